@@ -1,0 +1,12 @@
+const transform = {
+  '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }],
+};
+const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
+const base = { transform, moduleNameMapper, rootDir: import.meta.dirname };
+
+export default {
+  projects: [
+    { ...base, displayName: 'unit', testMatch: ['<rootDir>/packages/*/test/**/*.test.{ts,tsx}'] },
+    { ...base, displayName: 'oracle', testMatch: ['<rootDir>/tests/oracle/**/*.oracle.ts'] },
+  ],
+};

@@ -1,0 +1,41 @@
+/** Little helpers to read fields; every one answers 0 or '' past the end, so that cut images cannot throw. */
+export const u8 = (b: Uint8Array, o: number): number => b[o] ?? 0;
+export const u16 = (b: Uint8Array, o: number): number => u8(b, o) | (u8(b, o + 1) << 8);
+export const u32 = (b: Uint8Array, o: number): number => (u16(b, o) | (u16(b, o + 2) << 16)) >>> 0;
+/** 64-bit field as a number; beyond 2^53 it loses precision, which no real image reaches. */
+export const u64 = (b: Uint8Array, o: number): number => u32(b, o) + u32(b, o + 4) * 2 ** 32;
+export const u32be = (b: Uint8Array, o: number): number =>
+  ((u8(b, o) << 24) | (u8(b, o + 1) << 16) | (u8(b, o + 2) << 8) | u8(b, o + 3)) >>> 0;
+
+/** Bytes as Latin-1 text up to the first NUL, trailing spaces removed. */
+export function ascii(b: Uint8Array, offset: number, length: number): string {
+  let out = '';
+  for (let i = offset; i < Math.min(offset + length, b.length); i += 1) {
+    const c = u8(b, i);
+    if (c === 0) break;
+    out += String.fromCharCode(c);
+  }
+  return out.trimEnd();
+}
+
+/** UTF-16LE text up to the first NUL. */
+export function utf16(b: Uint8Array, offset: number, units: number): string {
+  let out = '';
+  for (let i = 0; i < units; i += 1) {
+    const c = u16(b, offset + 2 * i);
+    if (c === 0 || c === 0xffff) break;
+    out += String.fromCharCode(c);
+  }
+  return out;
+}
+
+export const allZero = (b: Uint8Array): boolean => b.every((x) => x === 0);
+
+/** Does this run of bytes hold the ASCII text? Used to recognise boot code by its messages. */
+export function holds(b: Uint8Array, text: string): boolean {
+  outer: for (let i = 0; i + text.length <= b.length; i += 1) {
+    for (let j = 0; j < text.length; j += 1) if (b[i + j] !== text.charCodeAt(j)) continue outer;
+    return true;
+  }
+  return false;
+}

@@ -1,0 +1,200 @@
+import { ascii, u16, u32, u8, utf16 } from './bytes';
+import type { ByteSource } from './source';
+
+export interface FatVolume {
+  kind: 'fat12' | 'fat16' | 'fat32';
+  label: string | undefined;
+  serial: string;
+  /** Size the boot sector claims, in bytes. */
+  bytes: number;
+  bytesPerSector: number;
+  clusterBytes: number;
+  clusters: number;
+  list(path: string): Promise<FatEntry[]>;
+  /** Finds a path without regard to case. */
+  find(path: string): Promise<FatEntry | undefined>;
+  readFile(entry: FatEntry, maxBytes?: number): Promise<Uint8Array>;
+}
+
+export interface FatEntry {
+  name: string;
+  directory: boolean;
+  bytes: number;
+  firstCluster: number;
+  /** Offset in the volume of the first byte of content; undefined for an empty file. */
+  offset: number | undefined;
+}
+
+/** No directory of a sound volume is longer (FAT specification 1.03, §6: 65 536 entries of 32 bytes). */
+const MAX_DIR_BYTES = 65536 * 32;
+
+interface Geometry {
+  kind: FatVolume['kind'];
+  bps: number;
+  clusterBytes: number;
+  fatStart: number;
+  fatBytes: number;
+  rootStart: number;
+  rootBytes: number;
+  rootCluster: number;
+  dataStart: number;
+  clusters: number;
+  total: number;
+}
+
+/**
+ * Checks a boot sector against the FAT file-system specification 1.03 (§3.1–3.5). The width is decided by the
+ * count of clusters alone (§3.5), never by the text field.
+ */
+export function fatGeometry(sector: Uint8Array): Geometry | undefined {
+  if (sector.length < 512 || (u8(sector, 0) !== 0xeb && u8(sector, 0) !== 0xe9)) return undefined;
+  const bps = u16(sector, 11);
+  const spc = u8(sector, 13);
+  const reserved = u16(sector, 14);
+  const fats = u8(sector, 16);
+  if (![512, 1024, 2048, 4096].includes(bps) || spc === 0 || (spc & (spc - 1)) !== 0) return undefined;
+  if (reserved === 0 || fats === 0 || fats > 4 || u8(sector, 21) < 0xf0) return undefined;
+  const rootEntries = u16(sector, 17);
+  const fatSectors = u16(sector, 22) || u32(sector, 36);
+  const sectors = u16(sector, 19) || u32(sector, 32);
+  const rootSectors = Math.ceil((rootEntries * 32) / bps);
+  const firstData = reserved + fats * fatSectors + rootSectors;
+  if (fatSectors === 0 || sectors <= firstData) return undefined;
+  const clusters = Math.floor((sectors - firstData) / spc);
+  const kind = clusters < 4085 ? 'fat12' : clusters < 65525 ? 'fat16' : 'fat32';
+  if (kind === 'fat32' ? rootEntries !== 0 : rootEntries === 0) return undefined;
+  return {
+    kind,
+    bps,
+    clusterBytes: spc * bps,
+    fatStart: reserved * bps,
+    fatBytes: fatSectors * bps,
+    rootStart: (reserved + fats * fatSectors) * bps,
+    rootBytes: rootEntries * 32,
+    rootCluster: kind === 'fat32' ? u32(sector, 44) : 0,
+    dataStart: firstData * bps,
+    clusters,
+    total: sectors * bps,
+  };
+}
+
+function parseDirectory(bytes: Uint8Array, offsetOf: (cluster: number) => number): FatEntry[] {
+  const out: FatEntry[] = [];
+  let long = '';
+  for (let o = 0; o + 32 <= bytes.length; o += 32) {
+    const first = u8(bytes, o);
+    if (first === 0) break;
+    const attributes = u8(bytes, o + 11);
+    if (first === 0xe5) {
+      long = '';
+    } else if ((attributes & 0x3f) === 0x0f) {
+      // Long-name pieces stand in reverse order before their short entry (§7).
+      const piece = utf16(bytes, o + 1, 5) + utf16(bytes, o + 14, 6) + utf16(bytes, o + 28, 2);
+      long = first & 0x40 ? piece : piece + long;
+    } else {
+      if ((attributes & 0x08) === 0) {
+        const lower = u8(bytes, o + 12);
+        const base = ascii(bytes, o, 8);
+        const extension = ascii(bytes, o + 8, 3);
+        const short =
+          (lower & 0x08 ? base.toLowerCase() : base) +
+          (extension ? '.' + (lower & 0x10 ? extension.toLowerCase() : extension) : '');
+        const cluster = u16(bytes, o + 26) | (u16(bytes, o + 20) << 16);
+        out.push({
+          name: long || short,
+          directory: (attributes & 0x10) !== 0,
+          bytes: u32(bytes, o + 28),
+          firstCluster: cluster,
+          offset: cluster >= 2 ? offsetOf(cluster) : undefined,
+        });
+      }
+      long = '';
+    }
+  }
+  return out.filter((e) => e.name !== '.' && e.name !== '..');
+}
+
+function volumeLabel(bytes: Uint8Array): string | undefined {
+  for (let o = 0; o + 32 <= bytes.length && u8(bytes, o) !== 0; o += 32) {
+    const attributes = u8(bytes, o + 11);
+    if (u8(bytes, o) !== 0xe5 && (attributes & 0x3f) !== 0x0f && attributes & 0x08)
+      return ascii(bytes, o, 11);
+  }
+  return undefined;
+}
+
+/** Opens a FAT12/16/32 volume at the start of the source; undefined where there is none. */
+export async function openFat(source: ByteSource): Promise<FatVolume | undefined> {
+  const boot = await source.read(0, 512);
+  const geometry = fatGeometry(boot);
+  if (!geometry) return undefined;
+  const g = geometry;
+  const offsetOf = (cluster: number): number => g.dataStart + (cluster - 2) * g.clusterBytes;
+
+  const next = async (cluster: number): Promise<number> => {
+    if (g.kind === 'fat12') {
+      const pair = u16(await source.read(g.fatStart + cluster + (cluster >> 1), 2), 0);
+      return cluster & 1 ? pair >> 4 : pair & 0xfff;
+    }
+    if (g.kind === 'fat16') return u16(await source.read(g.fatStart + 2 * cluster, 2), 0);
+    return u32(await source.read(g.fatStart + 4 * cluster, 4), 0) & 0x0fffffff;
+  };
+
+  const chain = async (first: number, limit: number): Promise<Uint8Array> => {
+    const pieces: Uint8Array[] = [];
+    let have = 0;
+    let cluster = first;
+    // The byte limit also ends a chain that loops.
+    while (cluster >= 2 && cluster < g.clusters + 2 && have < limit) {
+      const piece = await source.read(offsetOf(cluster), g.clusterBytes);
+      if (piece.length === 0) break;
+      pieces.push(piece);
+      have += piece.length;
+      cluster = await next(cluster);
+    }
+    const out = new Uint8Array(Math.min(have, limit));
+    let at = 0;
+    for (const piece of pieces) {
+      out.set(piece.subarray(0, out.length - at), at);
+      at += piece.length;
+    }
+    return out;
+  };
+
+  const rootDirectory = (): Promise<Uint8Array> =>
+    g.kind === 'fat32' ? chain(g.rootCluster, MAX_DIR_BYTES) : source.read(g.rootStart, g.rootBytes);
+
+  const find = async (path: string): Promise<FatEntry | undefined> => {
+    const names = path.split('/').filter(Boolean);
+    let entries = parseDirectory(await rootDirectory(), offsetOf);
+    for (const [i, name] of names.entries()) {
+      const hit = entries.find((e) => e.name.toLowerCase() === name.toLowerCase());
+      if (!hit || i === names.length - 1) return hit;
+      if (!hit.directory) return undefined;
+      entries = parseDirectory(await chain(hit.firstCluster, MAX_DIR_BYTES), offsetOf);
+    }
+    return undefined;
+  };
+
+  const serialAt = g.kind === 'fat32' ? 67 : 39;
+  const serial = u32(boot, serialAt).toString(16).toUpperCase().padStart(8, '0');
+  const bootLabel = ascii(boot, g.kind === 'fat32' ? 71 : 43, 11);
+  return {
+    kind: g.kind,
+    label:
+      volumeLabel(await rootDirectory()) ?? (bootLabel && bootLabel !== 'NO NAME' ? bootLabel : undefined),
+    serial: `${serial.slice(0, 4)}-${serial.slice(4)}`,
+    bytes: g.total,
+    bytesPerSector: g.bps,
+    clusterBytes: g.clusterBytes,
+    clusters: g.clusters,
+    find,
+    async list(path) {
+      if (path.split('/').filter(Boolean).length === 0)
+        return parseDirectory(await rootDirectory(), offsetOf);
+      const entry = await find(path);
+      return entry?.directory ? parseDirectory(await chain(entry.firstCluster, MAX_DIR_BYTES), offsetOf) : [];
+    },
+    readFile: (entry, maxBytes = entry.bytes) => chain(entry.firstCluster, Math.min(entry.bytes, maxBytes)),
+  };
+}

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { purposeSchema } from './profile';
+
+export const stops = [
+  'survey',
+  'choose',
+  'gather',
+  'verify',
+  'write',
+  'firmware',
+  'install',
+  'first-start',
+  'network',
+  'load',
+  'tune',
+  'keep',
+] as const;
+export const stopSchema = z.enum(stops);
+export type Stop = z.infer<typeof stopSchema>;
+
+export const stopTitle: Record<Stop, string> = {
+  survey: 'Survey',
+  choose: 'Choose',
+  gather: 'Gather',
+  verify: 'Verify',
+  write: 'Write',
+  firmware: 'Firmware',
+  install: 'Install',
+  'first-start': 'First start',
+  network: 'Network',
+  load: 'Load',
+  tune: 'Tune',
+  keep: 'Keep',
+};
+
+export const decisionSchema = z.object({
+  id: z.string(),
+  stop: stopSchema,
+  what: z.string(),
+  value: z.string(),
+  because: z.string(),
+  at: z.string(),
+});
+export type Decision = z.infer<typeof decisionSchema>;
+
+/** What became of the last write; kept so that the boot ladder knows what is on the stick. */
+export const writtenSchema = z.object({
+  at: z.string(),
+  imageId: z.string(),
+  serial: z.string(),
+  result: z.enum(['proven', 'failed']),
+  explanation: z.string(),
+  bytes: z.number(),
+  seconds: z.number(),
+});
+export type Written = z.infer<typeof writtenSchema>;
+
+export const boxSchema = z.object({
+  id: z.string().min(1).max(80),
+  name: z.string().min(1).max(200),
+  purpose: purposeSchema,
+  machineId: z.string().nullable(),
+  profileId: z.string().nullable(),
+  imageId: z.string().nullable(),
+  written: writtenSchema.nullable(),
+  /** How the stick is to be started: through the one-time menu, or by leaving it to the boot order. */
+  startBy: z.enum(['menu', 'order']),
+  decisions: z.array(decisionSchema),
+  signoffs: z.array(z.object({ stop: stopSchema, at: z.string() })),
+  createdAt: z.string(),
+});
+export type Box = z.infer<typeof boxSchema>;

@@ -1,0 +1,60 @@
+import type { Bench, Box, LogEntry, Profile, ShelfItem } from './bench';
+
+/** The collections of the bench, as storage keeps them. */
+export const collections = ['items', 'profiles', 'boxes', 'log'] as const;
+export type Collection = (typeof collections)[number];
+export type Entity = ShelfItem | Profile | Box | LogEntry;
+
+/** One record set or (null) removed. The bench's name is a change of its own. */
+export type Change =
+  | { in: 'items'; id: string; to: ShelfItem | null }
+  | { in: 'profiles'; id: string; to: Profile | null }
+  | { in: 'boxes'; id: string; to: Box | null }
+  | { in: 'log'; id: string; to: LogEntry | null }
+  | { in: 'name'; id: 'name'; to: string };
+
+/** One act of the user: everything in it happens or nothing does, and one undo takes all of it back. */
+export interface Act {
+  label: string;
+  changes: Change[];
+}
+
+const put = <T extends { id: string }>(list: readonly T[], id: string, to: T | null): T[] => {
+  if (to === null) return list.filter((x) => x.id !== id);
+  return list.some((x) => x.id === id) ? list.map((x) => (x.id === id ? to : x)) : [...list, to];
+};
+
+/** The bench after the changes, in order; the bench given is not touched. */
+export function applyChanges(bench: Bench, changes: readonly Change[]): Bench {
+  let next = bench;
+  for (const c of changes) {
+    if (c.in === 'items') next = { ...next, items: put(next.items, c.id, c.to) };
+    else if (c.in === 'profiles') next = { ...next, profiles: put(next.profiles, c.id, c.to) };
+    else if (c.in === 'boxes') next = { ...next, boxes: put(next.boxes, c.id, c.to) };
+    else if (c.in === 'log') next = { ...next, log: put(next.log, c.id, c.to) };
+    else next = { ...next, name: c.to };
+  }
+  return next;
+}
+
+/** The changes that lead from one bench to another; used to replace a whole bench as one act. */
+export function differences(from: Bench, to: Bench): Change[] {
+  const out: Change[] = [];
+  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+  const walk = <T extends { id: string }>(
+    old: readonly T[],
+    now: readonly T[],
+    make: (id: string, to: T | null) => Change,
+  ): void => {
+    const kept = new Map(now.map((x) => [x.id, x]));
+    const before = new Map(old.map((x) => [x.id, x]));
+    for (const x of old) if (!kept.has(x.id)) out.push(make(x.id, null));
+    for (const x of now) if (!same(before.get(x.id), x)) out.push(make(x.id, x));
+  };
+  walk(from.items, to.items, (id, x) => ({ in: 'items', id, to: x }));
+  walk(from.profiles, to.profiles, (id, x) => ({ in: 'profiles', id, to: x }));
+  walk(from.boxes, to.boxes, (id, x) => ({ in: 'boxes', id, to: x }));
+  walk(from.log, to.log, (id, x) => ({ in: 'log', id, to: x }));
+  if (from.name !== to.name) out.push({ in: 'name', id: 'name', to: to.name });
+  return out;
+}

@@ -1,0 +1,167 @@
+import type { z } from 'zod';
+import { BENCH_VERSION, benchSchema, type Bench } from './bench';
+import { collections, differences, type Collection } from './changes';
+
+/** Where a file is wrong: the path to the field and why, in words. */
+export interface FileProblem {
+  path: string;
+  why: string;
+}
+
+export class BenchFileError extends Error {
+  constructor(
+    message: string,
+    readonly problems: FileProblem[] = [],
+  ) {
+    super(message);
+    this.name = 'BenchFileError';
+  }
+}
+
+/** A step from version `n` to `n + 1`; works on plain JSON, before validation. */
+export type Migration = (old: Record<string, unknown>) => Record<string, unknown>;
+
+/** Steps by the version they start from. Version 1 is the first, so there is none yet. */
+export const migrations: ReadonlyMap<number, Migration> = new Map();
+
+/** Brings plain JSON up to the wanted version, step by step. Throws BenchFileError where no path leads there. */
+export function migrate(
+  raw: unknown,
+  steps: ReadonlyMap<number, Migration> = migrations,
+  target: number = BENCH_VERSION,
+): Record<string, unknown> {
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
+    throw new BenchFileError('This is not a bench file: it holds no bench at its top level.');
+  }
+  let at = raw as Record<string, unknown>;
+  if (at.format !== 'zealous-box-bench') {
+    throw new BenchFileError('This is not a bench file: its “format” is not “zealous-box-bench”.', [
+      { path: 'format', why: 'must be "zealous-box-bench"' },
+    ]);
+  }
+  if (!Number.isInteger(at.version) || Number(at.version) < 1) {
+    throw new BenchFileError('This bench file does not say its version.', [
+      { path: 'version', why: 'must be a whole number from 1' },
+    ]);
+  }
+  if (Number(at.version) > target) {
+    throw new BenchFileError(
+      `This bench file is of version ${String(at.version)}; this application reads up to ${target}. Use a newer one.`,
+      [{ path: 'version', why: `newer than ${target}` }],
+    );
+  }
+  while (Number(at.version) < target) {
+    const from = Number(at.version);
+    const step = steps.get(from);
+    if (!step) throw new BenchFileError(`No way is known from version ${from} to ${from + 1}.`);
+    at = { ...step(at), version: from + 1 };
+  }
+  return at;
+}
+
+/** Sorted keys at every depth and records sorted by id: the one normal form, so that files can be compared. */
+function sortKeys(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sortKeys);
+  if (typeof value !== 'object' || value === null) return value;
+  const source = value as Record<string, unknown>;
+  const keys = Object.keys(source)
+    .filter((k) => source[k] !== undefined)
+    .sort();
+  return Object.fromEntries(keys.map((k) => [k, sortKeys(source[k])]));
+}
+
+/** The bench as readable JSON in its normal form, with a final line feed. */
+export function benchToText(bench: Bench): string {
+  const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+  const normal = { ...bench };
+  for (const c of collections) Object.assign(normal, { [c]: [...bench[c]].sort(byId) });
+  return JSON.stringify(sortKeys(normal), null, 2) + '\n';
+}
+
+const words = (issue: z.core.$ZodIssue): FileProblem => ({
+  path: issue.path
+    .map((p) => (typeof p === 'number' ? `[${p}]` : String(p)))
+    .join('.')
+    .replace(/\.\[/g, '['),
+  why: issue.message,
+});
+
+/** References that must lead somewhere, and ids that must be single. */
+function crossCheck(bench: Bench): FileProblem[] {
+  const out: FileProblem[] = [];
+  for (const c of collections) {
+    const seen = new Set<string>();
+    bench[c].forEach((x, i) => {
+      if (seen.has(x.id)) out.push({ path: `${c}[${i}].id`, why: `“${x.id}” is used twice` });
+      seen.add(x.id);
+    });
+  }
+  const of = (kind: string): Set<string> =>
+    new Set(bench.items.filter((x) => x.kind === kind).map((x) => x.id));
+  const machines = of('machine');
+  const images = of('image');
+  const profiles = new Set(bench.profiles.map((p) => p.id));
+  const boxes = new Set(bench.boxes.map((b) => b.id));
+  const need = (path: string, id: string | null, known: Set<string>, what: string): void => {
+    if (id !== null && !known.has(id))
+      out.push({ path, why: `names ${what} “${id}”, which is not in the file` });
+  };
+  bench.items.forEach((x, i) => {
+    if ('in' in x) need(`items[${i}].in`, x.in, machines, 'machine');
+  });
+  bench.boxes.forEach((b, i) => {
+    need(`boxes[${i}].machineId`, b.machineId, machines, 'machine');
+    need(`boxes[${i}].profileId`, b.profileId, profiles, 'profile');
+    need(`boxes[${i}].imageId`, b.imageId, images, 'image');
+  });
+  bench.log.forEach((e, i) => need(`log[${i}].boxId`, e.boxId, boxes, 'box'));
+  return out;
+}
+
+/** Reads a bench file's text: parses, migrates, validates all of it. Throws BenchFileError; never half a bench. */
+export function benchFromText(text: string): Bench {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch (error) {
+    throw new BenchFileError(
+      `This file is not readable JSON: ${error instanceof Error ? error.message : 'unknown fault'}`,
+    );
+  }
+  const parsed = benchSchema.safeParse(migrate(raw));
+  if (!parsed.success) {
+    const problems = parsed.error.issues.map(words);
+    throw new BenchFileError(
+      `The file has ${problems.length} wrong ${problems.length === 1 ? 'field' : 'fields'}.`,
+      problems,
+    );
+  }
+  const loose = crossCheck(parsed.data);
+  if (loose.length > 0)
+    throw new BenchFileError(
+      `The file has ${loose.length} broken ${loose.length === 1 ? 'reference' : 'references'}.`,
+      loose,
+    );
+  return parsed.data;
+}
+
+export interface ImportPreview {
+  collection: Collection;
+  added: number;
+  replaced: number;
+  removed: number;
+  same: number;
+}
+
+/** What putting this bench in place of the present one would do, by collection. */
+export function previewImport(present: Bench, incoming: Bench): ImportPreview[] {
+  const changes = differences(present, incoming);
+  return collections.map((collection) => {
+    const here = new Set(present[collection].map((x) => x.id));
+    const mine = changes.filter((c) => c.in === collection);
+    const added = mine.filter((c) => c.to !== null && !here.has(c.id)).length;
+    const removed = mine.filter((c) => c.to === null).length;
+    const replaced = mine.length - added - removed;
+    return { collection, added, replaced, removed, same: incoming[collection].length - added - replaced };
+  });
+}

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { stopSchema } from './box';
+
+const base = {
+  id: z.string().min(1).max(80),
+  at: z.string(),
+  boxId: z.string().nullable(),
+  stop: stopSchema.nullable(),
+  text: z.string(),
+};
+const range = z.object({ low: z.number(), high: z.number() });
+
+/** One line of the logbook. Seconds for times; a photo is a data address made small by the page. */
+export const logEntrySchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('note'), ...base }),
+  z.object({ kind: z.literal('photo'), ...base, photo: z.string().startsWith('data:image/') }),
+  z.object({ kind: z.literal('setting'), ...base, from: z.string(), to: z.string() }),
+  z.object({ kind: z.literal('survey'), ...base }),
+  z.object({ kind: z.literal('decision'), ...base }),
+  z.object({
+    kind: z.literal('hash'),
+    ...base,
+    verdict: z.enum(['same', 'differs', 'not-listed', 'computed']),
+    seconds: z.number(),
+  }),
+  z.object({
+    kind: z.literal('write'),
+    ...base,
+    serial: z.string(),
+    result: z.enum(['proven', 'failed', 'cancelled']),
+    bytes: z.number(),
+    predicted: range.nullable(),
+    seconds: z.number(),
+  }),
+  z.object({ kind: z.literal('signoff'), ...base }),
+]);
+export type LogEntry = z.infer<typeof logEntrySchema>;

@@ -1,0 +1,126 @@
+import { z } from 'zod';
+import { inspectionSchema } from '../image/types';
+import { factsSchema } from './facts';
+
+const id = z.string().min(1).max(80);
+const bytes = z.number().int().nonnegative();
+const name = z.string().min(1).max(200);
+
+export const machineForms = [
+  'handheld',
+  'mini PC',
+  'tower',
+  'office desktop',
+  'laptop',
+  'board',
+  'rack server',
+  'old desktop',
+] as const;
+
+export const networkPortSchema = z.object({
+  name: z.string(),
+  kind: z.enum(['wired', 'wireless']),
+  driver: z.string().nullable(),
+  speedMbps: z.number().nullable(),
+});
+
+export const machineSchema = z.object({
+  kind: z.literal('machine'),
+  id,
+  name,
+  form: z.enum(machineForms),
+  notes: z.string(),
+  facts: factsSchema,
+  surveyedAt: z.string().nullable(),
+  /** What the last survey could not tell, in words. */
+  missing: z.array(z.string()),
+  networkPorts: z.array(networkPortSchema),
+});
+
+/** Anything that keeps bytes: a drive, a stick or a card. `in` names the machine it sits in. */
+const store = {
+  id,
+  name,
+  bytes,
+  serial: z.string().max(80).nullable(),
+  model: z.string().max(120).nullable(),
+  /** The file-system label or what is written on it. */
+  label: z.string().max(120),
+  transport: z.enum(['sata', 'nvme', 'usb', 'mmc', 'ide', 'other']),
+  rotational: z.boolean().nullable(),
+  removable: z.boolean(),
+  in: z.string().nullable(),
+  /** What is on it now, in words; empty means nothing. */
+  holds: z.string(),
+  /** True: what it holds must not be lost, and nothing may be written to it. */
+  matters: z.boolean(),
+  notes: z.string(),
+};
+export const driveSchema = z.object({ kind: z.literal('drive'), ...store });
+export const stickSchema = z.object({ kind: z.literal('stick'), ...store });
+export const cardSchema = z.object({ kind: z.literal('card'), ...store });
+
+export const adapterSchema = z.object({
+  kind: z.literal('adapter'),
+  id,
+  name,
+  from: z.string(),
+  to: z.string(),
+  notes: z.string(),
+});
+export const memorySchema = z.object({
+  kind: z.literal('memory'),
+  id,
+  name,
+  bytes,
+  type: z.string(),
+  form: z.enum(['DIMM', 'SO-DIMM']),
+  in: z.string().nullable(),
+  notes: z.string(),
+});
+
+export const digestAlgorithms = ['sha256', 'sha512', 'sha1', 'md5'] as const;
+export const digestAlgorithm = z.enum(digestAlgorithms);
+export type DigestAlgorithm = z.infer<typeof digestAlgorithm>;
+export const comparisonSchema = z.object({
+  verdict: z.enum(['same', 'differs', 'not-listed']),
+  algorithm: digestAlgorithm,
+  published: z.string(),
+  computed: z.string(),
+  from: z.string(),
+  at: z.string(),
+});
+export type Comparison = z.infer<typeof comparisonSchema>;
+
+export const imageSchema = z.object({
+  kind: z.literal('image'),
+  id,
+  name,
+  bytes,
+  digests: z.partialRecord(digestAlgorithm, z.string()),
+  inspection: inspectionSchema.nullable(),
+  comparison: comparisonSchema.nullable(),
+  /** The depot's file name where the stand-in depot has it; null for a file of the user's own. */
+  depotFile: z.string().nullable(),
+  notes: z.string(),
+});
+
+export const shelfItemSchema = z.discriminatedUnion('kind', [
+  machineSchema,
+  driveSchema,
+  stickSchema,
+  cardSchema,
+  adapterSchema,
+  memorySchema,
+  imageSchema,
+]);
+export type ShelfItem = z.infer<typeof shelfItemSchema>;
+export type Machine = z.infer<typeof machineSchema>;
+export type Store = z.infer<typeof driveSchema> | z.infer<typeof stickSchema> | z.infer<typeof cardSchema>;
+export type ImageItem = z.infer<typeof imageSchema>;
+export type NetworkPort = z.infer<typeof networkPortSchema>;
+
+export const isMachine = (item: ShelfItem): item is Machine => item.kind === 'machine';
+export const isImage = (item: ShelfItem): item is ImageItem => item.kind === 'image';
+export const isStore = (item: ShelfItem): item is Store =>
+  item.kind === 'drive' || item.kind === 'stick' || item.kind === 'card';

@@ -1,0 +1,38 @@
+/** Durations are kept in seconds; minutes appear only when shown. */
+
+/** A range of seconds; low equals high where nothing is uncertain. */
+export interface Span {
+  low: number;
+  high: number;
+}
+
+export const span = (low: number, high = low): Span => ({ low, high });
+export const addSpans = (spans: readonly Span[]): Span =>
+  spans.reduce((sum, one) => ({ low: sum.low + one.low, high: sum.high + one.high }), span(0));
+
+/** Seconds as a person says them: 8 → "8 s", 95 → "2 min", 5400 → "1 h 30 min". */
+export function formatDuration(seconds: number): string {
+  if (seconds < 1) return 'under 1 s';
+  if (seconds < 59.5) return `${Math.round(seconds)} s`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 90) return `${minutes} min`;
+  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+}
+
+/** A range in minutes: "5–8 min", or one figure where both ends round to the same. */
+export function formatSpan(range: Span): string {
+  if (range.high < 59.5) {
+    const low = Math.round(range.low);
+    const high = Math.round(range.high);
+    return low === high ? `${high} s` : `${low}–${high} s`;
+  }
+  const low = Math.round(range.low / 60);
+  const high = Math.round(range.high / 60);
+  return low === high ? `${high} min` : `${low}–${high} min`;
+}
+
+/** Bytes per second with the unit in full: "18.0 MB/s". */
+export function formatRate(bytesPerSecond: number): string {
+  const mega = bytesPerSecond / 1e6;
+  return mega >= 100 ? `${mega.toFixed(0)} MB/s` : `${mega.toFixed(1)} MB/s`;
+}

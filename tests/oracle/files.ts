@@ -1,0 +1,58 @@
+import { execFileSync } from 'node:child_process';
+import {
+  closeSync,
+  fstatSync,
+  mkdtempSync,
+  openSync,
+  readSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { inspectImage } from '@zb/core/image/inspect';
+import type { Inspection } from '@zb/core/image/types';
+
+/** Runs a reference tool and answers its standard output; a failing tool fails the test. */
+export const run = (command: string, args: string[], input?: string): string =>
+  execFileSync(command, args, {
+    input,
+    encoding: 'utf8',
+    maxBuffer: 64 * 1024 * 1024,
+    stdio: ['pipe', 'pipe', 'pipe'],
+    env: { ...process.env, MTOOLS_SKIP_CHECK: '1', PATH: `${process.env.PATH ?? ''}:/usr/sbin:/sbin` },
+  });
+
+export function scratch(): { dir: string; path: (name: string) => string; clear: () => void } {
+  const dir = mkdtempSync(join(tmpdir(), 'zb-oracle-'));
+  return { dir, path: (name) => join(dir, name), clear: () => rmSync(dir, { recursive: true, force: true }) };
+}
+
+export function blank(path: string, bytes: number): string {
+  writeFileSync(path, '');
+  truncateSync(path, bytes);
+  return path;
+}
+
+/** Writes one file's bytes into another at an offset, without shortening it. */
+export function put(into: string, from: string, at: number): void {
+  run('dd', [`if=${from}`, `of=${into}`, 'bs=512', `seek=${at / 512}`, 'conv=notrunc', 'status=none']);
+}
+
+export async function inspectFile(path: string): Promise<Inspection> {
+  const fd = openSync(path, 'r');
+  try {
+    const size = fstatSync(fd).size;
+    return await inspectImage({
+      size,
+      read: (offset, length) => {
+        const buffer = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
+        if (buffer.length > 0) readSync(fd, buffer, 0, buffer.length, offset);
+        return Promise.resolve(buffer);
+      },
+    });
+  } finally {
+    closeSync(fd);
+  }
+}
