@@ -1,0 +1,230 @@
+import type { Judgement } from '../fit/judge';
+import type { Inspection } from '../image/types';
+import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../schema/bench';
+import { stopTitle, type Stop } from '../schema/box';
+import type { Act, Change } from '../schema/changes';
+import type { Purpose } from '../schema/profile';
+import type { Comparison, DigestAlgorithm } from '../schema/shelf';
+import { formatDuration, formatRate, formatSpan, type Span } from '../units/duration';
+import type { Stamp } from './stamp';
+
+const put = (to: Box): Change => ({ in: 'boxes', id: to.id, to });
+const log = (to: LogEntry): Change => ({ in: 'log', id: to.id, to });
+const base = (box: Box, stop: Stop, stamp: Stamp): Pick<LogEntry, 'id' | 'at' | 'boxId' | 'stop'> => ({
+  id: stamp.id(),
+  at: stamp.now,
+  boxId: box.id,
+  stop,
+});
+
+export function createBox(
+  name: string,
+  purpose: Purpose,
+  machine: Machine | undefined,
+  stamp: Stamp,
+  newMachine = false,
+): Act & { box: Box } {
+  const box: Box = {
+    id: stamp.id(),
+    name,
+    purpose,
+    machineId: machine?.id ?? null,
+    profileId: null,
+    imageId: null,
+    written: null,
+    startBy: 'menu',
+    decisions: [],
+    signoffs: [],
+    createdAt: stamp.now,
+  };
+  const changes: Change[] = machine && newMachine ? [{ in: 'items', id: machine.id, to: machine }] : [];
+  return { box, label: `Box “${name}” opened`, changes: [...changes, put(box)] };
+}
+
+export const updateBox = (box: Box, changed: Partial<Box>, label: string): Act => ({
+  label,
+  changes: [put({ ...box, ...changed })],
+});
+
+export function removeBox(bench: Bench, box: Box): Act {
+  const lines = bench.log
+    .filter((e) => e.boxId === box.id)
+    .map((e): Change => ({ in: 'log', id: e.id, to: null }));
+  return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
+}
+
+/** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
+export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {
+  const because = `${judged.verdict}: ${judged.binding
+    .slice(0, 3)
+    .map((f) => f.because)
+    .join(' ')}`;
+  const decision = {
+    id: stamp.id(),
+    stop: 'choose' as const,
+    what: 'System',
+    value: `${profile.name} ${profile.release}`,
+    because,
+    at: stamp.now,
+  };
+  const decisions = [...box.decisions.filter((d) => d.what !== 'System'), decision];
+  return {
+    label: `${profile.name} chosen`,
+    changes: [
+      put({ ...box, profileId: profile.id, decisions }),
+      log({
+        kind: 'decision',
+        ...base(box, 'choose', stamp),
+        text: `${profile.name} ${profile.release} chosen; ${because}`,
+      }),
+    ],
+  };
+}
+
+export interface HashRun {
+  digests: Partial<Record<DigestAlgorithm, string>>;
+  comparison: Comparison | null;
+  seconds: number;
+}
+
+const VERDICT = {
+  same: 'same file as published',
+  differs: 'DIFFERS from the published sum',
+  'not-listed': 'not named in the list',
+};
+
+/** Keeps an opened image on the shelf, with its digest, comparison and inspection, and ties it to the box. */
+export function recordImage(
+  bench: Bench,
+  box: Box | undefined,
+  file: { name: string; bytes: number; depotFile: string | null },
+  inspection: Inspection,
+  hash: HashRun | null,
+  stamp: Stamp,
+): Act & { image: ImageItem } {
+  const known = bench.items.find(
+    (i): i is ImageItem =>
+      i.kind === 'image' &&
+      i.name === file.name &&
+      i.bytes === file.bytes &&
+      (!hash || !i.digests.sha256 || i.digests.sha256 === hash.digests.sha256),
+  );
+  const image: ImageItem = {
+    kind: 'image',
+    id: known?.id ?? stamp.id(),
+    name: file.name,
+    bytes: file.bytes,
+    digests: { ...known?.digests, ...hash?.digests },
+    inspection,
+    comparison: hash ? (hash.comparison ?? null) : (known?.comparison ?? null),
+    depotFile: file.depotFile ?? known?.depotFile ?? null,
+    notes: known?.notes ?? '',
+  };
+  const changes: Change[] = [{ in: 'items', id: image.id, to: image }];
+  if (box) changes.push(put({ ...box, imageId: image.id }));
+  if (hash) {
+    const verdict = hash.comparison?.verdict ?? 'computed';
+    const what = verdict === 'computed' ? 'not compared yet' : VERDICT[verdict];
+    const rate = hash.seconds > 0 ? ` at ${formatRate(file.bytes / hash.seconds)}` : '';
+    changes.push(
+      log({
+        kind: 'hash',
+        id: stamp.id(),
+        at: stamp.now,
+        boxId: box?.id ?? null,
+        stop: 'verify',
+        verdict,
+        seconds: hash.seconds,
+        text: `${file.name}: SHA-256 ${hash.digests.sha256?.slice(0, 8)}… read in ${formatDuration(hash.seconds)}${rate}, ${what}`,
+      }),
+    );
+  }
+  return { label: `${file.name} checked`, image, changes };
+}
+
+export interface WriteRun {
+  imageId: string;
+  imageName: string;
+  serial: string;
+  bytes: number;
+  seconds: number;
+  predicted: Span | null;
+  result: 'proven' | 'failed' | 'cancelled';
+  explanation: string;
+}
+
+/** Records how a write ended, on the box and in the log; what was foretold stands beside what was measured. */
+export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp): Act {
+  const outcome = { proven: 'written and proven', failed: 'FAILED', cancelled: 'cancelled' }[run.result];
+  const foretold = run.predicted ? `, foretold ${formatSpan(run.predicted)}` : '';
+  const text = `${run.imageName} on stick …${run.serial.slice(-4)}: ${outcome} after ${formatDuration(run.seconds)}${foretold}. ${run.explanation}`;
+  const result = run.result === 'proven' ? ('proven' as const) : ('failed' as const);
+  const written = {
+    at: stamp.now,
+    imageId: run.imageId,
+    serial: run.serial,
+    result,
+    explanation: run.explanation,
+    bytes: run.bytes,
+    seconds: run.seconds,
+  };
+  const changes: Change[] = [
+    put({ ...box, written }),
+    log({
+      kind: 'write',
+      ...base(box, 'write', stamp),
+      text,
+      serial: run.serial,
+      result: run.result,
+      bytes: run.bytes,
+      predicted: run.predicted,
+      seconds: run.seconds,
+    }),
+  ];
+  // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
+  for (const i of bench.items) {
+    if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
+      const holds =
+        run.result === 'proven'
+          ? `${run.imageName}, written and proven`
+          : `a broken copy of ${run.imageName}`;
+      const notes =
+        run.explanation.includes('claims more than it has') && !/lies about/i.test(i.notes)
+          ? `Lies about its capacity. ${i.notes}`.trim()
+          : i.notes;
+      changes.push({ in: 'items', id: i.id, to: { ...i, holds, notes } });
+    }
+  }
+  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes };
+}
+
+/** Signs a stop off, or takes the signature back where it stands. */
+export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp): Act {
+  const signed = box.signoffs.some((s) => s.stop === stop);
+  if (signed)
+    return {
+      label: `${stopTitle[stop]} opened again`,
+      changes: [put({ ...box, signoffs: box.signoffs.filter((s) => s.stop !== stop) })],
+    };
+  return {
+    label: `${stopTitle[stop]} signed off`,
+    changes: [
+      put({ ...box, signoffs: [...box.signoffs, { stop, at: stamp.now }] }),
+      log({ kind: 'signoff', ...base(box, stop, stamp), text: `${stopTitle[stop]} signed off` }),
+    ],
+  };
+}
+
+export type HandEntry =
+  | { kind: 'note'; text: string }
+  | { kind: 'photo'; text: string; photo: string }
+  | { kind: 'setting'; text: string; from: string; to: string };
+
+/** A line written by hand: a note, a photo, or a setting changed from one value to another. */
+export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, stamp: Stamp): Act {
+  const full = { ...entry, id: stamp.id(), at: stamp.now, boxId: box?.id ?? null, stop };
+  return {
+    label: { note: 'Note added', photo: 'Photo added', setting: 'Setting noted' }[entry.kind],
+    changes: [log(full)],
+  };
+}

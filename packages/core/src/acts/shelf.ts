@@ -1,0 +1,145 @@
+import type { Bench, Machine, ShelfItem, Store } from '../schema/bench';
+import { isStore } from '../schema/shelf';
+import type { Act, Change } from '../schema/changes';
+import { factKeys, type FactKey, type Facts, type FactValue } from '../schema/facts';
+import type { Survey, SurveyedDrive } from '../survey/types';
+import { formatIec } from '../units/bytes';
+import type { Stamp } from './stamp';
+
+const item = (to: ShelfItem): Change => ({ in: 'items', id: to.id, to });
+
+export function blankMachine(name: string, form: Machine['form'], stamp: Stamp): Machine {
+  return {
+    kind: 'machine',
+    id: stamp.id(),
+    name,
+    form,
+    notes: '',
+    facts: {},
+    surveyedAt: null,
+    missing: [],
+    networkPorts: [],
+  };
+}
+
+const TRANSPORTS: readonly string[] = ['sata', 'nvme', 'usb', 'mmc', 'ide'];
+
+function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store {
+  const transport = (
+    TRANSPORTS.includes(drive.transport ?? '') ? drive.transport : drive.transport === 'ata' ? 'ide' : 'other'
+  ) as Store['transport'];
+  return {
+    kind: drive.removable ? (transport === 'mmc' ? 'card' : 'stick') : 'drive',
+    id: stamp.id(),
+    name: `${formatIec(drive.bytes)} ${drive.model ?? 'drive'} (${drive.name})`.slice(0, 200),
+    bytes: drive.bytes,
+    serial: drive.serial,
+    model: drive.model,
+    label: '',
+    transport,
+    rotational: drive.rotational,
+    removable: drive.removable,
+    in: machineId,
+    holds: drive.holds,
+    matters: false,
+    notes: '',
+  };
+}
+
+/**
+ * Puts a survey into a machine: surveyed values are replaced, values entered by hand stay and win. Drives are matched
+ * by serial, without one by size within this machine; what the shelf says of them (kept or not) is never overwritten.
+ */
+export function applySurvey(
+  bench: Bench,
+  machine: Machine,
+  survey: Survey,
+  stamp: Stamp,
+  boxId: string | null,
+): Act {
+  const facts: Facts = {};
+  for (const key of factKeys) {
+    const found = survey.facts[key];
+    const old = machine.facts[key];
+    const record = {
+      ...(found ? { surveyed: { value: found.value, source: found.source, at: stamp.now } } : {}),
+      ...(old?.entered ? { entered: old.entered } : {}),
+    };
+    if (Object.keys(record).length > 0) facts[key] = record;
+  }
+  const changes: Change[] = [
+    item({
+      ...machine,
+      facts,
+      surveyedAt: stamp.now,
+      missing: survey.missing,
+      networkPorts: survey.networkPorts,
+    }),
+  ];
+  const stores = bench.items.filter(isStore);
+  const taken = new Set<string>();
+  for (const drive of survey.drives) {
+    const known =
+      stores.find((s) => !taken.has(s.id) && drive.serial !== null && s.serial === drive.serial) ??
+      stores.find(
+        (s) =>
+          !taken.has(s.id) &&
+          drive.serial === null &&
+          s.serial === null &&
+          s.in === machine.id &&
+          s.bytes === drive.bytes,
+      );
+    if (known) {
+      taken.add(known.id);
+      changes.push(
+        item({
+          ...known,
+          bytes: drive.bytes,
+          model: known.model ?? drive.model,
+          in: machine.id,
+          holds: known.holds || drive.holds,
+        }),
+      );
+    } else changes.push(item(storeFrom(drive, machine.id, stamp)));
+  }
+  const count = Object.keys(survey.facts).length;
+  const text = `Survey of ${machine.name} read: ${count} facts, ${survey.drives.length} drives, ${survey.missing.length} missing`;
+  const logId = stamp.id();
+  changes.push({
+    in: 'log',
+    id: logId,
+    to: { kind: 'survey', id: logId, at: stamp.now, boxId, stop: 'survey', text },
+  });
+  return { label: `Survey of ${machine.name}`, changes };
+}
+
+/** Sets a fact by hand, or (value undefined) takes the hand-entered value back so that the surveyed one counts again. */
+export function enterFact(machine: Machine, key: FactKey, value: FactValue | undefined, stamp: Stamp): Act {
+  const { entered: _old, ...rest } = machine.facts[key] ?? {};
+  const record = value === undefined ? rest : { ...rest, entered: { value, at: stamp.now } };
+  const facts: Facts = { ...machine.facts, [key]: record };
+  if (Object.keys(record).length === 0) delete facts[key];
+  return {
+    label: value === undefined ? 'Entered fact taken back' : 'Fact entered',
+    changes: [item({ ...machine, facts })],
+  };
+}
+
+export const saveItem = (to: ShelfItem, label = `“${to.name}” saved`): Act => ({
+  label,
+  changes: [item(to)],
+});
+
+/** Removes an item; whatever sat in a removed machine becomes loose, and boxes forget what is gone. */
+export function removeItem(bench: Bench, gone: ShelfItem): Act {
+  const changes: Change[] = [{ in: 'items', id: gone.id, to: null }];
+  for (const other of bench.items)
+    if ('in' in other && other.in === gone.id) changes.push(item({ ...other, in: null }));
+  for (const box of bench.boxes) {
+    if (box.machineId !== gone.id && box.imageId !== gone.id) continue;
+    const machineId = box.machineId === gone.id ? null : box.machineId;
+    const imageId = box.imageId === gone.id ? null : box.imageId;
+    changes.push({ in: 'boxes', id: box.id, to: { ...box, machineId, imageId } });
+  }
+  return { label: `“${gone.name}” removed`, changes };
+}

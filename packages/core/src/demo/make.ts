@@ -1,0 +1,124 @@
+import type { Machine, Profile, Store } from '../schema/bench';
+import type { FactKey, Facts, FactValue } from '../schema/facts';
+import { LEVEL_FLAGS } from '../survey/cpu';
+
+/** Small makers that keep the demo bench readable. Everything they are given is made up. */
+export const DAY0 = '2026-03-02T18:30:00.000Z';
+
+/** A moment of the demo's weeks: days and minutes after its first evening. */
+export const moment = (days: number, minutes = 0): string =>
+  new Date(Date.parse(DAY0) + (days * 24 * 60 + minutes) * 60_000).toISOString();
+
+const SOURCE: Partial<Record<FactKey, (v: FactValue) => string>> = {
+  'cpu.arch': (v) => `lscpu, Architecture: ${String(v)}`,
+  'cpu.level': (v) => `lscpu, Flags: ${LEVEL_FLAGS[v as 'v1'].join(' ')}`,
+  'cpu.cores': (v) => `lscpu, Core(s) per socket: ${String(v)} × Socket(s): 1`,
+  'cpu.threads': (v) => `lscpu, CPU(s): ${String(v)}`,
+  'memory.bytes': (v) => `meminfo, MemTotal: ${Number(v) / 1024} kB`,
+  'firmware.mode': (v) => `firmware, mode=${String(v)}`,
+  'graphics.driver': (v) => `graphics, driver ${String(v)}`,
+};
+
+export function machine(
+  id: string,
+  name: string,
+  form: Machine['form'],
+  notes: string,
+  surveyed: Partial<Record<FactKey, FactValue>>,
+  entered: Partial<Record<FactKey, FactValue>>,
+  day: number | null,
+  missing: string[] = [],
+): Machine {
+  const facts: Facts = {};
+  const at = moment(day ?? 0);
+  for (const [key, value] of Object.entries(surveyed) as [FactKey, FactValue][]) {
+    facts[key] = { surveyed: { value, source: SOURCE[key]?.(value) ?? `report, ${key}`, at } };
+  }
+  for (const [key, value] of Object.entries(entered) as [FactKey, FactValue][])
+    facts[key] = { ...facts[key], entered: { value, at } };
+  const wired = Number(surveyed['network.wired'] ?? 0);
+  const networkPorts = Array.from({ length: wired }, (_, i) => ({
+    name: `eth${i}`,
+    kind: 'wired' as const,
+    driver: null,
+    speedMbps: 1000,
+  }));
+  return {
+    kind: 'machine',
+    id,
+    name,
+    form,
+    notes,
+    facts,
+    surveyedAt: day === null ? null : at,
+    missing,
+    networkPorts,
+  };
+}
+
+export function store(
+  kind: Store['kind'],
+  id: string,
+  name: string,
+  bytes: number,
+  serial: string | null,
+  more: Partial<Store>,
+): Store {
+  const removable = kind !== 'drive';
+  const transport = kind === 'stick' ? 'usb' : kind === 'card' ? 'mmc' : 'sata';
+  return {
+    kind,
+    id,
+    name,
+    bytes,
+    serial,
+    model: null,
+    label: '',
+    transport,
+    rotational: false,
+    removable,
+    in: null,
+    holds: '',
+    matters: false,
+    notes: '',
+    ...more,
+  } as Store;
+}
+
+export function profile(
+  id: string,
+  name: string,
+  release: string,
+  purpose: Profile['purpose'],
+  about: string,
+  needs: Partial<Profile['needs']>,
+  more: Partial<Profile> = {},
+): Profile {
+  return {
+    id,
+    name,
+    release,
+    channel: 'long support',
+    purpose,
+    about,
+    signedLoader: false,
+    installer: 'asks for the drive',
+    installMinutes: [6, 14],
+    adminPort: null,
+    networkAtInstall: false,
+    ...more,
+    needs: {
+      archs: ['x86_64'],
+      cpuLevel: 'v1',
+      cores: 1,
+      memoryBytes: 2 * 1024 ** 3,
+      bootBytes: 8e9,
+      dataDrives: 0,
+      graphics: 'not needed',
+      firmware: ['bios', 'uefi'],
+      wiredPorts: 0,
+      virtualisation: false,
+      ...needs,
+    },
+  };
+}

@@ -1,0 +1,203 @@
+import { judge } from '../fit/judge';
+import { machineView } from '../fit/view';
+import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '../schema/bench';
+import { stops, stopTitle, type Stop } from '../schema/box';
+import { moment } from './make';
+import { demoProfiles } from './profiles';
+import { demoMachines, demoParts, demoStores } from './shelf';
+
+interface Plan {
+  id: string;
+  name: string;
+  purpose: Box['purpose'];
+  machineId: string | null;
+  profileId: string | null;
+  /** How many stops are signed off, in order. */
+  signed: number;
+  day: number;
+  startBy?: Box['startBy'];
+}
+
+const PLANS: Plan[] = [
+  {
+    id: 'games-corner',
+    name: 'Games corner',
+    purpose: 'games',
+    machineId: 'gull',
+    profileId: 'lantern-arcade',
+    signed: 3,
+    day: 1,
+  },
+  {
+    id: 'film-night',
+    name: 'Film night',
+    purpose: 'film',
+    machineId: 'tern',
+    profileId: 'curtain-player',
+    signed: 3,
+    day: 2,
+  },
+  {
+    id: 'guest-gate',
+    name: 'Guest gate',
+    purpose: 'firewall',
+    machineId: 'pebble',
+    profileId: null,
+    signed: 1,
+    day: 6,
+  },
+  {
+    id: 'archive',
+    name: 'Archive',
+    purpose: 'file store',
+    machineId: 'old-oak',
+    profileId: 'coldstore',
+    signed: 9,
+    day: 3,
+  },
+  {
+    id: 'booking-host',
+    name: 'Booking host',
+    purpose: 'virtual machines',
+    machineId: 'clerk',
+    profileId: null,
+    signed: 0,
+    day: 9,
+  },
+  {
+    id: 'tea-room-music',
+    name: 'Tea-room music',
+    purpose: 'music',
+    machineId: null,
+    profileId: null,
+    signed: 0,
+    day: 10,
+  },
+];
+
+const WORDS: Partial<Record<Stop, string>> = {
+  gather: 'Dock, charger, keyboard and the blue stick are on the bench',
+  install: 'System written to the boot drive; mirror left empty',
+  'first-start': 'First start took eleven minutes; updated until nothing was offered',
+  network: 'Address reserved on the router, remote shell turned on',
+};
+
+function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
+  const machine = findMachine(base, plan.machineId);
+  const profile = base.profiles.find((p) => p.id === plan.profileId);
+  const log: LogEntry[] = [];
+  const add = (
+    stop: Stop,
+    minute: number,
+    entry: { kind: 'note' | 'survey' | 'decision' | 'signoff'; text: string },
+  ): void => {
+    log.push({
+      ...entry,
+      id: `${plan.id}-${log.length + 1}`,
+      at: moment(plan.day, minute),
+      boxId: plan.id,
+      stop,
+    });
+  };
+  const decisions: Box['decisions'] = [];
+  stops.slice(0, plan.signed).forEach((stop, i) => {
+    const minute = 12 * i;
+    if (stop === 'survey' && machine)
+      add(stop, minute, {
+        kind: 'survey',
+        text: `Survey of ${machine.name} read: ${Object.keys(machine.facts).length} facts`,
+      });
+    if (stop === 'choose' && machine && profile) {
+      const judged = judge(machineView(base, machine), profile);
+      const because = `${judged.verdict}: ${judged.binding
+        .slice(0, 3)
+        .map((f) => f.because)
+        .join(' ')}`;
+      decisions.push({
+        id: `${plan.id}-system`,
+        stop,
+        what: 'System',
+        value: `${profile.name} ${profile.release}`,
+        because,
+        at: moment(plan.day, minute),
+      });
+      add(stop, minute, { kind: 'decision', text: `${profile.name} ${profile.release} chosen; ${because}` });
+    }
+    const said = WORDS[stop];
+    if (said && (stop === 'gather' || plan.id === 'archive'))
+      add(stop, minute + 3, { kind: 'note', text: said });
+    add(stop, minute + 6, { kind: 'signoff', text: `${stopTitle[stop]} signed off` });
+  });
+  const box: Box = {
+    id: plan.id,
+    name: plan.name,
+    purpose: plan.purpose,
+    machineId: plan.machineId,
+    profileId: plan.profileId,
+    imageId: null,
+    written: null,
+    startBy: plan.startBy ?? 'menu',
+    decisions,
+    signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
+    createdAt: moment(plan.day),
+  };
+  return { box, log };
+}
+
+/** The demo bench: a hall on a tidal island that refits donated machines. All of it is made up. */
+export function saltmarshHall(): Bench {
+  const base: Bench = {
+    ...emptyBench('Saltmarsh Hall'),
+    items: [...demoMachines, ...demoStores, ...demoParts],
+    profiles: demoProfiles,
+  };
+  const built = PLANS.map((plan) => build(base, plan));
+  const general: LogEntry[] = [
+    // Earlier runs with the blue stick, so that its next write is foretold from its own record.
+    {
+      kind: 'write',
+      id: 'blue-run-1',
+      at: moment(-9),
+      boxId: null,
+      stop: 'write',
+      text: 'An older image on stick …7C20: written and proven after 2 min, foretold 1–4 min.',
+      serial: 'ST16-40A7-7C20',
+      result: 'proven',
+      bytes: 2_147_483_648,
+      predicted: { low: 95, high: 360 },
+      seconds: 131,
+    },
+    {
+      kind: 'write',
+      id: 'blue-run-2',
+      at: moment(-4),
+      boxId: null,
+      stop: 'write',
+      text: 'An older image on stick …7C20: written and proven after 1 min, foretold 1–2 min.',
+      serial: 'ST16-40A7-7C20',
+      result: 'proven',
+      bytes: 1_073_741_824,
+      predicted: { low: 60, high: 72 },
+      seconds: 63,
+    },
+    {
+      kind: 'setting',
+      id: 'oak-fan',
+      at: moment(3, 70),
+      boxId: 'archive',
+      stop: 'firmware',
+      text: 'Case fan',
+      from: 'full speed',
+      to: 'quiet',
+    },
+    {
+      kind: 'note',
+      id: 'mill-note',
+      at: moment(7),
+      boxId: null,
+      stop: null,
+      text: 'Millrace stays in the cellar until two people have an hour.',
+    },
+  ];
+  return { ...base, boxes: built.map((b) => b.box), log: [...general, ...built.flatMap((b) => b.log)] };
+}

@@ -1,0 +1,24 @@
+import type { Judgement } from './judge';
+
+/** The finding a list of judgements amounts to, as a headline. */
+export function fitHeadline(
+  machine: string,
+  purpose: string,
+  judged: readonly (Judgement & { of: { purpose: string } })[],
+): string {
+  const own = judged.filter((j) => j.of.purpose === purpose);
+  if (own.length === 0) return `No profile for ${purpose} is on the bench yet`;
+  const fits = own.filter((j) => j.verdict === 'fits');
+  const change = own.filter((j) => j.verdict === 'fits after a change');
+  const unknown = own.filter((j) => j.verdict === 'cannot say yet');
+  const [best] = fits;
+  if (best)
+    return fits.length === 1
+      ? `${best.profile} fits ${machine} as it stands`
+      : `${fits.length} systems for ${purpose} fit ${machine} as it stands`;
+  const [after] = change;
+  if (after) return `${after.profile} fits ${machine} after a change: ${after.short}`;
+  if (unknown[0])
+    return `Which system fits ${machine}? ${unknown[0].missing.length === 1 ? 'One answer is' : 'Some answers are'} missing`;
+  return `${machine} cannot take ${purpose}: ${own[0]?.short ?? ''}`;
+}

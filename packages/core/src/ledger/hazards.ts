@@ -1,0 +1,175 @@
+import { firmwareOf } from '../boot/ladder';
+import { judge } from '../fit/judge';
+import { knownFact, machineView } from '../fit/view';
+import { firmwareTitle } from '../image/types';
+import {
+  findImage,
+  findMachine,
+  findProfile,
+  storesIn,
+  storesOf,
+  type Bench,
+  type Box,
+} from '../schema/bench';
+import type { Stop } from '../schema/box';
+
+export interface Hazard {
+  grade: 'stop' | 'check' | 'note';
+  stop: Stop;
+  text: string;
+}
+
+const RANK = { stop: 0, check: 1, note: 2 };
+
+function fromChoice(bench: Bench, box: Box): Hazard[] {
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  if (!machine || !profile) return [];
+  const judged = judge(machineView(bench, machine), profile);
+  const out: Hazard[] = [];
+  for (const f of judged.all) {
+    if (f.outcome === 'no')
+      out.push({
+        grade: 'stop',
+        stop: 'choose',
+        text: `${profile.name} does not fit ${machine.name}. ${f.because}`,
+      });
+    // Secure Boot is settled at the firmware stop, and said there once, from the image's own bytes where they are known.
+    if (f.outcome === 'change' && f.rule !== 'secure boot')
+      out.push({ grade: 'check', stop: 'gather', text: `${f.because} ${f.repair ?? ''}`.trim() });
+    if (f.outcome === 'ask')
+      out.push({ grade: 'check', stop: 'survey', text: `${f.because} ${profile.name} depends on it.` });
+  }
+  if (profile.installer === 'takes the first drive unasked') {
+    const kept = storesIn(bench, machine.id).filter((s) => s.matters);
+    out.push(
+      kept.length > 0
+        ? {
+            grade: 'stop',
+            stop: 'install',
+            text: `The installer takes the first drive without asking, and “${kept[0]?.name}” in ${machine.name} holds ${kept[0]?.holds}. Take it out first.`,
+          }
+        : {
+            grade: 'check',
+            stop: 'install',
+            text: 'The installer takes the first drive without asking. Only the drive that may be lost should be in the machine.',
+          },
+    );
+  } else if (profile.installer === 'preselects the first drive' && storesIn(bench, machine.id).length > 1) {
+    out.push({
+      grade: 'check',
+      stop: 'install',
+      text: 'The installer comes with the first drive selected. Read the list before you say yes.',
+    });
+  }
+  return out;
+}
+
+function fromImage(bench: Bench, box: Box): Hazard[] {
+  const image = findImage(bench, box.imageId);
+  const machine = findMachine(bench, box.machineId);
+  const out: Hazard[] = [];
+  if (!image) return out;
+  if (image.comparison?.verdict === 'differs') {
+    out.push({
+      grade: 'stop',
+      stop: 'verify',
+      text: `${image.name} is not the file that was published. Fetch it again; nothing has been written.`,
+    });
+  } else if (!image.comparison) {
+    out.push({
+      grade: 'check',
+      stop: 'verify',
+      text: `${image.name} has not been compared with a published checksum.`,
+    });
+  }
+  for (const f of image.inspection?.findings ?? []) {
+    if (f.grade !== 'note') out.push({ grade: f.grade, stop: 'verify', text: f.what });
+  }
+  const firmware = machine ? firmwareOf(machine) : undefined;
+  const row = image.inspection?.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
+  if (machine && firmware && row) {
+    if (row.starts === 'no')
+      out.push({
+        grade: 'stop',
+        stop: 'verify',
+        text: `${machine.name} starts by ${firmwareTitle[firmware]}, and from a stick this image does not: ${row.because}.`,
+      });
+    if (row.starts === 'unknown')
+      out.push({
+        grade: 'check',
+        stop: 'verify',
+        text: `Whether ${machine.name} starts this image cannot be told from its bytes: ${row.because}.`,
+      });
+    if (
+      firmware !== 'bios' &&
+      row.starts === 'yes' &&
+      row.signed === false &&
+      knownFact(machine, 'firmware.secureBoot')?.value === 'on'
+    ) {
+      out.push({
+        grade: 'stop',
+        stop: 'firmware',
+        text: `${machine.name} has Secure Boot on and will refuse this image: its loader is not signed. Turn it off at stop 6.`,
+      });
+    }
+  }
+  return out;
+}
+
+/** Hazards of a box, gravest first; each names the stop at which it is dealt with. */
+export function hazards(bench: Bench, box: Box): Hazard[] {
+  const machine = findMachine(bench, box.machineId);
+  const out = [...fromChoice(bench, box), ...fromImage(bench, box)];
+  if (box.written?.result === 'failed') {
+    out.push({
+      grade: 'stop',
+      stop: 'write',
+      text: `Stick …${box.written.serial.slice(-4)} failed its comparison. Do not start from it.`,
+    });
+  }
+  if (machine) {
+    for (const s of storesIn(bench, machine.id).filter((x) => x.matters)) {
+      out.push({
+        grade: 'check',
+        stop: 'install',
+        text: `“${s.name}” in ${machine.name} holds ${s.holds || 'what must be kept'}.`,
+      });
+    }
+    if (knownFact(machine, 'display.portrait')?.value === true) {
+      out.push({
+        grade: 'note',
+        stop: 'first-start',
+        text: 'The panel is upright. Expect a sideways first screen.',
+      });
+    }
+    if (knownFact(machine, 'ports.usb')?.value === 1) {
+      out.push({
+        grade: 'check',
+        stop: 'gather',
+        text: `${machine.name} has one USB port: the stick and the charger need a dock.`,
+      });
+    }
+    if (machine.form === 'handheld' || machine.form === 'laptop') {
+      out.push({
+        grade: 'note',
+        stop: 'gather',
+        text: 'There is a lithium cell inside: never pierce, bend or charge a swollen one. Take it to battery recycling.',
+      });
+    }
+    if (machine.form === 'rack server') {
+      out.push({
+        grade: 'note',
+        stop: 'gather',
+        text: 'Rack servers are heavy and rails are sharp: two people. Fixed wiring is for a licensed electrician under local code.',
+      });
+    }
+  }
+  for (const s of storesOf(bench)) {
+    if (/lies about/i.test(s.notes) && s.serial === box.written?.serial) {
+      out.push({ grade: 'stop', stop: 'write', text: `“${s.name}” is noted as lying about its capacity.` });
+    }
+  }
+  const order = out.map((h, i) => ({ h, i }));
+  return order.sort((a, b) => RANK[a.h.grade] - RANK[b.h.grade] || a.i - b.i).map((x) => x.h);
+}

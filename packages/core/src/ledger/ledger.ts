@@ -1,0 +1,90 @@
+import { firmwareOf } from '../boot/ladder';
+import { judge } from '../fit/judge';
+import { machineView } from '../fit/view';
+import { route } from '../traveller/route';
+import { findMachine, findProfile, storesIn, storesOf, type Bench, type Box } from '../schema/bench';
+import { formatIec } from '../units/bytes';
+import { addSpans, formatSpan, type Span } from '../units/duration';
+import { hazards, type Hazard } from './hazards';
+
+export interface LedgerLine {
+  label: string;
+  value: string;
+  because: string;
+}
+
+export interface Ledger {
+  hazards: Hazard[];
+  hands: Span;
+  waiting: Span;
+  times: LedgerLine[];
+  bytesAtRisk: LedgerLine[];
+  questions: string[];
+}
+
+/** The running consequences of a box's decisions, for the margin of every sheet. */
+export function ledger(bench: Bench, box: Box): Ledger {
+  const left = route(bench, box).filter((s) => s.state !== 'signed');
+  const hands = addSpans(left.map((s) => s.hands));
+  const waiting = addSpans(left.map((s) => s.waiting));
+  const list = (key: 'hands' | 'waiting'): string =>
+    left
+      .filter((s) => s[key].high > 0)
+      .map((s) => `${s.title} ${formatSpan(s[key])}`)
+      .join(', ');
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  const inside = machine ? storesIn(bench, machine.id) : [];
+  const sum = (stores: { bytes: number }[]): number => stores.reduce((n, s) => n + s.bytes, 0);
+  const kept = inside.filter((s) => s.matters);
+  const target = storesOf(bench).find((s) => s.serial !== null && s.serial === box.written?.serial);
+
+  const questions: string[] = [];
+  if (!machine) questions.push('Which machine is it to be?');
+  if (machine && !profile) questions.push(`Which system goes on ${machine.name}?`);
+  if (machine && profile)
+    questions.push(...judge(machineView(bench, machine), profile).missing.map((m) => m.ask));
+  if (machine && !firmwareOf(machine)) questions.push('Does it start in UEFI or BIOS mode?');
+  const undecided = inside.filter((s) => s.holds !== '' && !s.matters && !s.removable);
+  if (undecided.length > 0 && machine && !box.signoffs.some((s) => s.stop === 'install')) {
+    questions.push(`May what is on “${undecided[0]?.name}” be lost (${undecided[0]?.holds})?`);
+  }
+  return {
+    hazards: hazards(bench, box),
+    hands,
+    waiting,
+    times: [
+      { label: 'Your hands', value: formatSpan(hands), because: list('hands') || 'every stop is signed off' },
+      {
+        label: 'Waiting',
+        value: formatSpan(waiting),
+        because: list('waiting') || 'nothing left to wait for',
+      },
+    ],
+    bytesAtRisk: [
+      {
+        label: target ? `On the stick …${target.serial?.slice(-4)}` : 'On the stick',
+        value: target ? `${formatIec(target.bytes)}, ${target.holds || 'empty'}` : 'none chosen',
+        because: target
+          ? `“${target.name}”, all of it is overwritten by a write`
+          : 'a stick is chosen at stop 5',
+      },
+      {
+        label: machine ? `In ${machine.name}` : 'In the machine',
+        value: formatIec(sum(inside.filter((s) => !s.matters))),
+        because:
+          inside
+            .filter((s) => !s.matters)
+            .map((s) => `“${s.name}” ${formatIec(s.bytes)}`)
+            .join(', ') || 'no drive is known in it',
+      },
+      {
+        label: 'Marked to keep',
+        value: formatIec(sum(kept)),
+        because:
+          kept.map((s) => `“${s.name}”: ${s.holds}`).join(', ') || 'nothing in the machine is marked to keep',
+      },
+    ],
+    questions: [...new Set(questions)],
+  };
+}

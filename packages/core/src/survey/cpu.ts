@@ -1,0 +1,126 @@
+import { sectionJson, type Section } from './sections';
+import type { Survey } from './types';
+
+/**
+ * Flags that each level adds, as Linux names them in /proc/cpuinfo.
+ * Source: x86-64 psABI supplement 1.0, table 3.1 (SSE3 is `pni`, LZCNT `abm`, LAHF-SAHF `lahf_lm`, OSXSAVE `xsave`).
+ */
+export const LEVEL_FLAGS: Record<'v1' | 'v2' | 'v3' | 'v4', readonly string[]> = {
+  v1: ['cmov', 'cx8', 'fpu', 'fxsr', 'mmx', 'syscall', 'sse', 'sse2'],
+  v2: ['cx16', 'lahf_lm', 'popcnt', 'pni', 'sse4_1', 'sse4_2', 'ssse3'],
+  v3: ['avx', 'avx2', 'bmi1', 'bmi2', 'f16c', 'fma', 'abm', 'movbe', 'xsave'],
+  v4: ['avx512f', 'avx512bw', 'avx512cd', 'avx512dq', 'avx512vl'],
+};
+
+/** The highest psABI level whose flags, and those of all levels below, are present; undefined below v1. */
+export function cpuLevel(flags: readonly string[]): 'v1' | 'v2' | 'v3' | 'v4' | undefined {
+  const set = new Set(flags);
+  let level: 'v1' | 'v2' | 'v3' | 'v4' | undefined;
+  for (const name of ['v1', 'v2', 'v3', 'v4'] as const) {
+    if (!LEVEL_FLAGS[name].every((f) => set.has(f))) break;
+    level = name;
+  }
+  return level;
+}
+
+interface LscpuRow {
+  field: string;
+  data: string | null;
+  children?: LscpuRow[];
+}
+
+function lscpuRows(json: unknown): Map<string, string> {
+  const out = new Map<string, string>();
+  const walk = (rows: unknown): void => {
+    if (!Array.isArray(rows)) return;
+    for (const row of rows as LscpuRow[]) {
+      if (typeof row?.field === 'string' && typeof row.data === 'string')
+        out.set(row.field.replace(/:$/, ''), row.data);
+      walk(row?.children);
+    }
+  };
+  walk((json as { lscpu?: unknown } | undefined)?.lscpu);
+  return out;
+}
+
+function cpuinfoRows(text: string): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const line of text.split('\n')) {
+    const at = line.indexOf(':');
+    if (at > 0) out.set(line.slice(0, at).trim(), line.slice(at + 1).trim());
+  }
+  return out;
+}
+
+const ARCH: Record<string, string> = {
+  i386: 'i686',
+  i486: 'i686',
+  i586: 'i686',
+  arm64: 'aarch64',
+  armv6l: 'armv7l',
+  amd64: 'x86_64',
+};
+
+/** Reads architecture, width, level, cores and threads from `lscpu -J`, with /proc/cpuinfo and `uname -m` behind it. */
+export function readCpu(sections: Map<string, Section>, survey: Survey): void {
+  const rows = lscpuRows(sectionJson(sections.get('lscpu')));
+  const info = cpuinfoRows(sections.get('cpuinfo')?.text ?? '');
+  const uname = sections.get('machine')?.text.split('\n')[0]?.trim();
+  const fact = (key: keyof Survey['facts'], value: string | number | boolean, source: string): void => {
+    survey.facts[key] = { value, source };
+  };
+
+  const rawArch = rows.get('Architecture') ?? uname;
+  const arch = rawArch ? (ARCH[rawArch] ?? rawArch) : undefined;
+  const flagText = rows.get('Flags') ?? info.get('flags') ?? info.get('Features');
+  const flags = flagText?.split(/\s+/) ?? [];
+  const flagSource = rows.has('Flags') ? 'lscpu, Flags' : 'cpuinfo, flags';
+  if (arch)
+    fact(
+      'cpu.arch',
+      arch,
+      rows.has('Architecture') ? `lscpu, Architecture: ${rawArch}` : `uname -m: ${uname}`,
+    );
+  const x86 = arch === 'x86_64' || arch === 'i686';
+  if (x86 && flagText !== undefined) {
+    // A 64-bit CPU can run a 32-bit system: the flag "lm" (long mode) tells, not the running kernel.
+    const wide = flags.includes('lm');
+    fact('cpu.bits', wide ? '64' : '32', `${flagSource}: ${wide ? 'lm present' : 'no lm'}`);
+    if (wide && arch === 'i686')
+      fact('cpu.arch', 'x86_64', `${flagSource}: lm present, though a 32-bit system runs`);
+    const level = wide ? cpuLevel(flags) : undefined;
+    if (level) fact('cpu.level', level, `${flagSource}: ${LEVEL_FLAGS[level].join(' ')}`);
+    const virtual = flags.find((f) => f === 'vmx' || f === 'svm');
+    fact('cpu.virtualisation', virtual !== undefined, `${flagSource}: ${virtual ?? 'neither vmx nor svm'}`);
+  } else if (arch === 'aarch64' || arch === 'riscv64') {
+    fact('cpu.bits', '64', `architecture ${arch}`);
+  } else if (arch === 'armv7l') {
+    fact('cpu.bits', '32', `architecture ${arch}`);
+  }
+
+  const model = rows.get('Model name') ?? info.get('model name');
+  if (model && model !== '-')
+    fact(
+      'cpu.model',
+      model,
+      rows.has('Model name') ? `lscpu, Model name: ${model}` : `cpuinfo, model name: ${model}`,
+    );
+  const number = (text: string | undefined): number | undefined =>
+    text && /^\d+$/.test(text) ? Number(text) : undefined;
+  const perSocket = number(rows.get('Core(s) per socket'));
+  const sockets = number(rows.get('Socket(s)'));
+  const infoCores = number(info.get('cpu cores'));
+  if (perSocket !== undefined && sockets !== undefined) {
+    fact('cpu.cores', perSocket * sockets, `lscpu, Core(s) per socket: ${perSocket} × Socket(s): ${sockets}`);
+  } else if (infoCores !== undefined) {
+    fact('cpu.cores', infoCores, `cpuinfo, cpu cores: ${infoCores}`);
+  }
+  const threads = number(rows.get('CPU(s)'));
+  const siblings = number(info.get('siblings'));
+  if (threads !== undefined) fact('cpu.threads', threads, `lscpu, CPU(s): ${threads}`);
+  else if (siblings !== undefined) fact('cpu.threads', siblings, `cpuinfo, siblings: ${siblings}`);
+
+  if (!arch) survey.missing.push('CPU architecture: neither lscpu nor uname answered');
+  if (x86 && flagText === undefined) survey.missing.push('CPU level: no flags in the report');
+  if (!survey.facts['cpu.cores']) survey.missing.push('CPU cores: not in the report');
+}

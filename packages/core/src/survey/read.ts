@@ -1,0 +1,33 @@
+import { readCpu } from './cpu';
+import { readDrives } from './drives';
+import { readFirmware, readGraphics, readMemory, readNetwork, readPower } from './rest';
+import { splitSections } from './sections';
+import type { Survey } from './types';
+
+export class SurveyError extends Error {
+  override name = 'SurveyError';
+}
+
+/**
+ * Reads the output of the survey script. Whatever part is there is used; what is missing is said. Throws SurveyError
+ * only where the text holds no section at all, which means that it is something else.
+ */
+export function readSurvey(report: string): Survey {
+  const sections = splitSections(report);
+  if (sections.size === 0) {
+    throw new SurveyError(
+      'This is not a survey report: no “==== section ====” line is in it. Nothing was changed. Run the survey script and paste all it prints.',
+    );
+  }
+  const survey: Survey = { facts: {}, drives: [], networkPorts: [], missing: [] };
+  readCpu(sections, survey);
+  readMemory(sections, survey);
+  readDrives(sections, survey);
+  readFirmware(sections, survey);
+  readNetwork(sections, survey);
+  readGraphics(sections, survey);
+  readPower(sections, survey);
+  if (!sections.has('end'))
+    survey.missing.push('The report is cut off: its last line “==== end ====” is not there');
+  return survey;
+}
