@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { benchSchema } from '@zb/core/schema/bench';
+import { factKeys, factValueSchema, type FactKey } from '@zb/core/schema/facts';
+import { profileSchema, type Profile } from '@zb/core/schema/profile';
+import { machineSchema } from '@zb/core/schema/shelf';
+import { knownFact, machineView, type MachineView } from '@zb/core/fit/view';
+import { readSurvey } from '@zb/core/survey/read';
+import { surveyOutput, type SurveyOutput } from './survey';
+
+export class InputError extends Error {
+  override name = 'InputError';
+}
+
+const surveyJson = z.object({
+  facts: z.record(z.string(), factValueSchema),
+  drives: z
+    .array(
+      z.object({
+        name: z.string(),
+        bytes: z.number(),
+        transport: z.string().nullable().optional(),
+        removable: z.boolean().optional(),
+      }),
+    )
+    .default([]),
+});
+
+const parse = (text: string, what: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new InputError(`${what} is neither JSON nor a survey report`);
+  }
+};
+
+function fromSurvey(survey: SurveyOutput | z.infer<typeof surveyJson>): MachineView {
+  const facts: MachineView['facts'] = {};
+  for (const key of factKeys) {
+    const value = (survey.facts as Partial<Record<FactKey, MachineView['facts'][FactKey]>>)[key];
+    if (value !== undefined) facts[key] = value;
+  }
+  const drives = survey.drives
+    .filter((d) => !d.removable)
+    .map((d) => ({
+      name: d.name,
+      bytes: d.bytes,
+      transport: 'other' as const,
+      removable: false,
+      matters: false,
+    }));
+  return { name: 'this machine', facts, drives, spares: [] };
+}
+
+/** A machine from a survey report, from the survey's JSON, from a machine record, or the only machine of a bench file. */
+export function machineInput(text: string): MachineView {
+  if (/^\s*====/m.test(text)) return fromSurvey(surveyOutput(readSurvey(text)));
+  const json = parse(text, 'the machine file');
+  const record = machineSchema.safeParse(json);
+  if (record.success) {
+    const facts: MachineView['facts'] = {};
+    for (const key of factKeys) {
+      const known = knownFact(record.data, key);
+      if (known) facts[key] = known.value;
+    }
+    return { name: record.data.name, facts, drives: [], spares: [] };
+  }
+  const bench = benchSchema.safeParse(json);
+  if (bench.success) {
+    const machines = bench.data.items.filter((i) => i.kind === 'machine');
+    const [only] = machines;
+    if (!only || machines.length !== 1)
+      throw new InputError(`the bench file holds ${machines.length} machines; give one`);
+    return machineView(bench.data, only);
+  }
+  const survey = surveyJson.safeParse(json);
+  if (survey.success) return fromSurvey(survey.data);
+  throw new InputError(
+    'the machine file is neither a survey report, a survey’s JSON, a machine record nor a bench file',
+  );
+}
+
+/** Profiles from a list, from { "profiles": [...] }, from a bench file, or a single profile. */
+export function profilesInput(text: string): Profile[] {
+  const json = parse(text, 'the profiles file');
+  const list = Array.isArray(json) ? json : ((json as { profiles?: unknown } | null)?.profiles ?? [json]);
+  const parsed = z.array(profileSchema).safeParse(list);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    throw new InputError(`profiles: ${issue?.path.join('.')}: ${issue?.message}`);
+  }
+  return parsed.data;
+}

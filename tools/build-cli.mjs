@@ -1,0 +1,15 @@
+// Bundles the command line into one file, so that `npx zb` starts without a compiler.
+import { build } from 'esbuild';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+await build({
+  absWorkingDir: root,
+  entryPoints: ['packages/cli/src/main.ts'],
+  outfile: 'packages/cli/dist/zb.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  logLevel: 'warning',
+});
