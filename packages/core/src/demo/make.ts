@@ -16,6 +16,16 @@ const SOURCE: Partial<Record<FactKey, (v: FactValue) => string>> = {
   'cpu.threads': (v) => `lscpu, CPU(s): ${String(v)}`,
   'memory.bytes': (v) => `meminfo, MemTotal: ${Number(v) / 1024} kB`,
   'firmware.mode': (v) => `firmware, mode=${String(v)}`,
+  'firmware.bits': (v) => `firmware, bits=${String(v)}`,
+  'firmware.secureBoot': (v) =>
+    v === 'absent' ? 'firmware, mode=bios' : `firmware, secureboot=${v === 'on' ? 1 : 0}`,
+  'cpu.bits': (v) => `lscpu, Flags: ${v === '64' ? 'lm present' : 'no lm'}`,
+  'cpu.virtualisation': (v) => `lscpu, Flags: ${v === true ? 'vmx' : 'neither vmx nor svm'}`,
+  'graphics.family': (v) => (v === 'none' ? 'graphics, no card' : 'graphics, intree Y'),
+  'network.wired': (v) =>
+    `network, ${Array.from({ length: Number(v) }, (_, i) => `eth${i}`).join(' ') || 'no wired device'}`,
+  'network.wireless': (v) => (Number(v) > 0 ? 'network, wlan0' : 'network, no wireless device'),
+  'power.battery': (v) => (v === true ? 'power, type=Battery' : 'power, no battery listed'),
   'graphics.driver': (v) => `graphics, driver ${String(v)}`,
 };
 

@@ -1,11 +1,22 @@
 import type { Judgement } from './judge';
 
+const SAID = {
+  fits: 'fits',
+  'fits after a change': 'fits after a change to',
+  'cannot say yet': 'may or may not fit',
+  'does not fit': 'does not fit',
+} as const;
+
 /** The finding a list of judgements amounts to, as a headline. */
 export function fitHeadline(
   machine: string,
   purpose: string,
   judged: readonly (Judgement & { of: { purpose: string } })[],
+  chosenId: string | null = null,
 ): string {
+  const chosen = judged.find((j) => j.profileId === chosenId);
+  if (chosen)
+    return `${chosen.profile} ${SAID[chosen.verdict]} ${machine}${chosen.verdict === 'fits' ? ' as it stands' : `: ${chosen.short}`}`;
   const own = judged.filter((j) => j.of.purpose === purpose);
   if (own.length === 0) return `No profile for ${purpose} is on the bench yet`;
   const fits = own.filter((j) => j.verdict === 'fits');

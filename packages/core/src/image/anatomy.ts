@@ -2,7 +2,6 @@ import { allZero } from './bytes';
 import { ESP_GUID, BIOS_BOOT_GUID } from './gpt';
 import type { Candidate, ImageFacts } from './read';
 import type { ImageRegion, Outcome } from './types';
-import { formatIec } from '../units/bytes';
 
 const region = (
   start: number,
@@ -15,10 +14,7 @@ const region = (
 
 function partRegion(facts: ImageFacts, c: Candidate, rows: Outcome[]): ImageRegion {
   const name = c.mark?.label ?? (c.type === BIOS_BOOT_GUID ? 'BIOS boot area' : `part ${c.index}`);
-  const bits = [
-    c.mark?.kind ?? (c.type === BIOS_BOOT_GUID ? 'boot code' : 'not recognised'),
-    formatIec(c.bytes),
-  ];
+  const bits = [c.mark?.kind ?? (c.type === BIOS_BOOT_GUID ? 'boot code' : 'not recognised')];
   const loader = rows.filter(
     (r) => r.starts === 'yes' && r.evidence?.startsWith('/EFI') && c.fat !== undefined,
   );
@@ -48,7 +44,7 @@ export function anatomy(facts: ImageFacts, rows: Outcome[]): ImageRegion[] {
         512,
         empty ? 'table' : 'code',
         empty ? 'Partition record' : 'Boot code',
-        empty ? 'no boot code' : '440 bytes, then the record of sector 0',
+        empty ? 'no boot code' : 'and the record of sector 0',
       ),
     );
   }

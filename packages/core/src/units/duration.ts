@@ -26,6 +26,7 @@ export function formatSpan(range: Span): string {
     const high = Math.round(range.high);
     return low === high ? `${high} s` : `${low}–${high} s`;
   }
+  if (range.high >= 7200) return `${(range.low / 3600).toFixed(1)}–${(range.high / 3600).toFixed(1)} h`;
   const low = Math.round(range.low / 60);
   const high = Math.round(range.high / 60);
   return low === high ? `${high} min` : `${low}–${high} min`;

@@ -24,6 +24,8 @@ export const jobSchema = z.object({
   pattern: z.string().nullable(),
   explanation: z.string(),
   startedAt: z.string(),
+  /** The page's own word for what the write belongs to; kept and given back as it is. */
+  tag: z.string(),
 });
 export type Job = z.infer<typeof jobSchema>;
 
@@ -33,6 +35,7 @@ export const isOver = (job: Pick<Job, 'state'>): boolean =>
 export const startSchema = z.object({
   stickId: z.string().min(1),
   serialTail: z.string().length(4),
+  tag: z.string().max(200).default(''),
   image: z.discriminatedUnion('from', [
     z.object({ from: z.literal('depot'), file: z.string().min(1) }),
     z.object({

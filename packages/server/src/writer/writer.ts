@@ -137,6 +137,7 @@ export class Writer {
       pattern: null,
       explanation: '',
       startedAt: new Date().toISOString(),
+      tag: request.tag,
     };
     this.jobs.set(job.id, job);
     this.running.set(job.id, { cancelled: false, listeners: new Set() });

@@ -1,0 +1,15 @@
+import { Navigate, useParams } from 'react-router';
+import { findBox } from '@zb/core/schema/bench';
+import { currentStop } from '@zb/core/traveller/route';
+import { useBench } from '../storage/hooks';
+import NotFound from './NotFound';
+
+export default function BoxHome() {
+  const { boxId } = useParams();
+  const box = findBox(useBench(), boxId);
+  return box ? (
+    <Navigate to={`/box/${box.id}/${currentStop(box)}`} replace />
+  ) : (
+    <NotFound what="This box is not on the bench" />
+  );
+}

@@ -1,0 +1,23 @@
+import { NavLink } from 'react-router';
+import type { Bench, Box } from '@zb/core/schema/bench';
+import { addSpans, formatSpan } from '@zb/core/units/duration';
+import { route } from '@zb/core/traveller/route';
+
+/** The twelve stops of a box, their state and their minutes. */
+export function RouteStrip({ bench, box }: { bench: Bench; box: Box }) {
+  return (
+    <nav className="route" aria-label="Stops">
+      {route(bench, box).map((s) => (
+        <NavLink
+          key={s.stop}
+          to={`/box/${box.id}/${s.stop}`}
+          className={s.hazard ? 'warn' : s.state === 'signed' ? 'done' : ''}
+          aria-label={`Stop ${s.number}, ${s.title}${s.state === 'signed' ? ', signed off' : ''}${s.hazard ? ', Stop hazard' : ''}`}
+        >
+          <b>{s.title}</b>
+          <span className="m">{formatSpan(addSpans([s.hands, s.waiting]))}</span>
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,115 @@
+import { useEffect, useState } from 'react';
+import { Outlet, useNavigate } from 'react-router';
+import { useQuery } from '@tanstack/react-query';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { emptyBench } from '@zb/core/schema/bench';
+import { differences } from '@zb/core/schema/changes';
+import { typing, useKeys } from '../parts/useKeys';
+import { getJson } from '../parts/api';
+import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
+import { AREAS } from './areas';
+import { setTheme, themeChoice, type ThemeChoice } from './colour';
+import { Find } from './Find';
+import { Keys } from './Keys';
+import { Notices } from './Notices';
+import { Rail } from './Rail';
+
+const DEMO_LINE = 'zb-demo-line';
+const remembered = (key: string): string | null => {
+  try {
+    return localStorage.getItem(key);
+  } catch {
+    return null;
+  }
+};
+const remember = (key: string, value: string): void => {
+  try {
+    localStorage.setItem(key, value);
+  } catch {
+    // Only a convenience is lost.
+  }
+};
+
+/** Rail, notices and the place for a sheet; loads the bench, and the demo into an empty browser in demo mode. */
+export function Shell() {
+  const store = useStore();
+  const { bench, isPending, error } = useBenchQuery();
+  const { status } = useNotice();
+  const health = useQuery({
+    queryKey: ['health'],
+    queryFn: () => getJson<{ demo: boolean }>('/api/health'),
+    retry: false,
+    staleTime: Infinity,
+  });
+  const [finding, setFinding] = useState(false);
+  const [helping, setHelping] = useState(false);
+  const [theme, pickTheme] = useState<ThemeChoice>(themeChoice);
+  const [demoLine, setDemoLine] = useState(remembered(DEMO_LINE) !== 'hidden');
+  const go = useNavigate();
+
+  useKeys({
+    ...Object.fromEntries(AREAS.map((a) => [a.key, () => void go(a.path)])),
+    '/': () => setFinding(true),
+    '?': () => setHelping(true),
+  });
+  useEffect(() => {
+    const on = (e: KeyboardEvent): void => {
+      if ((e.ctrlKey || e.metaKey) && !e.shiftKey && e.key.toLowerCase() === 'z' && !typing(e.target)) {
+        e.preventDefault();
+        void store.undo();
+      }
+    };
+    window.addEventListener('keydown', on);
+    return () => window.removeEventListener('keydown', on);
+  }, [store]);
+
+  const fresh = !isPending && bench === null;
+  useEffect(() => {
+    if (!fresh || health.isPending) return;
+    const first = health.data?.demo ? saltmarshHall() : emptyBench();
+    const changes = differences(emptyBench(''), first);
+    void store.perform({ label: health.data?.demo ? 'Demo bench loaded' : 'Empty bench begun', changes });
+  }, [fresh, health.isPending, health.data, store]);
+
+  if (error) throw error;
+  if (!bench) return <p style={{ padding: 24 }}>Opening the bench…</p>;
+
+  const startEmpty = (): void => {
+    void store.perform({ label: 'Empty bench begun', changes: differences(bench, emptyBench()) });
+    void go('/shelf');
+  };
+  const nextTheme = (): void => {
+    const next = theme === 'system' ? 'light' : theme === 'light' ? 'dark' : 'system';
+    setTheme(next);
+    pickTheme(next);
+  };
+  const isDemo = health.data?.demo === true && bench.name === 'Saltmarsh Hall';
+  return (
+    <div className="shell">
+      <a className="skip" href="#sheet">
+        To the sheet
+      </a>
+      <Rail
+        bench={bench}
+        status={status}
+        theme={theme}
+        onTheme={nextTheme}
+        onHelp={() => setHelping(true)}
+        onFind={() => setFinding(true)}
+        onUndo={() => void store.undo()}
+      />
+      <Notices
+        bench={bench}
+        demoShown={isDemo && demoLine}
+        onDismissDemo={() => {
+          setDemoLine(false);
+          remember(DEMO_LINE, 'hidden');
+        }}
+        onEmpty={startEmpty}
+      />
+      <Outlet />
+      <Find bench={bench} open={finding} onClose={() => setFinding(false)} />
+      <Keys open={helping} onClose={() => setHelping(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
+import type { ComponentType } from 'react';
+import { currentStop } from '@zb/core/traveller/route';
+import { useBench } from '../storage/hooks';
+import { ErrorPage } from './Errors';
+import { Shell } from './Shell';
+
+const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject, 'lazy'> => ({
+  lazy: async () => ({ Component: (await load()).default }),
+});
+
+/** Where to land: the first box that has a machine and work left, else the shelf. */
+function Home() {
+  const bench = useBench();
+  const box = bench.boxes.find((b) => b.machineId !== null && b.signoffs.length < 12) ?? bench.boxes[0];
+  return <Navigate to={box ? `/box/${box.id}/${currentStop(box)}` : '/shelf'} replace />;
+}
+
+export const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <ErrorPage />,
+    HydrateFallback: () => <p style={{ padding: 24 }}>Opening the bench…</p>,
+    children: [
+      { index: true, element: <Home /> },
+      { path: 'shelf', ...page(() => import('../features/shelf/ShelfPage')) },
+      { path: 'shelf/:itemId', ...page(() => import('../features/shelf/ItemPage')) },
+      { path: 'match', ...page(() => import('../features/match/MatchPage')) },
+      { path: 'images', ...page(() => import('../features/images/ImageRoomPage')) },
+      { path: 'images/:imageId', ...page(() => import('../features/images/ImageRoomPage')) },
+      { path: 'bench-day', ...page(() => import('../features/later/BenchDayPage')) },
+      { path: 'practice', ...page(() => import('../features/later/PracticePage')) },
+      { path: 'logbook', ...page(() => import('../features/logbook/LogbookPage')) },
+      { path: 'bench', ...page(() => import('../features/benchfile/BenchFilePage')) },
+      { path: 'box/new', ...page(() => import('../features/newbox/NewBoxPage')) },
+      { path: 'box/:boxId', ...page(() => import('./BoxHome')) },
+      { path: 'box/:boxId/survey', ...page(() => import('../features/survey/SurveyPage')) },
+      { path: 'box/:boxId/choose', ...page(() => import('../features/choose/ChoosePage')) },
+      { path: 'box/:boxId/verify', ...page(() => import('../features/verify/VerifyPage')) },
+      { path: 'box/:boxId/write', ...page(() => import('../features/write/WritePage')) },
+      { path: 'box/:boxId/firmware', ...page(() => import('../features/firmware/FirmwarePage')) },
+      { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
+      { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },
+      { path: '*', ...page(() => import('./NotFound')) },
+    ],
+  },
+]);

@@ -1,0 +1,167 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { emptyBench, type Bench } from '@zb/core/schema/bench';
+import { differences } from '@zb/core/schema/changes';
+import {
+  BenchFileError,
+  benchFromText,
+  benchToText,
+  previewImport,
+  type FileProblem,
+} from '@zb/core/schema/file';
+import { BenchLedger } from '../../parts/BenchLedger';
+import { Primary, Quiet } from '../../parts/Button';
+import { Sheet } from '../../parts/Sheet';
+import { download, fileName } from '../../storage/download';
+import { useAct, useBench } from '../../storage/hooks';
+
+const TITLE = { items: 'Shelf items', profiles: 'Profiles', boxes: 'Boxes', log: 'Log lines' } as const;
+
+/** The whole bench as one file: save it, open one, see what would change before anything does. */
+export default function BenchFilePage() {
+  const bench = useBench();
+  const act = useAct();
+  const go = useNavigate();
+  const [incoming, setIncoming] = useState<{ bench: Bench; file: string } | null>(null);
+  const [problem, setProblem] = useState<{ words: string; list: FileProblem[] } | null>(null);
+  const [name, setName] = useState(bench.name);
+  const open = async (file: File): Promise<void> => {
+    setIncoming(null);
+    setProblem(null);
+    try {
+      setIncoming({ bench: benchFromText(await file.text()), file: file.name });
+    } catch (error) {
+      const list = error instanceof BenchFileError ? error.problems : [];
+      setProblem({ words: error instanceof Error ? error.message : String(error), list });
+    }
+  };
+  const replace = async (to: Bench, label: string): Promise<void> => {
+    if (await act({ label, changes: differences(bench, to) })) void go('/');
+  };
+  return (
+    <>
+      <Sheet
+        title="Bench file"
+        mid={bench.name}
+        headline={
+          incoming ? `Put “${incoming.bench.name}” in place of this bench?` : 'Where does this bench live?'
+        }
+        foot={
+          incoming ? (
+            <>
+              <Primary onClick={() => void replace(incoming.bench, `Bench “${incoming.bench.name}” opened`)}>
+                Put it in place
+              </Primary>
+              <Quiet onClick={() => setIncoming(null)}>Leave all as it is</Quiet>
+            </>
+          ) : (
+            <Primary
+              onClick={() => download(fileName(bench.name, 'json'), benchToText(bench), 'application/json')}
+            >
+              Save the bench to a file
+            </Primary>
+          )
+        }
+        hint={incoming ? 'One undo takes it back' : 'One readable JSON file'}
+      >
+        {problem && (
+          <div className="said said-stop" role="alert" style={{ marginBottom: 12 }}>
+            <b>{problem.words}</b> Nothing on your bench was changed.
+            {problem.list.length > 0 && (
+              <ul>
+                {problem.list.slice(0, 12).map((p) => (
+                  <li key={p.path + p.why}>
+                    <span className="m">{p.path}</span>: {p.why}
+                  </li>
+                ))}
+                {problem.list.length > 12 && <li>and {problem.list.length - 12} more</li>}
+              </ul>
+            )}
+          </div>
+        )}
+        {incoming ? (
+          <table className="t" style={{ maxWidth: 640 }}>
+            <thead>
+              <tr>
+                <th scope="col">{incoming.file}</th>
+                {['Added', 'Replaced', 'Taken away', 'The same'].map((h) => (
+                  <th scope="col" className="num" key={h}>
+                    {h}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {previewImport(bench, incoming.bench).map((p) => (
+                <tr key={p.collection}>
+                  <th scope="row">{TITLE[p.collection]}</th>
+                  <td className="num">{p.added}</td>
+                  <td className="num">{p.replaced}</td>
+                  <td className="num">{p.removed}</td>
+                  <td className="num">{p.same}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ) : (
+          <div className="stack" style={{ maxWidth: 620 }}>
+            <p>
+              In this browser, on this machine, and in the files you save. The server keeps only the
+              stand-ins’ own state.
+            </p>
+            <form
+              className="actions"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (name.trim())
+                  void act({
+                    label: `Bench renamed “${name.trim()}”`,
+                    changes: [{ in: 'name', id: 'name', to: name.trim() }],
+                  });
+              }}
+            >
+              <label className="field" style={{ flex: 1 }}>
+                <span>Name of the bench</span>
+                <input
+                  className="in"
+                  maxLength={120}
+                  value={name}
+                  onChange={(e) => setName(e.target.value)}
+                />
+              </label>
+              <Quiet type="submit" alignSelf="flex-end">
+                Rename
+              </Quiet>
+            </form>
+            <label className="field">
+              <span>Open a bench file</span>
+              <input
+                type="file"
+                accept=".json,application/json"
+                aria-label="Bench file"
+                onChange={(e) => {
+                  const file = e.target.files?.[0];
+                  e.target.value = '';
+                  if (file) void open(file);
+                }}
+              />
+              <span className="sub">
+                All of it is checked first; you see what it would add and replace before anything changes.
+              </span>
+            </label>
+            <div className="actions">
+              <Quiet onClick={() => void replace(emptyBench(), 'Empty bench begun')}>
+                Start an empty bench
+              </Quiet>
+              <Quiet onClick={() => void replace(saltmarshHall(), 'Demo bench loaded')}>
+                Load the demo bench
+              </Quiet>
+            </div>
+          </div>
+        )}
+      </Sheet>
+      <BenchLedger bench={bench} />
+    </>
+  );
+}

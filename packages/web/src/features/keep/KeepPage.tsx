@@ -1,0 +1,92 @@
+import { useState } from 'react';
+import { removeBox, updateBox } from '@zb/core/acts/box';
+import { buildSheet } from '@zb/core/logbook/buildSheet';
+import { keepHeadline } from '@zb/core/logbook/headline';
+import { logOf } from '@zb/core/schema/bench';
+import { useNavigate } from 'react-router';
+import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
+import { Quiet } from '../../parts/Button';
+import { LogEntryForm } from '../../parts/LogEntryForm';
+import { LogTable } from '../../parts/LogTable';
+import { Modal } from '../../parts/Modal';
+import { download, fileName } from '../../storage/download';
+import { useAct } from '../../storage/hooks';
+
+function KeepPage({ context }: { context: BoxContext }) {
+  const { bench, box } = context;
+  const act = useAct();
+  const go = useNavigate();
+  const [viewing, setViewing] = useState(false);
+  const [name, setName] = useState(box.name);
+  const sheet = buildSheet(bench, box);
+  return (
+    <BoxFrame
+      context={context}
+      stop="keep"
+      headline={keepHeadline(bench, box)}
+      acts={
+        <>
+          <Quiet onClick={() => download(fileName(box.name, 'md'), sheet, 'text/markdown')}>
+            Save the build sheet
+          </Quiet>
+          <Quiet onClick={() => setViewing(true)}>View it</Quiet>
+          <Quiet onClick={() => window.print()}>Print</Quiet>
+        </>
+      }
+    >
+      <div className="stack">
+        {box.decisions.length > 0 && (
+          <div>
+            <h2 className="h6">Decisions</h2>
+            {box.decisions.map((d) => (
+              <p key={d.id}>
+                <b>
+                  {d.what}: {d.value}.
+                </b>{' '}
+                {d.because}
+              </p>
+            ))}
+          </div>
+        )}
+        <LogEntryForm box={box} stop="keep" />
+        <LogTable entries={logOf(bench, box.id)} />
+        <details className="why no-print">
+          <summary>Rename or remove this box</summary>
+          <form
+            className="actions"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (name.trim())
+                void act(updateBox(box, { name: name.trim() }, `Box renamed “${name.trim()}”`));
+            }}
+          >
+            <input
+              className="in"
+              style={{ width: 260 }}
+              aria-label="Name of the box"
+              maxLength={200}
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <Quiet type="submit">Rename</Quiet>
+            <Quiet
+              onClick={() => {
+                void act(removeBox(bench, box));
+                void go('/shelf');
+              }}
+            >
+              Remove the box and its log
+            </Quiet>
+          </form>
+        </details>
+      </div>
+      <Modal open={viewing} onClose={() => setViewing(false)} title="Build sheet" width="860px">
+        <pre className="pre" tabIndex={0}>
+          {sheet}
+        </pre>
+      </Modal>
+    </BoxFrame>
+  );
+}
+
+export default withBox(KeepPage);

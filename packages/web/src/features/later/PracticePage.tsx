@@ -1,0 +1,86 @@
+import { Link } from 'react-router';
+import { BenchLedger } from '../../parts/BenchLedger';
+import { Sheet } from '../../parts/Sheet';
+import { useDepot } from '../../parts/useImagePlace';
+import { useBench } from '../../storage/hooks';
+
+const THINGS: [title: string, what: string, where: string, path: string][] = [
+  [
+    'A download that went wrong',
+    'Fetch “Lantern Arcade 7.2, fetched on a bad line” and see how it is found out.',
+    'Image room',
+    '/images',
+  ],
+  [
+    'A stick that lies',
+    'Write any image to the market stick: it claims 64 GB and loses most of it.',
+    'Write',
+    '/box/games-corner/write',
+  ],
+  [
+    'A drive that must not be lost',
+    'Try to write to the scans stick. The guard says why not.',
+    'Write',
+    '/box/games-corner/write',
+  ],
+  [
+    'Two that look alike',
+    'The two 4 GB sticks in the hub report the same serial.',
+    'Write',
+    '/box/games-corner/write',
+  ],
+  [
+    'Secure Boot in the way',
+    'See the boot ladder of the games corner, then set Secure Boot to off.',
+    'Firmware',
+    '/box/games-corner/firmware',
+  ],
+];
+
+export default function PracticePage() {
+  const bench = useBench();
+  const depot = useDepot();
+  const demo = bench.boxes.some((b) => b.id === 'games-corner');
+  return (
+    <>
+      <Sheet
+        title="Practice"
+        mid="with stand-ins, nothing real at risk"
+        headline="What would you like to see go wrong?"
+      >
+        <div className="stack">
+          <p className="said">
+            This area will hold whole exercises with a score; until then it names what the stand-ins can
+            already do to you.
+          </p>
+          {depot.error && <p className="said said-check">{depot.error.message}</p>}
+          <table className="t">
+            <thead>
+              <tr>
+                <th scope="col">Trouble</th>
+                <th scope="col">How to meet it</th>
+                <th scope="col">Where</th>
+              </tr>
+            </thead>
+            <tbody>
+              {THINGS.filter(([, , , path]) => demo || path === '/images').map(
+                ([title, what, where, path]) => (
+                  <tr key={title}>
+                    <th scope="row">{title}</th>
+                    <td>{what}</td>
+                    <td>
+                      <Link className="link" to={path}>
+                        {where}
+                      </Link>
+                    </td>
+                  </tr>
+                ),
+              )}
+            </tbody>
+          </table>
+        </div>
+      </Sheet>
+      <BenchLedger bench={bench} />
+    </>
+  );
+}

@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { saveItem } from '@zb/core/acts/shelf';
+import { isMachine, type ShelfItem } from '@zb/core/schema/shelf';
+import { formatExact, formatSi, parseBytes } from '@zb/core/units/bytes';
+import { Primary } from '../../parts/Button';
+import { useAct, useBench } from '../../storage/hooks';
+
+type Editable = Exclude<ShelfItem, { kind: 'machine' }>;
+
+/** The sheet of anything that is not a machine. Saved as a whole, refused as a whole. */
+export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
+  const bench = useBench();
+  const act = useAct();
+  const [draft, setDraft] = useState(item);
+  const [size, setSize] = useState(
+    'bytes' in item ? (store ? `${item.bytes} bytes` : formatSi(item.bytes)) : '',
+  );
+  const [problem, setProblem] = useState('');
+  const set = (change: Partial<Record<string, unknown>>): void =>
+    setDraft({ ...draft, ...change } as Editable);
+  const save = (): void => {
+    const bytes = 'bytes' in draft ? parseBytes(size) : 0;
+    if (bytes === undefined || ('bytes' in draft && bytes <= 0))
+      return setProblem('The size needs a number and a unit, such as 16 GB or 14.9 GiB. Nothing was saved.');
+    if (draft.name.trim() === '') return setProblem('It needs a name. Nothing was saved.');
+    setProblem('');
+    void act(
+      saveItem({ ...draft, name: draft.name.trim(), ...('bytes' in draft ? { bytes } : {}) } as Editable),
+    );
+  };
+  const field = (label: string, key: string, mono = false) => (
+    <label className="field">
+      <span>{label}</span>
+      <input
+        className={mono ? 'in mono' : 'in'}
+        value={String((draft as Record<string, unknown>)[key] ?? '')}
+        onChange={(e) =>
+          set({
+            [key]: e.target.value === '' && (key === 'serial' || key === 'model') ? null : e.target.value,
+          })
+        }
+      />
+    </label>
+  );
+  return (
+    <form
+      style={{
+        display: 'grid',
+        gridTemplateColumns: 'repeat(auto-fill, minmax(230px, 1fr))',
+        gap: 12,
+        alignItems: 'start',
+      }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      {field('Name', 'name')}
+      {'bytes' in draft && (
+        <label className="field">
+          <span>Size</span>
+          <input className="in mono" value={size} onChange={(e) => setSize(e.target.value)} />
+          <span className="sub m">{formatExact(parseBytes(size) ?? 0)}</span>
+        </label>
+      )}
+      {store && field('Serial', 'serial', true)}
+      {store && field('Model', 'model')}
+      {store && field('Label on it', 'label')}
+      {draft.kind === 'adapter' && field('From', 'from')}
+      {draft.kind === 'adapter' && field('To', 'to')}
+      {draft.kind === 'memory' && field('Type', 'type')}
+      {'in' in draft && (
+        <label className="field">
+          <span>Sits in</span>
+          <select className="in" value={draft.in ?? ''} onChange={(e) => set({ in: e.target.value || null })}>
+            <option value="">loose on the shelf</option>
+            {bench.items.filter(isMachine).map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {store && field('What is on it now', 'holds')}
+      {'matters' in draft && (
+        <label style={{ display: 'flex', gap: 8, alignItems: 'baseline', gridColumn: '1 / -1' }}>
+          <input
+            type="checkbox"
+            checked={draft.matters}
+            onChange={(e) => set({ matters: e.target.checked })}
+          />
+          <span>
+            <b>Keep what is on it.</b> Nothing is ever written to it while this is set.
+          </span>
+        </label>
+      )}
+      <label className="field" style={{ gridColumn: '1 / -1' }}>
+        <span>Notes</span>
+        <textarea className="in" value={draft.notes} onChange={(e) => set({ notes: e.target.value })} />
+      </label>
+      {problem !== '' && (
+        <p className="said said-stop" role="alert" style={{ gridColumn: '1 / -1' }}>
+          {problem}
+        </p>
+      )}
+      <div>
+        <Primary type="submit">Save</Primary>
+      </div>
+    </form>
+  );
+}

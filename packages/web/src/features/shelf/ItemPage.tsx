@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { removeItem, saveItem } from '@zb/core/acts/shelf';
+import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/schema/shelf';
+import { storesIn } from '@zb/core/schema/bench';
+import { itemPlace, itemSummary } from '@zb/core/survey/summary';
+import NotFound from '../../app/NotFound';
+import { BenchLedger } from '../../parts/BenchLedger';
+import { Quiet } from '../../parts/Button';
+import { Facts } from '../../parts/Facts';
+import { Sheet } from '../../parts/Sheet';
+import { StoreTable } from '../../parts/StoreTable';
+import { SurveyIntake } from '../../parts/SurveyIntake';
+import { useAct, useBench } from '../../storage/hooks';
+import { ItemForm } from './ItemForm';
+
+function MachineSheet({ machine }: { machine: Machine }) {
+  const bench = useBench();
+  const act = useAct();
+  const [again, setAgain] = useState(false);
+  const inside = storesIn(bench, machine.id);
+  return (
+    <div className="stack">
+      <div className="actions">
+        <label className="field">
+          <span>Nickname</span>
+          <input
+            className="in"
+            defaultValue={machine.name}
+            key={machine.name}
+            maxLength={200}
+            onBlur={(e) =>
+              e.target.value.trim() &&
+              e.target.value.trim() !== machine.name &&
+              void act(saveItem({ ...machine, name: e.target.value.trim() }))
+            }
+          />
+        </label>
+        <label className="field">
+          <span>Kind</span>
+          <select
+            className="in"
+            value={machine.form}
+            onChange={(e) => void act(saveItem({ ...machine, form: e.target.value as Machine['form'] }))}
+          >
+            {machineForms.map((f) => (
+              <option key={f}>{f}</option>
+            ))}
+          </select>
+        </label>
+        <label className="field" style={{ flex: 1, minWidth: 200 }}>
+          <span>Notes</span>
+          <input
+            className="in"
+            defaultValue={machine.notes}
+            key={machine.notes}
+            onBlur={(e) =>
+              e.target.value !== machine.notes && void act(saveItem({ ...machine, notes: e.target.value }))
+            }
+          />
+        </label>
+      </div>
+      {(machine.surveyedAt === null || again) && (
+        <SurveyIntake bench={bench} machine={machine} boxId={null} onDone={() => setAgain(false)} />
+      )}
+      {machine.surveyedAt !== null && !again && (
+        <button type="button" className="link" onClick={() => setAgain(true)}>
+          Survey it again (last {machine.surveyedAt.slice(0, 10)})
+        </button>
+      )}
+      {machine.missing.length > 0 && (
+        <p className="said said-check">
+          <b>The report did not tell:</b> {machine.missing.join('; ')}.
+        </p>
+      )}
+      <Facts machine={machine} />
+      {inside.length > 0 && <StoreTable stores={inside} caption={`In ${machine.name}`} />}
+    </div>
+  );
+}
+
+export default function ItemPage() {
+  const { itemId } = useParams();
+  const bench = useBench();
+  const act = useAct();
+  const go = useNavigate();
+  const item: ShelfItem | undefined = bench.items.find((i) => i.id === itemId);
+  if (!item) return <NotFound what="This is not on the shelf" />;
+  const remove = (): void => {
+    void act(removeItem(bench, item));
+    void go('/shelf');
+  };
+  return (
+    <>
+      <Sheet
+        title={item.name}
+        mid={item.kind === 'machine' ? item.form : item.kind}
+        right={itemPlace(bench, item)}
+        headline={`${item.name}: ${itemSummary(item)}`}
+        foot={<Quiet onClick={remove}>Take it off the shelf</Quiet>}
+        hint="Undo brings it back"
+      >
+        {isMachine(item) ? (
+          <MachineSheet key={item.id} machine={item} />
+        ) : (
+          <ItemForm key={item.id} item={item} store={isStore(item)} />
+        )}
+      </Sheet>
+      <BenchLedger bench={bench} />
+    </>
+  );
+}

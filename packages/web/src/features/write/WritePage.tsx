@@ -1,0 +1,432 @@
+import { useEffect, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { recordWrite } from '@zb/core/acts/box';
+import type { StickFault } from '@zb/core/demo/sticks';
+import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
+import { writeHeadline } from '@zb/core/media/headline';
+import { predictWrite } from '@zb/core/media/time';
+import { findImage, storesOf, type ImageItem } from '@zb/core/schema/bench';
+import { formatIec, formatSi, MIB } from '@zb/core/units/bytes';
+import { formatDuration, formatSpan } from '@zb/core/units/duration';
+import { sendFile, sendJson } from '../../parts/api';
+import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
+import { Primary, Quiet } from '../../parts/Button';
+import { Mark, Stamp } from '../../parts/Marks';
+import { useAct } from '../../storage/hooks';
+import { openImageAt } from '../../workers/openImages';
+import { BeforeAfter } from './Target';
+import { isOver, useJobEvents, useJobs, useSticks, type Job } from './useWriter';
+
+const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: StickFault) => boolean }[] = [
+  { name: 'none', make: () => ({}), is: (f) => Object.keys(f).length === 0 },
+  {
+    name: 'lies about its capacity',
+    make: (i) => ({ realBytes: Math.max(MIB, Math.floor(i.bytes / 2)) }),
+    is: (f) => f.realBytes !== undefined,
+  },
+  {
+    name: 'has a weak place',
+    make: (i) => ({ weakAt: Math.floor(i.bytes * 0.6) }),
+    is: (f) => f.weakAt !== undefined,
+  },
+  { name: 'is pulled out half-way', make: () => ({ pulledAt: 0.5 }), is: (f) => f.pulledAt !== undefined },
+];
+
+function Progress({ job, onCancel }: { job: Job; onCancel: () => void }) {
+  const bar = (label: string, done: number, pattern: string) => (
+    <div>
+      <div className="row">
+        <span>{label}</span>
+        <span className="m">
+          {formatIec(done)} of {formatIec(job.total)}
+        </span>
+      </div>
+      <div
+        className="bar"
+        role="progressbar"
+        aria-label={label}
+        aria-valuenow={Math.round((100 * done) / job.total)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+      >
+        <i className={pattern} style={{ width: `${(100 * done) / job.total}%` }} />
+      </div>
+    </div>
+  );
+  return (
+    <div className="stack" style={{ maxWidth: 620 }}>
+      {bar('Written', job.written, 'p-new')}
+      {bar('Read back and compared', job.readBack, 'p-code')}
+      <div className="row">
+        <span>
+          {job.state} · stick …{job.serial.slice(-4)} · {formatDuration(job.seconds)}
+        </span>
+        <Quiet onClick={onCancel}>Cancel the write</Quiet>
+      </div>
+    </div>
+  );
+}
+
+function Ended({ job }: { job: Job }) {
+  const good = job.state === 'proven';
+  return (
+    <div
+      className={`said said-${good ? 'moss' : job.state === 'failed' ? 'stop' : 'check'}`}
+      style={{ display: 'flex', gap: 14, alignItems: 'center' }}
+      role="status"
+    >
+      <Stamp kind={good ? 'good' : job.state === 'failed' ? 'stop' : 'check'}>
+        {good ? 'PROVEN' : job.state.toUpperCase()}
+      </Stamp>
+      <span>
+        <b>
+          {job.imageName} on …{job.serial.slice(-4)}, {formatDuration(job.seconds)}.
+        </b>{' '}
+        {job.explanation}
+      </span>
+    </div>
+  );
+}
+
+function Targets({
+  targets,
+  picked,
+  onPick,
+  holds,
+}: {
+  targets: GuardedTarget[];
+  picked: string | null;
+  onPick: (id: string) => void;
+  holds: (g: GuardedTarget) => string;
+}) {
+  return (
+    <table className="t">
+      <thead>
+        <tr>
+          <th scope="col">Plugged in</th>
+          <th scope="col" className="num">
+            Size
+          </th>
+          <th scope="col">Serial</th>
+          <th scope="col">On it now</th>
+          <th scope="col" style={{ width: 250 }}>
+            May it be lost?
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {targets.map((g) => (
+          <tr key={g.target.id} className={picked === g.target.id ? 'here' : ''}>
+            <th scope="row">
+              <label style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
+                <input
+                  type="radio"
+                  name="target"
+                  disabled={!g.allowed}
+                  checked={picked === g.target.id}
+                  onChange={() => onPick(g.target.id)}
+                />
+                <span>
+                  {g.known?.name ?? g.target.model}
+                  <span className="sub nowrap">{g.target.port}</span>
+                </span>
+              </label>
+            </th>
+            <td className="num">
+              {formatIec(g.target.bytes)}
+              <span className="sub">{formatSi(g.target.bytes)}</span>
+            </td>
+            <td className="m nowrap">{g.target.serial}</td>
+            <td>{holds(g)}</td>
+            <td>
+              {g.allowed ? (
+                <Mark kind="yes">can be told apart</Mark>
+              ) : (
+                <Mark kind="stop">{g.refusals[0]?.rule}</Mark>
+              )}
+              {g.refusals.map((r) => (
+                <span className="sub" key={r.rule}>
+                  {r.because}
+                </span>
+              ))}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function WritePage({ context }: { context: BoxContext }) {
+  const { bench, box } = context;
+  const act = useAct();
+  const client = useQueryClient();
+  const image = findImage(bench, box.imageId);
+  const sticks = useSticks();
+  const jobs = useJobs();
+  const mine = jobs.data?.filter((j) => j.tag.startsWith(`${box.id}:`)) ?? [];
+  const latest = mine[mine.length - 1];
+  const { job, broken } = useJobEvents(latest);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [tail, setTail] = useState('');
+  const [problem, setProblem] = useState('');
+  const [local, setLocal] = useState<File | null>(null);
+
+  const targets = guardTargets(sticks.data ?? [], storesOf(bench), image?.bytes ?? 0);
+  const choice = targets.find((g) => g.target.id === picked && g.allowed);
+  const stick = sticks.data?.find((s) => s.id === choice?.target.id);
+  const shelfOf = (g: GuardedTarget) =>
+    g.known ?? {
+      kind: 'stick' as const,
+      transport: 'usb' as const,
+      rotational: false,
+      serial: g.target.serial,
+    };
+  const foretold = choice && image ? predictWrite(image.bytes, shelfOf(choice), bench.log) : undefined;
+  const opened = openImageAt(box.id);
+  const file =
+    local ??
+    (opened && image && opened.name === image.name && opened.file.size === image.bytes ? opened.file : null);
+  const haveBytes = image?.depotFile != null || file !== null;
+  const running = job !== undefined && !isOver(job);
+
+  // How a write ended is recorded once, by whichever tab sees it first: the log line carries the job's own name.
+  const recorded = useRef(new Set<string>());
+  useEffect(() => {
+    for (const ended of [...mine, ...(job ? [job] : [])]) {
+      const known = bench.log.some((e) => e.id === `write-${ended.id}`);
+      if (!isOver(ended) || known || recorded.current.has(ended.id)) continue;
+      recorded.current.add(ended.id);
+      const imageId = ended.tag.split(':')[1] ?? '';
+      const was = findImage(bench, imageId);
+      const store = storesOf(bench).find((s) => s.serial === ended.serial);
+      const result =
+        ended.state === 'proven' ? 'proven' : ended.state === 'cancelled' ? 'cancelled' : 'failed';
+      const predicted = was && store ? predictWrite(ended.total, store, bench.log).value : null;
+      void act(
+        recordWrite(
+          bench,
+          box,
+          {
+            imageId,
+            imageName: ended.imageName,
+            serial: ended.serial,
+            bytes: ended.total,
+            seconds: ended.seconds,
+            predicted,
+            result,
+            explanation: ended.explanation,
+          },
+          { now: new Date().toISOString(), id: () => `write-${ended.id}` },
+        ),
+      );
+    }
+  });
+
+  const refresh = (): void => void client.invalidateQueries({ queryKey: ['jobs'] });
+  const attempt = async (work: () => Promise<unknown>): Promise<void> => {
+    setProblem('');
+    try {
+      await work();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+    refresh();
+  };
+  const write = (): Promise<void> =>
+    attempt(async () => {
+      if (!image || !choice) return;
+      const source =
+        image.depotFile !== null && file === null
+          ? { from: 'depot', file: image.depotFile }
+          : { from: 'upload', name: image.name, bytes: image.bytes };
+      const started = await sendJson<Job>('POST', '/api/writer/jobs', {
+        stickId: choice.target.id,
+        serialTail: tail,
+        image: source,
+        tag: `${box.id}:${image.id}`,
+      });
+      setTail('');
+      refresh();
+      if (source.from === 'upload' && file) await sendFile(`/api/writer/jobs/${started.id}/content`, file);
+    });
+  const setFault = (name: string): Promise<void> =>
+    attempt(async () => {
+      const fault = FAULTS.find((f) => f.name === name);
+      if (!fault || !stick || !image) return;
+      await sendJson('PUT', `/api/writer/sticks/${stick.id}/fault`, fault.make(image));
+      await client.invalidateQueries({ queryKey: ['sticks'] });
+    });
+  const plug = (id: string): Promise<void> =>
+    attempt(async () => {
+      const store = storesOf(bench).find((s) => s.id === id);
+      if (!store) return;
+      await sendJson('POST', '/api/writer/sticks', {
+        bytes: store.bytes,
+        serial: store.serial ?? 'none',
+        model: store.model ?? store.name.slice(0, 100),
+      });
+      await client.invalidateQueries({ queryKey: ['sticks'] });
+    });
+  const loose = storesOf(bench).filter(
+    (s) => s.kind !== 'drive' && s.in === null && !sticks.data?.some((v) => v.serial === s.serial),
+  );
+
+  return (
+    <BoxFrame
+      context={context}
+      stop="write"
+      headline={writeHeadline(box, image, running)}
+      hint="The stand-in writer: virtual sticks, real bytes. Nothing of yours is touched."
+    >
+      {!image ? (
+        <p>
+          No image is chosen for this box.{' '}
+          <Link className="link" to={`/box/${box.id}/verify`}>
+            Open one at Verify
+          </Link>
+          .
+        </p>
+      ) : (
+        <div className="stack">
+          {(sticks.error ?? jobs.error) && (
+            <p className="said said-stop" role="alert">
+              {(sticks.error ?? jobs.error)?.message}{' '}
+              <button
+                type="button"
+                className="link"
+                onClick={() => {
+                  void sticks.refetch();
+                  refresh();
+                }}
+              >
+                Try again
+              </button>
+            </p>
+          )}
+          {problem !== '' && (
+            <p className="said said-stop" role="alert">
+              {problem}
+            </p>
+          )}
+          {broken && running && (
+            <p className="said said-check">
+              The line to the writer is broken; trying again. The image file is unharmed.
+            </p>
+          )}
+          {job &&
+            (running ? (
+              <Progress
+                job={job}
+                onCancel={() => void attempt(() => sendJson('POST', `/api/writer/jobs/${job.id}/cancel`))}
+              />
+            ) : (
+              <Ended job={job} />
+            ))}
+          {!running && choice && stick && (
+            <div
+              className="two"
+              style={{ alignItems: 'start', gridTemplateColumns: 'minmax(0, 1.35fr) minmax(0, 1fr)' }}
+            >
+              <BeforeAfter guarded={choice} imageBytes={image.bytes} imageName={image.name} />
+              <div className="stack" style={{ gap: 8 }}>
+                {!haveBytes && (
+                  <label className="said said-check">
+                    After a reload the browser forgets which file was open. Open {image.name} again:
+                    <input
+                      type="file"
+                      aria-label={`Open ${image.name} again`}
+                      onChange={(e) => {
+                        const again = e.target.files?.[0];
+                        if (again && again.size === image.bytes) setLocal(again);
+                        else setProblem('That is another file: its size differs. Nothing was written.');
+                      }}
+                    />
+                  </label>
+                )}
+                <p>
+                  All of stick <b className="m">…{choice.tail}</b> will be lost. Read the serial off the stick
+                  and type its <b>last four</b>:
+                </p>
+                <form
+                  className="actions"
+                  onSubmit={(e) => {
+                    e.preventDefault();
+                    void write();
+                  }}
+                >
+                  <input
+                    className="in mono"
+                    aria-label="Last four of the serial"
+                    style={{ width: 96, fontSize: 16 }}
+                    maxLength={4}
+                    value={tail}
+                    onChange={(e) => setTail(e.target.value.toUpperCase())}
+                    autoComplete="off"
+                  />
+                  <Primary type="submit" disabled={tail !== choice.tail || !haveBytes}>
+                    Write and compare
+                  </Primary>
+                </form>
+                {tail.length === 4 && tail !== choice.tail && (
+                  <p role="alert" style={{ color: 'var(--stop)' }}>
+                    That is not this stick’s serial. Look again before you go on.
+                  </p>
+                )}
+                {foretold && (
+                  <details className="why">
+                    <summary>Foretold: {formatSpan(foretold.value)}</summary>
+                    <p className="sub">{foretold.because.join('; ')}</p>
+                  </details>
+                )}
+                <label className="field" style={{ maxWidth: 240 }}>
+                  <span>Practise a fault: this stick</span>
+                  <select
+                    className="in"
+                    value={FAULTS.find((f) => f.is(stick.fault))?.name}
+                    onChange={(e) => void setFault(e.target.value)}
+                  >
+                    {FAULTS.map((f) => (
+                      <option key={f.name} value={f.name}>
+                        {f.name === 'none' ? 'has no fault' : f.name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              </div>
+            </div>
+          )}
+          {!running && (
+            <div className="scroll-x">
+              <Targets
+                targets={targets}
+                picked={picked}
+                onPick={(id) => {
+                  setPicked(id);
+                  setTail('');
+                }}
+                holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
+              />
+            </div>
+          )}
+          {!running && loose.length > 0 && !sticks.error && (
+            <label className="field" style={{ maxWidth: 320 }}>
+              <span>Plug in another stick from the shelf</span>
+              <select className="in" value="" onChange={(e) => void plug(e.target.value)}>
+                <option value="">choose</option>
+                {loose.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}, {formatIec(s.bytes)}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </div>
+      )}
+    </BoxFrame>
+  );
+}
+
+export default withBox(WritePage);

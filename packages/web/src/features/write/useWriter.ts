@@ -1,0 +1,60 @@
+import { useEffect, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import type { VirtualStick } from '@zb/core/demo/sticks';
+import { getJson } from '../../parts/api';
+
+/** A write as the stand-in writer tells of it; bytes and seconds. */
+export interface Job {
+  id: string;
+  stickId: string;
+  serial: string;
+  imageName: string;
+  total: number;
+  state:
+    'waiting for the file' | 'writing' | 'reading back' | 'proven' | 'failed' | 'cancelled' | 'interrupted';
+  written: number;
+  readBack: number;
+  seconds: number;
+  pattern: string | null;
+  explanation: string;
+  startedAt: string;
+  /** "boxId:imageId", so that any tab can record how it ended. */
+  tag: string;
+}
+
+export const isOver = (job: Job): boolean =>
+  !['waiting for the file', 'writing', 'reading back'].includes(job.state);
+
+export const useSticks = () =>
+  useQuery({
+    queryKey: ['sticks'],
+    queryFn: () => getJson<VirtualStick[]>('/api/writer/sticks'),
+    retry: false,
+  });
+export const useJobs = () =>
+  useQuery({
+    queryKey: ['jobs'],
+    queryFn: () => getJson<Job[]>('/api/writer/jobs'),
+    retry: false,
+    refetchInterval: (q) => (q.state.data?.some((j) => !isOver(j)) ? 2000 : false),
+  });
+
+/** Follows one job over server-sent events; falls back to what the list said when the line breaks. */
+export function useJobEvents(job: Job | undefined): { job: Job | undefined; broken: boolean } {
+  const [told, setTold] = useState<Job>();
+  const [broken, setBroken] = useState(false);
+  const id = job && !isOver(job) ? job.id : undefined;
+  useEffect(() => {
+    if (id === undefined) return undefined;
+    const events = new EventSource(`/api/writer/jobs/${id}/events`);
+    events.onmessage = (e: MessageEvent<string>) => {
+      const now = JSON.parse(e.data) as Job;
+      setBroken(false);
+      setTold(now);
+      if (isOver(now)) events.close();
+    };
+    events.onerror = () => setBroken(true);
+    return () => events.close();
+  }, [id]);
+  return { job: told && told.id === job?.id ? told : job, broken };
+}

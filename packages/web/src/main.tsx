@@ -1,0 +1,36 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/index.css';
+import '@fontsource-variable/atkinson-hyperlegible-mono/index.css';
+import './app/tokens.css';
+import './app/base.css';
+import './app/shell.css';
+import './app/parts.css';
+import { ChakraProvider } from '@chakra-ui/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import { router } from './app/routes';
+import { system } from './app/theme';
+import { BenchStore } from './storage/benchStore';
+import { StoreContext } from './storage/hooks';
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { refetchOnWindowFocus: false, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
+const store = new BenchStore(client);
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no root.');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <StoreContext.Provider value={store}>
+        <ChakraProvider value={system}>
+          <RouterProvider router={router} />
+        </ChakraProvider>
+      </StoreContext.Provider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

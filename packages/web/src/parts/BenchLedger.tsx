@@ -1,0 +1,39 @@
+import { benchLedger } from '@zb/core/ledger/bench';
+import type { Bench } from '@zb/core/schema/bench';
+import { Link } from 'react-router';
+import { Grade } from './Marks';
+import { LedgerAside, LedgerGroup, LedgerRow } from './LedgerPane';
+
+/** The margin of the areas that belong to no single box. */
+export function BenchLedger({ bench }: { bench: Bench }) {
+  const { shelf, kept, hazards } = benchLedger(bench);
+  return (
+    <LedgerAside>
+      <LedgerGroup title="Whole bench">
+        {shelf.map((l) => (
+          <LedgerRow key={l.label} line={l} />
+        ))}
+      </LedgerGroup>
+      <LedgerGroup title="Marked to keep" count={kept.length}>
+        {kept.length === 0 && <p className="soft">Nothing is marked.</p>}
+        {kept.map((k) => (
+          <LedgerRow key={k.label} line={k} />
+        ))}
+      </LedgerGroup>
+      <LedgerGroup title="Stop hazards" count={hazards.length}>
+        {hazards.length === 0 && <p className="soft">None.</p>}
+        {hazards.map((h) => (
+          <div className="hz" key={h.boxId + h.text}>
+            <Grade grade="stop" />
+            <span>
+              <Link className="link" to={`/box/${h.boxId}/${h.stop}`}>
+                {h.box}
+              </Link>
+              : {h.text}
+            </span>
+          </div>
+        ))}
+      </LedgerGroup>
+    </LedgerAside>
+  );
+}

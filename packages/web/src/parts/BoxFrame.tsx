@@ -1,0 +1,117 @@
+import type { ReactNode } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { toggleSignoff } from '@zb/core/acts/box';
+import { ledger } from '@zb/core/ledger/ledger';
+import {
+  findBox,
+  findMachine,
+  findProfile,
+  type Bench,
+  type Box,
+  type Machine,
+  type Profile,
+} from '@zb/core/schema/bench';
+import { stops, stopTitle, type Stop } from '@zb/core/schema/box';
+import NotFound from '../app/NotFound';
+import { RouteStrip } from '../app/RouteStrip';
+import { stamp, useAct, useBench } from '../storage/hooks';
+import { Primary, Quiet } from './Button';
+import { BoxLedger } from './LedgerPane';
+import { Sheet } from './Sheet';
+import { useKeys } from './useKeys';
+
+export interface BoxContext {
+  bench: Bench;
+  box: Box;
+  machine: Machine | undefined;
+  profile: Profile | undefined;
+}
+
+/** The box named by the address, or undefined where it is not on the bench. */
+export function useBoxContext(): BoxContext | undefined {
+  const { boxId } = useParams();
+  const bench = useBench();
+  const box = findBox(bench, boxId);
+  return (
+    box && {
+      bench,
+      box,
+      machine: findMachine(bench, box.machineId),
+      profile: findProfile(bench, box.profileId),
+    }
+  );
+}
+
+interface FrameProps {
+  context: BoxContext;
+  stop: Stop;
+  headline: string;
+  children: ReactNode;
+  /** Further acts, between the sign-off and the hint. */
+  acts?: ReactNode;
+  hint?: string;
+  signWords?: string;
+  keys?: Record<string, (() => void) | undefined>;
+}
+
+/** Sheet, ledger and route of one stop; signing off is the same everywhere. */
+export function BoxFrame({ context, stop, headline, children, acts, hint, signWords, keys }: FrameProps) {
+  const { bench, box, machine, profile } = context;
+  const act = useAct();
+  const go = useNavigate();
+  const number = stops.indexOf(stop) + 1;
+  const signed = box.signoffs.some((s) => s.stop === stop);
+  const next = stops[number];
+  const sign = (): void => {
+    void act(toggleSignoff(box, stop, stamp()));
+    if (!signed && next) void go(`/box/${box.id}/${next}`);
+  };
+  const to = (s: Stop | undefined) => (s ? () => void go(`/box/${box.id}/${s}`) : undefined);
+  useKeys({ ' ': sign, ArrowLeft: to(stops[number - 2]), ArrowRight: to(next), ...keys });
+  const mid = [
+    machine?.name,
+    profile &&
+      `${profile.name} ${profile.release}${profile.channel === 'long support' ? ' long support' : profile.channel === 'development' ? ' development build' : ''}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  return (
+    <>
+      <Sheet
+        title={box.name}
+        mid={mid || box.purpose}
+        right={`Stop ${number} of 12 · ${stopTitle[stop]}`}
+        headline={headline}
+        hint={hint ?? (signed ? 'Space opens the stop again' : 'Space signs off · ← → change stops')}
+        foot={
+          <>
+            {signed ? (
+              <Quiet onClick={sign}>Signed off; open again</Quiet>
+            ) : (
+              <Primary onClick={sign}>
+                {signWords ?? (next ? `Sign off and go to ${stopTitle[next].toLowerCase()}` : 'Sign off')}
+              </Primary>
+            )}
+            {acts}
+          </>
+        }
+      >
+        {children}
+      </Sheet>
+      <BoxLedger ledger={ledger(bench, box)} />
+      <RouteStrip bench={bench} box={box} />
+    </>
+  );
+}
+
+/** Renders a stop for the box in the address, or says that it is not there. */
+export function withBox(Page: (props: { context: BoxContext }) => ReactNode) {
+  return function BoxPage() {
+    const context = useBoxContext();
+    return context ? (
+      <Page context={context} key={context.box.id} />
+    ) : (
+      <NotFound what="This box is not on the bench" />
+    );
+  };
+}

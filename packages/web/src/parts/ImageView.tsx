@@ -1,0 +1,60 @@
+import type { ImageItem } from '@zb/core/schema/bench';
+import type { Inspection } from '@zb/core/image/types';
+import { formatExact, formatIec } from '@zb/core/units/bytes';
+import type { OpenImage } from '../workers/openImages';
+import { Anatomy } from './Anatomy';
+import { HashPanel } from './HashPanel';
+import { Grade } from './Marks';
+import { OutcomeGrid, type GridMachine } from './OutcomeGrid';
+
+/** Anatomy beside digest, findings and outcomes; the same for a box and for the image room. */
+export function ImageView({
+  name,
+  bytes,
+  inspection,
+  open,
+  image,
+  machine,
+  evidence,
+  onEvidence,
+  onList,
+}: {
+  name: string;
+  bytes: number;
+  inspection: Inspection;
+  open: OpenImage | undefined;
+  image: ImageItem | undefined;
+  machine?: GridMachine | undefined;
+  evidence: boolean;
+  onEvidence: () => void;
+  onList: (text: string, from: string) => string | null;
+}) {
+  return (
+    <div className="verify">
+      <div>
+        <h2 className="h6" style={{ overflowWrap: 'anywhere' }} title={formatExact(bytes)}>
+          {name}{' '}
+          <span className="m" style={{ fontWeight: 400 }}>
+            {formatIec(bytes)}
+          </span>
+        </h2>
+        <div style={{ marginTop: 12 }}>
+          <Anatomy regions={inspection.regions} />
+        </div>
+      </div>
+      <div className="stack">
+        <HashPanel open={open} image={image} onList={onList} />
+        {inspection.findings.map((f) => (
+          <div key={f.what} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
+            <Grade grade={f.grade} /> {f.what}{' '}
+            {f.offset !== undefined && evidence && <span className="m">byte {f.offset}</span>}
+          </div>
+        ))}
+        <OutcomeGrid outcomes={inspection.outcomes} machine={machine} evidence={evidence} />
+        <button type="button" className="link" onClick={onEvidence} style={{ fontSize: 12.5 }}>
+          {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+import { Link } from 'react-router';
+import type { Bench, LogEntry } from '@zb/core/schema/bench';
+import { stopTitle } from '@zb/core/schema/box';
+import { formatDuration, formatSpan } from '@zb/core/units/duration';
+
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString(undefined, {
+    day: '2-digit',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+
+/** The log, newest first; predictions stand beside what was measured. */
+export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; bench?: Bench }) {
+  const sorted = [...entries].sort((a, b) => (a.at < b.at ? 1 : -1));
+  if (sorted.length === 0)
+    return <p className="soft">Nothing yet. Lines arise by themselves as you work; add your own below.</p>;
+  return (
+    <div className="scroll-x">
+      <table className="t">
+        <thead>
+          <tr>
+            <th scope="col">When</th>
+            {bench && <th scope="col">Box</th>}
+            <th scope="col">Stop</th>
+            <th scope="col">What happened</th>
+            <th scope="col" className="num">
+              Foretold
+            </th>
+            <th scope="col" className="num">
+              Took
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((e) => {
+            const box = bench?.boxes.find((b) => b.id === e.boxId);
+            return (
+              <tr key={e.id}>
+                <td className="m nowrap soft">{when(e.at)}</td>
+                {bench && (
+                  <td>
+                    {box ? (
+                      <Link className="link" to={`/box/${box.id}/keep`}>
+                        {box.name}
+                      </Link>
+                    ) : (
+                      <span className="soft">bench</span>
+                    )}
+                  </td>
+                )}
+                <td className="nowrap">{e.stop ? stopTitle[e.stop] : '—'}</td>
+                <td style={{ overflowWrap: 'anywhere' }}>
+                  {e.text}
+                  {e.kind === 'setting' && (
+                    <>
+                      : <span className="m">{e.from}</span> → <span className="m">{e.to}</span>
+                    </>
+                  )}
+                  {e.kind === 'photo' && <img className="photo" src={e.photo} alt={e.text} />}
+                </td>
+                <td className="num">{e.kind === 'write' && e.predicted ? formatSpan(e.predicted) : ''}</td>
+                <td className="num">
+                  {(e.kind === 'write' || e.kind === 'hash') && e.seconds > 0
+                    ? formatDuration(e.seconds)
+                    : ''}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

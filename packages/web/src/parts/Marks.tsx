@@ -1,0 +1,37 @@
+import type { ReactNode } from 'react';
+import type { Verdict } from '@zb/core/fit/judge';
+
+/** A mark is a shape and a word together; neither stands alone. */
+export type MarkKind = 'yes' | 'no' | 'ask' | 'change' | 'stop';
+
+export function Mark({ kind, children }: { kind: MarkKind; children: ReactNode }) {
+  return (
+    <span className={`v v-${kind}`}>
+      <i aria-hidden="true" />
+      {children}
+    </span>
+  );
+}
+
+const VERDICT: Record<Verdict, { kind: MarkKind; word: string }> = {
+  fits: { kind: 'yes', word: 'fits' },
+  'fits after a change': { kind: 'change', word: 'after a change' },
+  'cannot say yet': { kind: 'ask', word: 'cannot say yet' },
+  'does not fit': { kind: 'no', word: 'does not fit' },
+};
+
+export const VerdictMark = ({ verdict }: { verdict: Verdict }) => (
+  <Mark kind={VERDICT[verdict].kind}>{VERDICT[verdict].word}</Mark>
+);
+
+export const Grade = ({ grade }: { grade: 'stop' | 'check' | 'note' }) => (
+  <span className={`g g-${grade}`}>{grade === 'stop' ? 'Stop' : grade === 'check' ? 'Check' : 'Note'}</span>
+);
+
+export const Stamp = ({
+  kind = 'good',
+  children,
+}: {
+  kind?: 'good' | 'stop' | 'check';
+  children: ReactNode;
+}) => <span className={kind === 'good' ? 'stamp' : `stamp stamp-${kind}`}>{children}</span>;

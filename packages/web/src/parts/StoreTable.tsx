@@ -1,0 +1,36 @@
+import { Link } from 'react-router';
+import type { Store } from '@zb/core/schema/bench';
+import { formatBoth } from '@zb/core/units/bytes';
+
+/** Drives, sticks and cards with what tells them apart. */
+export const StoreTable = ({ stores, caption }: { stores: readonly Store[]; caption: string }) => (
+  <table className="t">
+    <caption className="hidden-text">{caption}</caption>
+    <thead>
+      <tr>
+        <th scope="col">{caption}</th>
+        <th scope="col" className="num">
+          Size
+        </th>
+        <th scope="col">Serial</th>
+        <th scope="col">On it now</th>
+      </tr>
+    </thead>
+    <tbody>
+      {stores.map((s) => (
+        <tr key={s.id}>
+          <th scope="row">
+            <Link className="link" to={`/shelf/${s.id}`}>
+              {s.name}
+            </Link>
+          </th>
+          <td className="num">{formatBoth(s.bytes)}</td>
+          <td className="m">{s.serial ?? '—'}</td>
+          <td>
+            {s.holds || <span className="soft">empty</span>} {s.matters && <b>keep</b>}
+          </td>
+        </tr>
+      ))}
+    </tbody>
+  </table>
+);

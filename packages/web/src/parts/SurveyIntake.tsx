@@ -1,0 +1,106 @@
+import { useMemo, useState } from 'react';
+import { applySurvey } from '@zb/core/acts/shelf';
+import type { Bench, Machine } from '@zb/core/schema/bench';
+import { readSurvey } from '@zb/core/survey/read';
+import { SURVEY_FILE, SURVEY_SCRIPT } from '@zb/core/survey/script';
+import { download } from '../storage/download';
+import { stamp, useAct } from '../storage/hooks';
+import { Primary, Quiet } from './Button';
+import { Modal } from './Modal';
+
+/** Hands out the survey script and takes its output, pasted or opened. */
+export function SurveyIntake({
+  bench,
+  machine,
+  boxId,
+  onDone,
+}: {
+  bench: Bench;
+  machine: Machine;
+  boxId: string | null;
+  onDone?: () => void;
+}) {
+  const act = useAct();
+  const [report, setReport] = useState('');
+  const [problem, setProblem] = useState('');
+  const [viewing, setViewing] = useState(false);
+  const [copied, setCopied] = useState('');
+  const lines = useMemo(() => SURVEY_SCRIPT.trimEnd().split('\n').length, []);
+  const take = (text: string): void => {
+    try {
+      const survey = readSurvey(text);
+      void act(applySurvey(bench, machine, survey, stamp(), boxId));
+      setProblem('');
+      setReport('');
+      onDone?.();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const copy = (): void => {
+    navigator.clipboard.writeText(SURVEY_SCRIPT).then(
+      () => setCopied('Copied.'),
+      () => setCopied('The browser did not allow copying; view the script and copy it there.'),
+    );
+  };
+  return (
+    <div className="two">
+      <div className="stack" style={{ gap: 8 }}>
+        <h2 className="h6">1. Run the script on {machine.name}</h2>
+        <p>
+          {lines} lines of plain <span className="m">sh</span>. It reads only, writes no file, needs no root
+          and nothing installed.
+        </p>
+        <p className="m">sh {SURVEY_FILE} &gt; report.txt</p>
+        <div className="actions">
+          <Quiet onClick={() => setViewing(true)}>View</Quiet>
+          <Quiet onClick={copy}>Copy</Quiet>
+          <Quiet onClick={() => download(SURVEY_FILE, SURVEY_SCRIPT, 'text/x-shellscript')}>Download</Quiet>
+        </div>
+        <span role="status" className="sub">
+          {copied}
+        </span>
+      </div>
+      <div className="stack" style={{ gap: 8 }}>
+        <label className="field">
+          <span className="h6">2. Paste what it printed</span>
+          <textarea
+            className="in mono"
+            value={report}
+            rows={4}
+            spellCheck={false}
+            onChange={(e) => setReport(e.target.value)}
+            placeholder="==== zb-survey ===="
+          />
+        </label>
+        <div className="actions">
+          <Primary onClick={() => take(report)} disabled={report.trim() === ''}>
+            Read the report
+          </Primary>
+          <label className="link">
+            Open a report file
+            <input
+              type="file"
+              className="hidden-text"
+              onChange={(e) => {
+                const file = e.target.files?.[0];
+                e.target.value = '';
+                if (file) void file.text().then(take);
+              }}
+            />
+          </label>
+        </div>
+        {problem !== '' && (
+          <p className="said said-stop" role="alert">
+            {problem}
+          </p>
+        )}
+      </div>
+      <Modal open={viewing} onClose={() => setViewing(false)} title="The survey script" width="860px">
+        <pre className="pre" tabIndex={0}>
+          {SURVEY_SCRIPT}
+        </pre>
+      </Modal>
+    </div>
+  );
+}

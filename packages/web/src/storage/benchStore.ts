@@ -1,0 +1,138 @@
+import type { QueryClient } from '@tanstack/react-query';
+import { emptyBench, type Bench } from '@zb/core/schema/bench';
+import { arranged } from '@zb/core/schema/arrange';
+import { applyChanges, type Act } from '@zb/core/schema/changes';
+import { BrowserKeeper } from './browserKeeper';
+import type { Keeper } from './keeper';
+import { MemoryKeeper } from './memoryKeeper';
+
+export const BENCH_KEY = ['bench'] as const;
+
+export interface StoreNotice {
+  /** Acts that are on this screen only, because storage refused them. */
+  unsaved: readonly Act[];
+  /** Why storage cannot be used, in words; null where it works. */
+  trouble: string | null;
+  /** The last thing that happened, for the status line. */
+  status: string;
+  kind: Keeper['kind'] | 'opening';
+}
+
+/** What a storage fault means for the user. */
+export function troubleWords(error: unknown): string {
+  const name = error instanceof Error ? error.name : '';
+  if (name === 'QuotaExceededError') return 'The browser’s storage for this page is full.';
+  if (name === 'SecurityError' || name === 'InvalidStateError')
+    return 'The browser does not let this page keep anything (private window or blocked storage).';
+  return `The browser’s storage failed${error instanceof Error && error.message ? ` (${error.message})` : ''}.`;
+}
+
+/**
+ * The one door to the bench: acts are shown at once, kept in order, told to other tabs, and never dropped. Where
+ * storage refuses an act it stays on the screen and in `unsaved` until it is kept or saved to a file.
+ */
+export class BenchStore {
+  private keeper: Promise<Keeper>;
+  private queue: Promise<unknown> = Promise.resolve();
+  private readonly channel =
+    typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
+  private readonly listeners = new Set<() => void>();
+  private state: StoreNotice = { unsaved: [], trouble: null, status: '', kind: 'opening' };
+
+  constructor(
+    private readonly client: QueryClient,
+    open: () => Promise<Keeper> = () => BrowserKeeper.open(),
+  ) {
+    this.keeper = open().catch((error: unknown) => {
+      this.say({
+        trouble: `${troubleWords(error)} The bench is kept only while this page is open. Save it to a file before you close.`,
+      });
+      return new MemoryKeeper();
+    });
+    void this.keeper.then((k) => this.say({ kind: k.kind }));
+    this.channel?.addEventListener(
+      'message',
+      () => void this.client.invalidateQueries({ queryKey: BENCH_KEY }),
+    );
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  notice = (): StoreNotice => this.state;
+
+  say(change: Partial<StoreNotice>): void {
+    this.state = { ...this.state, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** The kept bench with what could not be kept on top; undefined where there is none yet. */
+  load = async (): Promise<Bench | null> => {
+    await this.queue;
+    const kept = await (await this.keeper).load();
+    if (!kept && this.state.unsaved.length === 0) return null;
+    return arranged(
+      this.state.unsaved.reduce((bench, act) => applyChanges(bench, act.changes), kept ?? emptyBench()),
+    );
+  };
+
+  private inOrder<T>(work: () => Promise<T>): Promise<T> {
+    const next = this.queue.then(work, work);
+    this.queue = next.catch(() => undefined);
+    return next;
+  }
+
+  /** Shows an act at once and keeps it. Resolves to false where storage refused it. */
+  perform(act: Act): Promise<boolean> {
+    const before = this.client.getQueryData<Bench | null>(BENCH_KEY) ?? emptyBench();
+    this.client.setQueryData(BENCH_KEY, arranged(applyChanges(before, act.changes)));
+    this.say({ status: act.label });
+    return this.inOrder(async () => {
+      // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
+      if (this.state.unsaved.length > 0) {
+        this.say({ unsaved: [...this.state.unsaved, act] });
+        return false;
+      }
+      return this.keep(act);
+    });
+  }
+
+  private async keep(act: Act): Promise<boolean> {
+    try {
+      await (await this.keeper).perform(act);
+      this.channel?.postMessage('changed');
+      return true;
+    } catch (error) {
+      this.say({ unsaved: [...this.state.unsaved, act], trouble: troubleWords(error) });
+      return false;
+    }
+  }
+
+  /** Tries again to keep what storage refused. */
+  retry(): Promise<boolean> {
+    return this.inOrder(async () => {
+      const waiting = this.state.unsaved;
+      this.say({ unsaved: [], trouble: null });
+      for (const [i, act] of waiting.entries()) {
+        if (await this.keep(act)) continue;
+        this.say({ unsaved: waiting.slice(i) });
+        return false;
+      }
+      this.say({ status: 'Saved' });
+      return true;
+    });
+  }
+
+  async undo(): Promise<void> {
+    if (this.state.unsaved.length > 0) {
+      const last = this.state.unsaved[this.state.unsaved.length - 1];
+      this.say({ unsaved: this.state.unsaved.slice(0, -1), status: `Undone: ${last?.label ?? ''}` });
+    } else {
+      const label = await this.inOrder(async () => (await this.keeper).undo());
+      this.say({ status: label === undefined ? 'Nothing to undo' : `Undone: ${label}` });
+      this.channel?.postMessage('changed');
+    }
+    await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+  }
+}

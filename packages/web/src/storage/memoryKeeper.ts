@@ -1,0 +1,32 @@
+import { emptyBench, type Bench } from '@zb/core/schema/bench';
+import { applyChanges, differences, type Act, type Change } from '@zb/core/schema/changes';
+import { UNDO_DEPTH, type Keeper } from './keeper';
+
+/** Keeps the bench for as long as the page is open; used where the browser gives no storage. */
+export class MemoryKeeper implements Keeper {
+  readonly kind = 'memory';
+  private bench: Bench | undefined;
+  private readonly acts: { label: string; back: Change[] }[] = [];
+
+  load(): Promise<Bench | undefined> {
+    return Promise.resolve(this.bench);
+  }
+
+  perform(act: Act): Promise<void> {
+    const before = this.bench ?? emptyBench();
+    this.bench = applyChanges(before, act.changes);
+    this.acts.push({ label: act.label, back: differences(this.bench, before) });
+    this.acts.splice(0, this.acts.length - UNDO_DEPTH);
+    return Promise.resolve();
+  }
+
+  undo(): Promise<string | undefined> {
+    const last = this.acts.pop();
+    if (last && this.bench) this.bench = applyChanges(this.bench, last.back);
+    return Promise.resolve(last?.label);
+  }
+
+  undoable(): Promise<string | undefined> {
+    return Promise.resolve(this.acts[this.acts.length - 1]?.label);
+  }
+}

@@ -1,0 +1,58 @@
+import { expose } from 'comlink';
+import { createDigest } from '@zb/core/checksum/digest';
+import { inspectImage } from '@zb/core/image/inspect';
+import type { Inspection } from '@zb/core/image/types';
+import type { DigestAlgorithm } from '@zb/core/schema/shelf';
+
+/** Large enough to keep the disk busy, small enough to keep memory flat: two of these exist at a time. */
+const CHUNK = 8 * 1024 * 1024;
+const TELL_MS = 120;
+
+export interface Digesting {
+  /** Undefined where it was cancelled. */
+  digests: Partial<Record<DigestAlgorithm, string>> | undefined;
+  seconds: number;
+}
+
+let cancelled = false;
+const piece = async (file: Blob, from: number, length: number): Promise<Uint8Array> =>
+  new Uint8Array(await file.slice(from, from + length).arrayBuffer());
+
+const api = {
+  inspect(file: Blob): Promise<Inspection> {
+    return inspectImage({ size: file.size, read: (offset, length) => piece(file, offset, length) });
+  },
+
+  /** Reads the file once, in order; the next piece is fetched while the last is being digested. */
+  async digest(
+    file: Blob,
+    algorithms: DigestAlgorithm[],
+    onProgress: (bytes: number, seconds: number) => void,
+  ): Promise<Digesting> {
+    cancelled = false;
+    const begun = performance.now();
+    const elapsed = (): number => (performance.now() - begun) / 1000;
+    const digest = await createDigest(algorithms);
+    let told = begun;
+    let next = piece(file, 0, CHUNK);
+    for (let at = 0; at < file.size; at += CHUNK) {
+      const bytes = await next;
+      if (at + CHUNK < file.size) next = piece(file, at + CHUNK, CHUNK);
+      digest.update(bytes);
+      if (cancelled) return { digests: undefined, seconds: elapsed() };
+      if (performance.now() - told > TELL_MS) {
+        told = performance.now();
+        onProgress(at + bytes.length, elapsed());
+      }
+    }
+    onProgress(file.size, elapsed());
+    return { digests: digest.finish(), seconds: elapsed() };
+  },
+
+  cancel(): void {
+    cancelled = true;
+  },
+};
+
+export type ImageWorker = typeof api;
+expose(api);

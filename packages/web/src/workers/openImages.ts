@@ -1,0 +1,102 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import { useSyncExternalStore } from 'react';
+import type { Inspection } from '@zb/core/image/types';
+import type { DigestAlgorithm } from '@zb/core/schema/shelf';
+import type { ImageWorker } from './imageWorker';
+
+/** One image being read or read: what the page knows of it while it is open. */
+export interface OpenImage {
+  name: string;
+  file: File;
+  depotFile: string | null;
+  state: 'reading' | 'digesting' | 'done' | 'cancelled' | 'failed';
+  done: number;
+  seconds: number;
+  inspection: Inspection | null;
+  digests: Partial<Record<DigestAlgorithm, string>>;
+  problem: string;
+}
+
+let remote: Remote<ImageWorker> | undefined;
+const worker = (): Remote<ImageWorker> =>
+  (remote ??= wrap<ImageWorker>(
+    new Worker(new URL('./imageWorker.ts', import.meta.url), { type: 'module' }),
+  ));
+
+/** Open files by the place they were opened in (a box's id, or the image room). Files cannot be kept by a browser. */
+const open = new Map<string, OpenImage>();
+const listeners = new Set<() => void>();
+
+function set(place: string, change: Partial<OpenImage>): void {
+  const now = open.get(place);
+  if (now) open.set(place, { ...now, ...change });
+  for (const l of listeners) l();
+}
+
+/** Reads and digests a file. Resolves when it is done, cancelled or failed; the state is followed with useOpenImage. */
+export async function openImage(
+  place: string,
+  file: File,
+  depotFile: string | null,
+  algorithms: DigestAlgorithm[],
+): Promise<OpenImage> {
+  if (open.get(place)?.state === 'digesting') await worker().cancel();
+  const mine: OpenImage = {
+    name: file.name,
+    file,
+    depotFile,
+    state: 'reading',
+    done: 0,
+    seconds: 0,
+    inspection: null,
+    digests: {},
+    problem: '',
+  };
+  open.set(place, mine);
+  set(place, {});
+  const stillMine = (): boolean => open.get(place)?.file === file;
+  try {
+    const inspection = await worker().inspect(file);
+    if (stillMine()) set(place, { inspection, state: 'digesting' });
+    const result = await worker().digest(
+      file,
+      algorithms,
+      proxy((done: number, seconds: number) => {
+        if (stillMine() && open.get(place)?.state === 'digesting') set(place, { done, seconds });
+      }),
+    );
+    if (stillMine()) {
+      if (result.digests)
+        set(place, { state: 'done', digests: result.digests, done: file.size, seconds: result.seconds });
+      else set(place, { state: 'cancelled', seconds: result.seconds });
+    }
+  } catch (error) {
+    if (stillMine()) {
+      const why = error instanceof Error ? error.message : String(error);
+      set(place, {
+        state: 'failed',
+        problem: `${file.name} could not be read to the end (${why}). Nothing was changed. Was it moved or is its drive gone? Open it again.`,
+      });
+    }
+  }
+  return open.get(place) ?? mine;
+}
+
+export const cancelDigest = (): void => void worker().cancel();
+
+export function forgetImage(place: string): void {
+  open.delete(place);
+  for (const l of listeners) l();
+}
+
+export const openImageAt = (place: string): OpenImage | undefined => open.get(place);
+
+export function useOpenImage(place: string): OpenImage | undefined {
+  return useSyncExternalStore(
+    (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    () => open.get(place),
+  );
+}
