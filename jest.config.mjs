@@ -1,5 +1,11 @@
 const transform = {
-  '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } }],
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: { target: 'es2022', transform: { react: { runtime: 'automatic' } } },
+      module: { type: 'commonjs' },
+    },
+  ],
 };
 const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
 const base = { transform, moduleNameMapper, rootDir: import.meta.dirname };

@@ -10,7 +10,12 @@ await import('./build.mjs');
 const server = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
   cwd: root,
   stdio: 'inherit',
-  env: { ...process.env, ZB_DEMO: '1', ZB_WEB: `${root}packages/web/dist`, ZB_DATA: process.env.ZB_DATA ?? `${root}.zb-data` },
+  env: {
+    ...process.env,
+    ZB_DEMO: '1',
+    ZB_WEB: `${root}packages/web/dist`,
+    ZB_DATA: process.env.ZB_DATA ?? `${root}.zb-data`,
+  },
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

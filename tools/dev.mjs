@@ -6,8 +6,17 @@ import { installPackages } from './install.mjs';
 const root = fileURLToPath(new URL('..', import.meta.url));
 installPackages();
 const { build } = await import('esbuild');
-await build({ absWorkingDir: root, entryPoints: ['packages/server/src/main.ts'], outfile: 'packages/server/dist/main.mjs', bundle: true, platform: 'node', format: 'esm', target: 'node20' });
-const run = (command, args, env) => spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+await build({
+  absWorkingDir: root,
+  entryPoints: ['packages/server/src/main.ts'],
+  outfile: 'packages/server/dist/main.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+});
+const run = (command, args, env) =>
+  spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
 const children = [
   run(process.execPath, ['packages/server/dist/main.mjs'], { PORT: '4180', ZB_DEMO: '1', ZB_WEB: 'none' }),
   run(process.execPath, ['node_modules/vite/bin/vite.js', 'packages/web'], {}),

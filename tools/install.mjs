@@ -13,7 +13,9 @@ function installed() {
 export function installPackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
-    console.error(`Node ${readFileSync(`${root}.nvmrc`, 'utf8').trim()} or newer is needed; this is ${process.versions.node}.`);
+    console.error(
+      `Node ${readFileSync(`${root}.nvmrc`, 'utf8').trim()} or newer is needed; this is ${process.versions.node}.`,
+    );
     process.exit(1);
   }
   if (installed()) return;

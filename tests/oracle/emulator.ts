@@ -73,6 +73,7 @@ export async function starts({ firmware, attached, image, token }: Start): Promi
   let over = false;
   void ended.then(() => (over = true)).catch(() => (over = true));
   let spoke = false;
+  let fault = '';
   try {
     while (!over && !spoke && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 100));
@@ -85,8 +86,9 @@ export async function starts({ firmware, attached, image, token }: Start): Promi
     child.kill('SIGKILL');
     const code = await ended;
     rmSync(dir, { recursive: true, force: true });
-    if (code !== null && code !== 0) throw new Error(`emulator failed (${code}): ${complaint}`);
+    fault = code !== null && code !== 0 ? `emulator failed (${code}): ${complaint}` : '';
   }
+  if (fault) throw new Error(fault);
   return spoke;
 }
 

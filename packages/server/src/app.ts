@@ -102,19 +102,22 @@ export function createApp(options: ServerOptions): { app: Hono; writer: Writer; 
     return streamSSE(c, async (stream) => {
       await stream.writeSSE({ data: JSON.stringify(job) });
       if (isOver(job)) return;
+      // Messages go out one after the other, and the stream stays open until the last of them is on its way.
+      let sending: Promise<void> = Promise.resolve();
       await new Promise<void>((resolve) => {
         const stop = writer.listen(id, (now) => {
-          void stream.writeSSE({ data: JSON.stringify(now) });
-          if (isOver(now)) {
-            stop();
-            resolve();
-          }
+          const data = JSON.stringify(now);
+          sending = sending.then(() => stream.writeSSE({ data }));
+          if (!isOver(now)) return;
+          stop();
+          resolve();
         });
         stream.onAbort(() => {
           stop();
           resolve();
         });
       });
+      await sending;
     });
   });
   app.all('/api/*', (c) => c.json({ error: 'No such address.' }, 404));

@@ -17,7 +17,7 @@ const server = serve({ fetch: app.fetch, hostname: '127.0.0.1', port: Number(env
   console.log(`Zealous Box is at http://127.0.0.1:${info.port}/`);
   console.log('It answers on this machine only. Ctrl-C stops it.');
 });
-server.on('error', (error) => {
+server.on('error', (error: Error) => {
   console.error(`The server could not start: ${error.message}. Set PORT to a free port.`);
   process.exit(1);
 });

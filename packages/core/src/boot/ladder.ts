@@ -153,7 +153,7 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
   if (doubt)
     return {
       result: 'cannot say',
-      finding: `What ${machine.name} does next cannot be said yet: ${(doubt as Rung).because}`,
+      finding: `What ${machine.name} does next cannot be said yet: ${doubt.because}`,
       rungs,
       assumed,
     };

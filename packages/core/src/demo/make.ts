@@ -92,7 +92,7 @@ export function store(
     matters: false,
     notes: '',
     ...more,
-  } as Store;
+  };
 }
 
 export function profile(

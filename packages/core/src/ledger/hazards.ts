@@ -40,26 +40,25 @@ function fromChoice(bench: Bench, box: Box): Hazard[] {
     if (f.outcome === 'ask')
       out.push({ grade: 'check', stop: 'survey', text: `${f.because} ${profile.name} depends on it.` });
   }
-  if (profile.installer === 'takes the first drive unasked') {
-    const kept = storesIn(bench, machine.id).filter((s) => s.matters);
-    out.push(
-      kept.length > 0
-        ? {
-            grade: 'stop',
-            stop: 'install',
-            text: `The installer takes the first drive without asking, and “${kept[0]?.name}” in ${machine.name} holds ${kept[0]?.holds}. Take it out first.`,
-          }
-        : {
-            grade: 'check',
-            stop: 'install',
-            text: 'The installer takes the first drive without asking. Only the drive that may be lost should be in the machine.',
-          },
-    );
-  } else if (profile.installer === 'preselects the first drive' && storesIn(bench, machine.id).length > 1) {
+  const inside = storesIn(bench, machine.id);
+  const kept = inside.find((d) => d.matters);
+  const takes =
+    profile.installer === 'takes the first drive unasked'
+      ? 'takes the first drive without asking'
+      : profile.installer === 'preselects the first drive'
+        ? 'comes with the first drive selected'
+        : undefined;
+  if (takes && kept) {
+    out.push({
+      grade: 'stop',
+      stop: 'install',
+      text: `The installer ${takes}, and “${kept.name}” in ${machine.name} holds ${kept.holds || 'what must be kept'}. Take it out first.`,
+    });
+  } else if (takes && inside.length > 1) {
     out.push({
       grade: 'check',
       stop: 'install',
-      text: 'The installer comes with the first drive selected. Read the list before you say yes.',
+      text: `The installer ${takes}. Only the drive that may be lost should be in the machine.`,
     });
   }
   return out;
@@ -129,7 +128,8 @@ export function hazards(bench: Bench, box: Box): Hazard[] {
     });
   }
   if (machine) {
-    for (const s of storesIn(bench, machine.id).filter((x) => x.matters)) {
+    const said = out.some((h) => h.grade === 'stop' && h.stop === 'install');
+    for (const s of storesIn(bench, machine.id).filter((x) => x.matters && !said)) {
       out.push({
         grade: 'check',
         stop: 'install',

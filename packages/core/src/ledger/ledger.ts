@@ -64,9 +64,9 @@ export function ledger(bench: Bench, box: Box): Ledger {
     bytesAtRisk: [
       {
         label: target ? `On the stick …${target.serial?.slice(-4)}` : 'On the stick',
-        value: target ? `${formatIec(target.bytes)}, ${target.holds || 'empty'}` : 'none chosen',
+        value: target ? formatIec(target.bytes) : 'none chosen',
         because: target
-          ? `“${target.name}”, all of it is overwritten by a write`
+          ? `“${target.name}” holds ${target.holds || 'nothing'}; a write overwrites all of it`
           : 'a stick is chosen at stop 5',
       },
       {

@@ -9,13 +9,14 @@ const when = (iso: string): string =>
     month: 'short',
     hour: '2-digit',
     minute: '2-digit',
+    hourCycle: 'h23',
   });
 
 /** The log, newest first; predictions stand beside what was measured. */
 export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; bench?: Bench }) {
   const sorted = [...entries].sort((a, b) => (a.at < b.at ? 1 : -1));
   if (sorted.length === 0)
-    return <p className="soft">Nothing yet. Lines arise by themselves as you work; add your own below.</p>;
+    return <p className="soft">Nothing yet. Lines arise by themselves as you work; add your own above.</p>;
   return (
     <div className="scroll-x">
       <table className="t">

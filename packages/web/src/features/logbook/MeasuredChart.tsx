@@ -32,7 +32,7 @@ export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
     legend: { show: true, position: 'top', horizontalAlign: 'left', markers: { strokeWidth: 0 } },
     tooltip: { enabled: false },
     xaxis: { type: 'category', axisTicks: { show: false } },
-    yaxis: { min: 0, labels: { formatter: (s: number) => formatDuration(s) } },
+    yaxis: { min: 0, labels: { formatter: (s: number) => (s === 0 ? '0' : formatDuration(s)) } },
   };
   const series = [
     {

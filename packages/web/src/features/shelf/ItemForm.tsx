@@ -7,6 +7,11 @@ import { useAct, useBench } from '../../storage/hooks';
 
 type Editable = Exclude<ShelfItem, { kind: 'machine' }>;
 
+const textOf = (item: object, key: string): string => {
+  const value: unknown = Reflect.get(item, key);
+  return typeof value === 'string' ? value : '';
+};
+
 /** The sheet of anything that is not a machine. Saved as a whole, refused as a whole. */
 export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
   const bench = useBench();
@@ -16,24 +21,21 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
     'bytes' in item ? (store ? `${item.bytes} bytes` : formatSi(item.bytes)) : '',
   );
   const [problem, setProblem] = useState('');
-  const set = (change: Partial<Record<string, unknown>>): void =>
-    setDraft({ ...draft, ...change } as Editable);
+  const set = (change: Partial<Record<string, unknown>>): void => setDraft({ ...draft, ...change });
   const save = (): void => {
     const bytes = 'bytes' in draft ? parseBytes(size) : 0;
     if (bytes === undefined || ('bytes' in draft && bytes <= 0))
       return setProblem('The size needs a number and a unit, such as 16 GB or 14.9 GiB. Nothing was saved.');
     if (draft.name.trim() === '') return setProblem('It needs a name. Nothing was saved.');
     setProblem('');
-    void act(
-      saveItem({ ...draft, name: draft.name.trim(), ...('bytes' in draft ? { bytes } : {}) } as Editable),
-    );
+    void act(saveItem({ ...draft, name: draft.name.trim(), ...('bytes' in draft ? { bytes } : {}) }));
   };
   const field = (label: string, key: string, mono = false) => (
     <label className="field">
       <span>{label}</span>
       <input
         className={mono ? 'in mono' : 'in'}
-        value={String((draft as Record<string, unknown>)[key] ?? '')}
+        value={textOf(draft, key)}
         onChange={(e) =>
           set({
             [key]: e.target.value === '' && (key === 'serial' || key === 'model') ? null : e.target.value,

@@ -38,7 +38,7 @@ export function BeforeAfter({
   const heights = columnHeights(imageBytes, target.bytes);
   const holds = known ? known.holds || 'empty' : 'not known';
   return (
-    <div style={{ display: 'flex', gap: 16 }}>
+    <div style={{ display: 'flex', gap: 12 }}>
       <div
         className="scale"
         style={{

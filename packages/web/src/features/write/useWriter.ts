@@ -56,5 +56,6 @@ export function useJobEvents(job: Job | undefined): { job: Job | undefined; brok
     events.onerror = () => setBroken(true);
     return () => events.close();
   }, [id]);
-  return { job: told && told.id === job?.id ? told : job, broken };
+  // What is over stays over: a late list must not be overruled by an earlier message.
+  return { job: told && told.id === job?.id && !isOver(job) ? told : job, broken };
 }

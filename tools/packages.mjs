@@ -1,0 +1,50 @@
+// The Debian packages the tests use, each with a command or file that shows it is there.
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+
+const NEEDED = {
+  chromium: '/usr/bin/chromium',
+  fdisk: '/usr/sbin/sfdisk',
+  gdisk: '/usr/sbin/sgdisk',
+  dosfstools: '/usr/sbin/mkfs.vfat',
+  mtools: '/usr/bin/mcopy',
+  xorriso: '/usr/bin/xorriso',
+  genisoimage: '/usr/bin/isoinfo',
+  isolinux: '/usr/lib/ISOLINUX/isohdpfx.bin',
+  syslinux: '/usr/bin/syslinux',
+  'syslinux-common': '/usr/lib/SYSLINUX/mbr.bin',
+  'grub-common': '/usr/bin/grub-mkrescue',
+  'grub-pc-bin': '/usr/lib/grub/i386-pc/boot.img',
+  'grub-efi-amd64-bin': '/usr/lib/grub/x86_64-efi/kernel.img',
+  'qemu-system-x86': '/usr/bin/qemu-system-x86_64',
+  ovmf: '/usr/share/OVMF/OVMF_CODE_4M.fd',
+  'util-linux': '/usr/bin/lscpu',
+  e2fsprogs: '/usr/sbin/mkfs.ext4',
+  'squashfs-tools': '/usr/bin/mksquashfs',
+  dash: '/bin/dash',
+  busybox: '/bin/busybox',
+};
+
+const missing = () => Object.keys(NEEDED).filter((name) => !existsSync(NEEDED[name]));
+
+/** Installs what is missing when root; otherwise names it with the command to run. Answers what is still missing. */
+export function installDebianPackages() {
+  const wanted = missing();
+  if (wanted.length === 0) return [];
+  const command = ['install', '-y', '--no-install-recommends', ...wanted];
+  if (process.getuid?.() !== 0) {
+    console.error(
+      `The tests need Debian packages that are not here. Run:\n  sudo apt-get ${command.join(' ')}`,
+    );
+    return wanted;
+  }
+  console.log(`Installing Debian packages: ${wanted.join(' ')}`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  try {
+    execFileSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+    execFileSync('apt-get', command, { stdio: ['ignore', 'ignore', 'inherit'], env });
+  } catch (error) {
+    console.error(`apt-get failed: ${error instanceof Error ? error.message : error}`);
+  }
+  return missing();
+}

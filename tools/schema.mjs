@@ -1,0 +1,22 @@
+// Writes the JSON Schema of the bench file from the Zod schemas, so that the two cannot drift apart.
+import { build } from 'esbuild';
+import { writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const { outputFiles } = await build({
+  absWorkingDir: root,
+  stdin: {
+    contents: "export { benchJsonSchema } from './packages/core/src/schema/jsonSchema';",
+    resolveDir: root,
+    loader: 'ts',
+  },
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  write: false,
+});
+const { benchJsonSchema } = await import(
+  `data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`
+);
+writeFileSync(`${root}docs/bench.schema.json`, benchJsonSchema());

@@ -1,0 +1,105 @@
+// npm test: sets up a fresh machine, then lint, types, unit, build, browser and oracle tests; one closing line for all.
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { installPackages } from './install.mjs';
+import { installDebianPackages } from './packages.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const results = `${root}node_modules/.cache/zb-results`;
+let passed = 0;
+let failed = 0;
+const began = Date.now();
+
+function run(command, args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
+    child.on('exit', (code) => resolve(code ?? 1));
+    child.on('error', () => resolve(1));
+  });
+}
+
+const bin = (name) => `${root}node_modules/.bin/${name}`;
+
+/** A step that either holds or does not; counts as one. */
+async function check(title, command, args) {
+  const since = Date.now();
+  const code = await run(command, args);
+  console.log(`${code === 0 ? 'holds' : 'FAILS'}: ${title} (${((Date.now() - since) / 1000).toFixed(0)} s)`);
+  if (code === 0) passed += 1;
+  else failed += 1;
+}
+
+/** A test runner that leaves its counts in a JSON file; a runner that leaves none has failed as a whole. */
+async function suite(title, command, args, env, file, read) {
+  const since = Date.now();
+  const code = await run(command, args, env);
+  let counts = { passed: 0, failed: 1 };
+  try {
+    counts = read(JSON.parse(readFileSync(file, 'utf8')));
+    if (code !== 0 && counts.failed === 0) counts.failed = 1;
+    if (counts.passed + counts.failed === 0) counts.failed = 1;
+  } catch {
+    console.error(`${title} left no result.`);
+  }
+  console.log(
+    `${title}: ${counts.passed} passed, ${counts.failed} failed (${((Date.now() - since) / 1000).toFixed(0)} s)`,
+  );
+  passed += counts.passed;
+  failed += counts.failed;
+}
+
+const fromJest = (r) => ({
+  passed: r.numPassedTests,
+  // A test that was not run counts as failed: none may be skipped because something is missing.
+  failed: r.numFailedTests + r.numPendingTests + r.numTodoTests + r.numRuntimeErrorTestSuites,
+});
+const fromPlaywright = (r) => ({
+  passed: r.stats.expected,
+  failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
+});
+
+const jest = (project) =>
+  suite(
+    `${project} tests`,
+    bin('jest'),
+    ['--selectProjects', project, '--json', `--outputFile=${results}/${project}.json`, '--silent'],
+    {},
+    `${results}/${project}.json`,
+    fromJest,
+  );
+
+installPackages();
+const missing = installDebianPackages();
+if (missing.length > 0) {
+  console.error(`Still missing: ${missing.join(' ')}`);
+  failed += missing.length;
+}
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+await Promise.all([
+  check('lint', bin('eslint'), ['.']),
+  (async () => {
+    await check('format', bin('prettier'), ['--check', '--log-level=warn', '.']);
+    await check('types of core alone', bin('tsc'), ['-p', 'packages/core']);
+    await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
+  })(),
+]);
+await check('build', process.execPath, ['tools/build.mjs']);
+await jest('unit');
+await suite(
+  'browser tests',
+  bin('playwright'),
+  ['test', '--reporter=line,json'],
+  { PLAYWRIGHT_JSON_OUTPUT_NAME: `${results}/browser.json` },
+  `${results}/browser.json`,
+  fromPlaywright,
+);
+await jest('oracle');
+console.log(`All of it took ${((Date.now() - began) / 60000).toFixed(1)} minutes.`);
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
