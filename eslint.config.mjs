@@ -28,7 +28,7 @@ export default tseslint.config(
     files: ['**/*.mjs'],
     languageOptions: {
       globals: {
-        process: 'readonly',
+        Buffer: 'readonly', process: 'readonly',
         console: 'readonly',
         URL: 'readonly',
         fetch: 'readonly',

@@ -73,7 +73,7 @@ export async function starts({ firmware, attached, image, token }: Start): Promi
   let over = false;
   void ended.then(() => (over = true)).catch(() => (over = true));
   let spoke = false;
-  let fault = '';
+  let fault: string;
   try {
     while (!over && !spoke && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 100));

@@ -18,7 +18,8 @@ function scale(bytes: number, base: number, units: readonly string[]): string {
     index += 1;
   }
   // Rounding can carry into the next unit (1023.96 KiB must not read "1024 KiB").
-  if (index > 0 && Number(value.toPrecision(3)) >= base && index < units.length - 1) {
+  const rounded = value >= 100 ? Math.round(value) : Number(value.toPrecision(3));
+  if (index > 0 && rounded >= base && index < units.length - 1) {
     value /= base;
     index += 1;
   }

@@ -1,0 +1,276 @@
+import { fitHeadline } from '@zb/core/fit/headline';
+import { judge, judgeAll } from '@zb/core/fit/judge';
+import { matchHeadline, matchSheet } from '@zb/core/fit/sheet';
+import { knownFact, machineView, type MachineView } from '@zb/core/fit/view';
+import { profile } from '@zb/core/demo/make';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { findMachine } from '@zb/core/schema/bench';
+import type { Profile } from '@zb/core/schema/profile';
+
+const GIB = 1024 ** 3;
+const drive = (bytes: number, more = {}): MachineView['drives'][number] => ({
+  name: 'd',
+  bytes,
+  transport: 'sata',
+  removable: false,
+  matters: false,
+  ...more,
+});
+const machine = (facts: MachineView['facts'] = {}, more: Partial<MachineView> = {}): MachineView => ({
+  name: 'M',
+  facts: {
+    'cpu.arch': 'x86_64',
+    'cpu.bits': '64',
+    'cpu.level': 'v3',
+    'cpu.cores': 4,
+    'memory.bytes': 7.7 * GIB,
+    'firmware.mode': 'uefi',
+    'firmware.secureBoot': 'off',
+    'graphics.family': 'in-kernel',
+    'network.wired': 1,
+    'ports.drives': 3,
+    'cpu.virtualisation': true,
+    ...facts,
+  },
+  drives: [drive(120e9)],
+  spares: [],
+  ...more,
+});
+const wants = (needs: Partial<Profile['needs']> = {}, more: Partial<Profile> = {}): Profile =>
+  profile('p', 'P', '1', 'games', '', needs, more);
+
+// The rules are the trade's own (common practice, no source); the cases below are the ones PRACTICE-type mistakes come from.
+describe('rules', () => {
+  it.each([
+    ['fits as it stands', machine(), wants(), 'fits', undefined],
+    [
+      '32-bit CPU for a 64-bit build',
+      machine({ 'cpu.arch': 'i686', 'cpu.bits': '32' }),
+      wants(),
+      'does not fit',
+      'cpu',
+    ],
+    ['a board for a PC build', machine({ 'cpu.arch': 'aarch64' }), wants(), 'does not fit', 'cpu'],
+    ['64-bit CPU for a 32-bit build', machine(), wants({ archs: ['i686'] }), 'fits', undefined],
+    ['level too low', machine({ 'cpu.level': 'v1' }), wants({ cpuLevel: 'v2' }), 'does not fit', 'cpu level'],
+    ['level just enough', machine({ 'cpu.level': 'v2' }), wants({ cpuLevel: 'v2' }), 'fits', undefined],
+    ['too few cores', machine({ 'cpu.cores': 2 }), wants({ cores: 4 }), 'does not fit', 'cores'],
+    [
+      '8 GB fitted reports 7.7 GiB and counts as 8',
+      machine(),
+      wants({ memoryBytes: 8 * GIB }),
+      'fits',
+      undefined,
+    ],
+    [
+      'half the memory',
+      machine({ 'memory.bytes': 3.8 * GIB }),
+      wants({ memoryBytes: 8 * GIB }),
+      'fits after a change',
+      'memory',
+    ],
+    [
+      'memory of a board is soldered',
+      machine({ 'cpu.arch': 'aarch64', 'memory.bytes': 2 * GIB }),
+      wants({ archs: ['aarch64'], memoryBytes: 8 * GIB }),
+      'does not fit',
+      'memory',
+    ],
+    [
+      'closed graphics driver, release carries in-kernel ones only',
+      machine({ 'graphics.family': 'out-of-tree' }),
+      wants({ graphics: 'in-kernel' }),
+      'does not fit',
+      'graphics',
+    ],
+    [
+      'closed graphics driver, release carries it',
+      machine({ 'graphics.family': 'out-of-tree' }),
+      wants({ graphics: 'any driver' }),
+      'fits',
+      undefined,
+    ],
+    [
+      'no graphics at all',
+      machine({ 'graphics.family': 'none' }),
+      wants({ graphics: 'any driver' }),
+      'does not fit',
+      'graphics',
+    ],
+    [
+      'UEFI machine, BIOS-only release',
+      machine(),
+      wants({ firmware: ['bios'] }),
+      'fits after a change',
+      'firmware',
+    ],
+    [
+      'BIOS mode, UEFI-only release: the setup screen knows',
+      machine({ 'firmware.mode': 'bios' }),
+      wants({ firmware: ['uefi'] }),
+      'cannot say yet',
+      'firmware',
+    ],
+    [
+      'two wired ports wanted, one there',
+      machine(),
+      wants({ wiredPorts: 2 }),
+      'fits after a change',
+      'network',
+    ],
+    [
+      'Secure Boot on, loader unsigned',
+      machine({ 'firmware.secureBoot': 'on' }),
+      wants(),
+      'fits after a change',
+      'secure boot',
+    ],
+    [
+      'Secure Boot on, loader signed',
+      machine({ 'firmware.secureBoot': 'on' }),
+      wants({}, { signedLoader: true }),
+      'fits',
+      undefined,
+    ],
+    [
+      'no virtualisation for a host',
+      machine({ 'cpu.virtualisation': false }),
+      wants({ virtualisation: true }),
+      'does not fit',
+      'virtualisation',
+    ],
+    [
+      'mirror wanted, one port',
+      machine({ 'ports.drives': 1 }),
+      wants({ dataDrives: 2 }),
+      'does not fit',
+      'data drives',
+    ],
+    [
+      'mirror wanted, ports but no drives',
+      machine(),
+      wants({ dataDrives: 2 }),
+      'fits after a change',
+      'data drives',
+    ],
+    [
+      'boot drive too small',
+      machine({}, { drives: [drive(4e9)] }),
+      wants({ bootBytes: 16e9 }),
+      'fits after a change',
+      'boot drive',
+    ],
+  ])('%s', (_name, m, p, verdict, rule) => {
+    const j = judge(m, p);
+    expect(j.verdict).toBe(verdict);
+    if (rule) expect(j.binding[0]?.rule).toBe(rule);
+    expect(j.binding.every((f) => f.because !== '')).toBe(true);
+  });
+
+  it.each([
+    ['cpu.arch', {}],
+    ['cpu.level', { cpuLevel: 'v2' }],
+    ['cpu.cores', { cores: 2 }],
+    ['memory.bytes', {}],
+    ['graphics.family', { graphics: 'any driver' }],
+    ['firmware.mode', { firmware: ['uefi'] }],
+    ['network.wired', { wiredPorts: 1 }],
+    ['ports.drives', { dataDrives: 2 }],
+    ['cpu.virtualisation', { virtualisation: true }],
+  ] as const)('without %s it cannot say, and names exactly that fact', (key, needs) => {
+    const m = machine();
+    delete m.facts[key];
+    const j = judge(m, wants(needs as Partial<Profile['needs']>));
+    expect(j.verdict).toBe('cannot say yet');
+    expect(j.missing.map((x) => x.fact)).toEqual([key]);
+    expect(j.missing[0]?.ask).toMatch(/\?$/);
+  });
+
+  it('a fact that no rule of the profile needs is not asked for', () => {
+    const m = machine();
+    delete m.facts['network.wired'];
+    expect(judge(m, wants()).verdict).toBe('fits');
+  });
+
+  it('one "no" decides even where other things are unknown', () => {
+    const m = machine({ 'cpu.arch': 'i686', 'cpu.bits': '32' });
+    delete m.facts['memory.bytes'];
+    expect(judge(m, wants()).verdict).toBe('does not fit');
+  });
+
+  it('a drive marked to keep is not offered as boot drive; a spare from the shelf is named', () => {
+    const m = machine(
+      {},
+      {
+        drives: [drive(240e9, { matters: true })],
+        spares: [
+          { ...drive(480e9), name: 'Spare' },
+          { ...drive(32e9), name: 'Small' },
+        ],
+      },
+    );
+    const f = judge(m, wants({ bootBytes: 16e9 })).binding[0];
+    expect(f).toMatchObject({ rule: 'boot drive', outcome: 'change' });
+    expect(f?.because).toMatch(/must be kept/);
+    // The smallest part that does it.
+    expect(f?.repair).toMatch(/Small/);
+  });
+
+  it('more of anything never turns a fit into a misfit', () => {
+    const better = machine(
+      { 'cpu.level': 'v4', 'cpu.cores': 64, 'memory.bytes': 512 * GIB, 'network.wired': 8 },
+      { drives: [drive(4e12), drive(4e12), drive(4e12)] },
+    );
+    for (const p of saltmarshHall().profiles.filter(
+      (x) => x.needs.archs.includes('x86_64') && x.needs.firmware.includes('uefi'),
+    )) {
+      if (judge(machine(), p).verdict === 'fits') expect(judge(better, p).verdict).toBe('fits');
+    }
+  });
+});
+
+describe('on the bench', () => {
+  const bench = saltmarshHall();
+  const gull = findMachine(bench, 'gull');
+  if (!gull) throw new Error('the demo has lost Gull');
+
+  it('what was entered by hand wins over the survey, and the view says so', () => {
+    const m = {
+      facts: { 'cpu.cores': { surveyed: { value: 4, source: 's', at: '' }, entered: { value: 6, at: '' } } },
+    };
+    expect(knownFact(m, 'cpu.cores')).toMatchObject({ value: 6, origin: 'entered' });
+    expect(machineView(bench, { ...gull, ...m }).facts['cpu.cores']).toBe(6);
+  });
+
+  it('the box’s purpose comes first, best first within it', () => {
+    const judged = judgeAll(bench, gull, 'games');
+    expect(judged.slice(0, 2).every((j) => j.of.purpose === 'games')).toBe(true);
+    expect(judged[judged.length - 1]?.verdict).toBe('does not fit');
+  });
+
+  it('the headline is the finding', () => {
+    expect(fitHeadline('Gull', 'games', judgeAll(bench, gull, 'games'))).toMatch(/fits Gull after a change/);
+    expect(fitHeadline('Gull', 'games', judgeAll(bench, gull, 'games'), 'lantern-arcade')).toMatch(
+      /^Lantern Arcade/,
+    );
+    expect(fitHeadline('Gull', 'music', [])).toMatch(/No profile/);
+  });
+
+  it('the match sheet has a crossing for every pair and marks the chosen', () => {
+    const sheet = matchSheet(bench);
+    expect(sheet.rows).toHaveLength(9);
+    expect(sheet.rows.every((r) => r.cells.length === bench.profiles.length)).toBe(true);
+    const chosen = sheet.rows.flatMap((r) =>
+      r.cells.filter((c) => c.chosen).map((c) => [r.machine.id, c.profileId]),
+    );
+    expect(chosen).toEqual(
+      expect.arrayContaining([
+        ['gull', 'lantern-arcade'],
+        ['old-oak', 'coldstore'],
+        ['tern', 'curtain-player'],
+      ]),
+    );
+    expect(matchHeadline(sheet)).toMatch(/of 10 systems/);
+    expect(matchHeadline({ profiles: [], rows: [] })).toMatch(/\?$/);
+  });
+});

@@ -1,0 +1,256 @@
+import { cpuLevel, LEVEL_FLAGS } from '@zb/core/survey/cpu';
+import { readSurvey, SurveyError } from '@zb/core/survey/read';
+import { SURVEY_SCRIPT } from '@zb/core/survey/script';
+import { splitSections } from '@zb/core/survey/sections';
+import { factText, parseFact } from '@zb/core/survey/text';
+import { factDefinition, factKeys } from '@zb/core/schema/facts';
+
+const section = (name: string, text: string): string => `\n==== ${name} ====\n${text}\n`;
+const lscpu = (fields: Record<string, string>): string =>
+  JSON.stringify({ lscpu: Object.entries(fields).map(([field, data]) => ({ field: `${field}:`, data })) });
+const V3 = [...LEVEL_FLAGS.v1, ...LEVEL_FLAGS.v2, ...LEVEL_FLAGS.v3, 'lm'].join(' ');
+
+const FULL = [
+  section('zb-survey', '1'),
+  section('machine', 'x86_64'),
+  section(
+    'lscpu',
+    lscpu({
+      Architecture: 'x86_64',
+      'CPU(s)': '16',
+      'Model name': 'Made-up 8',
+      'Core(s) per socket': '8',
+      'Socket(s)': '1',
+      Flags: `${V3} svm`,
+    }),
+  ),
+  section('meminfo', 'MemTotal:       16252928 kB\nSwapTotal: 0 kB'),
+  section(
+    'lsblk',
+    JSON.stringify({
+      blockdevices: [
+        {
+          name: 'nvme0n1',
+          kname: 'nvme0n1',
+          type: 'disk',
+          size: 512110190592,
+          serial: 'NV-1',
+          model: 'Fast 512 ',
+          tran: 'nvme',
+          rota: false,
+          rm: false,
+          hotplug: false,
+          children: [
+            { name: 'nvme0n1p1', type: 'part', fstype: 'vfat', label: 'ESP' },
+            { type: 'part', fstype: 'ext4', label: null },
+          ],
+        },
+        {
+          name: 'sda',
+          kname: 'sda',
+          type: 'disk',
+          size: '16008609792',
+          serial: 'ST-2',
+          model: null,
+          tran: 'usb',
+          rota: '1',
+          rm: '1',
+          hotplug: '1',
+        },
+        { name: 'loop0', type: 'loop', size: 1000 },
+        { name: 'sr0', type: 'rom', size: 1073741312 },
+        { name: 'zram0', type: 'disk', size: 4096 },
+        { name: 'sdb', type: 'disk', size: 0 },
+      ],
+    }),
+  ),
+  section('firmware', 'mode=uefi\nbits=64\nsecureboot=1'),
+  section(
+    'network',
+    '[\n {"name":"eth0","kind":"wired","driver":"r1","state":"up","speed":1000},\n {"name":"wlan0","kind":"wireless","driver":"","state":"down","speed":null}\n]',
+  ),
+  section('graphics', '[ {"card":"card0","driver":"marshgfx","intree":"Y"} ]'),
+  section('power', 'type=Mains\ntype=Battery'),
+  section('end', ''),
+].join('');
+
+describe('CPU levels', () => {
+  // x86-64 psABI supplement 1.0, table 3.1.
+  it.each(['v1', 'v2', 'v3', 'v4'] as const)(
+    '%s needs every flag of its level and of those below',
+    (level) => {
+      const order = ['v1', 'v2', 'v3', 'v4'] as const;
+      const upTo = order.slice(0, order.indexOf(level) + 1).flatMap((l) => LEVEL_FLAGS[l]);
+      expect(cpuLevel(upTo)).toBe(level);
+      for (const flag of LEVEL_FLAGS[level]) {
+        const below = order[order.indexOf(level) - 1];
+        expect(cpuLevel(upTo.filter((f) => f !== flag))).toBe(below);
+      }
+    },
+  );
+  it('flags of a high level without those below count for nothing', () =>
+    expect(cpuLevel([...LEVEL_FLAGS.v1, ...LEVEL_FLAGS.v3])).toBe('v1'));
+});
+
+describe('reading a report', () => {
+  const survey = readSurvey(FULL);
+
+  it('fills the facts, each with its line', () => {
+    const values = Object.fromEntries(Object.entries(survey.facts).map(([k, f]) => [k, f.value]));
+    expect(values).toEqual({
+      'cpu.arch': 'x86_64',
+      'cpu.bits': '64',
+      'cpu.level': 'v3',
+      'cpu.model': 'Made-up 8',
+      'cpu.cores': 8,
+      'cpu.threads': 16,
+      'cpu.virtualisation': true,
+      'memory.bytes': 16252928 * 1024,
+      'firmware.mode': 'uefi',
+      'firmware.bits': '64',
+      'firmware.secureBoot': 'on',
+      'network.wired': 1,
+      'network.wireless': 1,
+      'graphics.driver': 'marshgfx',
+      'graphics.family': 'in-kernel',
+      'power.battery': true,
+    });
+    for (const f of Object.values(survey.facts)) expect(f.source.length).toBeGreaterThan(3);
+    expect(survey.missing).toEqual([]);
+  });
+
+  it('lists real drives only, from new and old lsblk alike', () => {
+    expect(survey.drives).toEqual([
+      {
+        name: 'nvme0n1',
+        bytes: 512110190592,
+        serial: 'NV-1',
+        model: 'Fast 512',
+        transport: 'nvme',
+        rotational: false,
+        removable: false,
+        holds: 'ESP (vfat), ext4',
+      },
+      {
+        name: 'sda',
+        bytes: 16008609792,
+        serial: 'ST-2',
+        model: null,
+        transport: 'usb',
+        rotational: true,
+        removable: true,
+        holds: '',
+      },
+    ]);
+  });
+
+  it('knows a 32-bit CPU, and a 64-bit CPU under a 32-bit system', () => {
+    const old = readSurvey(
+      section('machine', 'i686') + section('cpuinfo', 'flags : fpu mmx sse\ncpu cores : 1\nsiblings : 1'),
+    );
+    expect(old.facts['cpu.bits']?.value).toBe('32');
+    expect(old.facts['cpu.arch']?.value).toBe('i686');
+    expect(old.facts['cpu.level']).toBeUndefined();
+    const wide = readSurvey(section('machine', 'i686') + section('cpuinfo', `flags : ${V3}`));
+    expect(wide.facts['cpu.arch']?.value).toBe('x86_64');
+    expect(wide.facts['cpu.level']?.value).toBe('v3');
+  });
+
+  it.each([
+    ['aarch64', '64'],
+    ['armv7l', '32'],
+  ])('%s boards are %s-bit', (arch, bits) => {
+    const s = readSurvey(section('machine', arch));
+    expect(s.facts['cpu.arch']?.value).toBe(arch);
+    expect(s.facts['cpu.bits']?.value).toBe(bits);
+  });
+
+  it('an old-style BIOS machine has no Secure Boot', () => {
+    const s = readSurvey(section('firmware', 'mode=bios'));
+    expect(s.facts['firmware.mode']?.value).toBe('bios');
+    expect(s.facts['firmware.secureBoot']?.value).toBe('absent');
+  });
+
+  it('takes CRLF, an indent and shell noise in front', () => {
+    const noisy = ('$ sh survey.sh\n' + FULL)
+      .replace(/\n/g, '\r\n')
+      .replace('==== meminfo', '  ==== meminfo');
+    expect(readSurvey(noisy).facts['memory.bytes']?.value).toBe(16252928 * 1024);
+  });
+
+  it('says what a cut report does not tell, and keeps what it does', () => {
+    const cut = readSurvey(FULL.slice(0, FULL.indexOf('"children"')));
+    expect(cut.facts['cpu.level']?.value).toBe('v3');
+    expect(cut.drives).toEqual([]);
+    expect(cut.missing.join('\n')).toMatch(/Drives: no readable lsblk/);
+    expect(cut.missing.join('\n')).toMatch(/cut off/);
+  });
+
+  it('every cut of a good report is read without a fault', () => {
+    for (let at = 40; at < FULL.length; at += 37) expect(() => readSurvey(FULL.slice(0, at))).not.toThrow();
+  });
+
+  it('names a missing serial and an unknown driver family', () => {
+    const s = readSurvey(
+      section('lsblk', '{"blockdevices":[{"name":"sda","type":"disk","size":1000}]}') +
+        section('graphics', '[{"card":"card0","driver":"x","intree":"unknown"}]'),
+    );
+    expect(s.missing.join('\n')).toMatch(/Serial of drive sda/);
+    expect(s.missing.join('\n')).toMatch(/Graphics driver family/);
+    expect(s.facts['graphics.family']).toBeUndefined();
+  });
+
+  it.each(['', 'hello', '{"facts":{}}', '====='])('refuses %p with words for the user', (text) => {
+    expect(() => readSurvey(text)).toThrow(SurveyError);
+    expect(() => readSurvey(text)).toThrow(/Nothing was changed/);
+  });
+
+  it('the first of two sections with one name counts', () => {
+    const s = splitSections(section('machine', 'one') + section('machine', 'two'));
+    expect(s.get('machine')?.text).toBe('one');
+  });
+});
+
+describe('the script', () => {
+  it('writes nothing: no redirection into a file, no removing, no sudo', () => {
+    const code = SURVEY_SCRIPT.split('\n').filter((l) => !l.startsWith('#'));
+    for (const line of code) {
+      expect(line.replace(/2>\/dev\/null|>\/dev\/null 2>&1/g, '')).not.toMatch(/(^|[^<0-9])>/);
+      expect(line).not.toMatch(/\b(rm|mv|cp|dd|tee|sudo|mkfs|wget|curl)\b/);
+    }
+  });
+  it('is short', () => expect(SURVEY_SCRIPT.split('\n').length).toBeLessThan(120));
+});
+
+describe('facts as text', () => {
+  it.each([
+    ['memory.bytes', '16 GiB', 16 * 1024 ** 3],
+    ['cpu.cores', ' 8 ', 8],
+    ['display.portrait', 'Yes', true],
+    ['firmware.mode', 'UEFI', 'uefi'],
+    ['firmware.order', 'usb, internal', ['usb', 'internal']],
+    ['firmware.setupKey', 'F2', 'F2'],
+  ] as const)('%s takes %p', (key, text, value) => expect(parseFact(key, text)).toEqual(value));
+
+  it.each([
+    ['memory.bytes', 'lots'],
+    ['cpu.cores', '8.5'],
+    ['display.portrait', 'maybe'],
+    ['firmware.mode', 'openish'],
+    ['firmware.order', 'usb, toaster'],
+    ['cpu.model', '  '],
+  ] as const)('%s refuses %p', (key, text) => expect(() => parseFact(key, text)).toThrow(RangeError));
+
+  it('every fact has a label and a question', () => {
+    for (const key of factKeys) {
+      expect(factDefinition(key).label).not.toBe('');
+      expect(factDefinition(key).ask).toMatch(/\?$/);
+    }
+  });
+  it('shows values with their units and words', () => {
+    expect(factText('memory.bytes', 16 * 1024 ** 3)).toBe('16.0 GiB');
+    expect(factText('display.portrait', false)).toBe('no');
+    expect(factText('firmware.order', ['internal', 'usb'])).toBe('internal drive, then USB');
+    expect(factText('cpu.bits', '64')).toBe('64-bit');
+  });
+});

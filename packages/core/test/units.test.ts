@@ -1,0 +1,82 @@
+import fc from 'fast-check';
+import { formatBoth, formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
+import { addSpans, formatDuration, formatRate, formatSpan, span } from '@zb/core/units/duration';
+
+describe('bytes', () => {
+  // IEC 80000-13:2008, clause 4: kibi 2^10, mebi 2^20, gibi 2^30; SI prefixes are powers of ten.
+  it.each([
+    [0, '0 B', '0 B'],
+    [999, '999 B', '999 B'],
+    [1000, '1000 B', '1.00 kB'],
+    [1024, '1.00 KiB', '1.02 kB'],
+    [1024 ** 2, '1.00 MiB', '1.05 MB'],
+    [1024 ** 3, '1.00 GiB', '1.07 GB'],
+    // A maker's 16 GB stick: the pair that puzzles people.
+    [16e9, '14.9 GiB', '16.0 GB'],
+    [512_110_190_592, '477 GiB', '512 GB'],
+    [4_000_787_030_016, '3.64 TiB', '4.00 TB'],
+  ])('%d bytes are %s and %s', (bytes, iec, si) => {
+    expect(formatIec(bytes)).toBe(iec);
+    expect(formatSi(bytes)).toBe(si);
+    expect(formatBoth(bytes)).toBe(`${iec} (${si})`);
+  });
+
+  it('carries into the next unit when rounding reaches it', () => {
+    expect(formatIec(1024 ** 2 - 1)).toBe('1.00 MiB');
+    expect(formatSi(999_999_999)).toBe('1.00 GB');
+  });
+
+  it('groups exact counts by three', () => {
+    expect(formatExact(16_008_609_792).replace(/\u202f/g, ' ')).toBe('16 008 609 792 bytes');
+    expect(formatExact(999)).toBe('999 bytes');
+  });
+
+  it.each([
+    ['16 GB', 16e9],
+    ['14.9GiB', Math.round(14.9 * 1024 ** 3)],
+    ['512', 512],
+    ['1,5 TB', 1.5e12],
+    ['16 008 609 792 bytes', 16_008_609_792],
+    ['8gib', 8 * 1024 ** 3],
+  ])('reads %s', (text, bytes) => expect(parseBytes(text)).toBe(bytes));
+
+  it.each(['', 'GB', '16 G', '12 potatoes', '1.2.3 GB', '-5 GB'])('refuses %p', (text) =>
+    expect(parseBytes(text)).toBeUndefined(),
+  );
+
+  it('reads back what it wrote, to three figures', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 2 ** 50 }), (bytes) => {
+        for (const format of [formatIec, formatSi]) {
+          const back = parseBytes(format(bytes)) ?? 0;
+          expect(Math.abs(back - bytes) / bytes).toBeLessThan(0.0051);
+        }
+        expect(parseBytes(formatExact(bytes))).toBe(bytes);
+      }),
+    );
+  });
+});
+
+describe('durations', () => {
+  it.each([
+    [0.4, 'under 1 s'],
+    [8, '8 s'],
+    [59.6, '1 min'],
+    [95, '2 min'],
+    [5400, '1 h 30 min'],
+  ])('%d seconds are %s', (seconds, text) => expect(formatDuration(seconds)).toBe(text));
+
+  it.each([
+    [span(300, 480), '5–8 min'],
+    [span(60), '1 min'],
+    [span(2, 4), '2–4 s'],
+    [span(7200, 10800), '2.0–3.0 h'],
+  ])('%o is shown as %s', (range, text) => expect(formatSpan(range)).toBe(text));
+
+  it('adds ranges end by end', () =>
+    expect(addSpans([span(1, 2), span(10, 20)])).toEqual({ low: 11, high: 22 }));
+  it('names rates in SI', () => {
+    expect(formatRate(18e6)).toBe('18.0 MB/s');
+    expect(formatRate(188.4e6)).toBe('188 MB/s');
+  });
+});
