@@ -28,7 +28,8 @@ export default tseslint.config(
     files: ['**/*.mjs'],
     languageOptions: {
       globals: {
-        Buffer: 'readonly', process: 'readonly',
+        Buffer: 'readonly',
+        process: 'readonly',
         console: 'readonly',
         URL: 'readonly',
         fetch: 'readonly',

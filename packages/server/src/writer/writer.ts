@@ -13,6 +13,7 @@ import { isOver, jobSchema, type Job, type StartRequest } from './types';
 /** Size of a compared block. Small enough to name a place, large enough to keep the list of sums short. */
 const BLOCK = 64 * 1024;
 const PROGRESS_MS = 150;
+const UNTOUCHED = 'Cancelled before the first byte. The stick is as it was.';
 
 /** A request that cannot be carried out; the message is for the user. */
 export class WriterRefusal extends Error {
@@ -150,8 +151,7 @@ export class Writer {
     const run = this.running.get(id);
     if (job && run && !isOver(job)) {
       run.cancelled = true;
-      if (job.state === 'waiting for the file')
-        this.end(job, 'cancelled', 'Cancelled before the first byte. The stick is as it was.');
+      if (job.state === 'waiting for the file') this.end(job, 'cancelled', UNTOUCHED);
     }
     return this.jobs.get(id);
   }
@@ -181,6 +181,8 @@ export class Writer {
     const stick = job && this.sticks.get(job.stickId);
     if (!job || !run || !stick || job.state !== 'waiting for the file')
       throw new WriterRefusal('This write is not waiting for a file.');
+    // From here on the job is under way: a cancel is noticed between blocks and told by this run alone.
+    job.state = 'writing';
     const disk = await VirtualDisk.open(join(this.dir, `${stick.id}.img`), stick);
     const begun = Date.now();
     let told = 0;
@@ -202,7 +204,7 @@ export class Writer {
       }
     };
     try {
-      job.state = 'writing';
+      if (run.cancelled) throw new Cancelled();
       this.tell(job);
       const sums = await this.writeAll(job, stick, disk, source, (n) =>
         step('written', n, begun, stick.writeRate),
@@ -217,11 +219,8 @@ export class Writer {
     } catch (error) {
       job.seconds = (Date.now() - begun) / 1000;
       if (error instanceof Cancelled) {
-        this.end(
-          job,
-          'cancelled',
-          `Cancelled after ${formatExact(job.written)}. The stick holds part of an image: do not start from it.`,
-        );
+        const left = `Cancelled after ${formatExact(job.written)}. The stick holds part of an image: do not start from it.`;
+        this.end(job, 'cancelled', job.written === 0 ? UNTOUCHED : left);
       } else if (error instanceof PulledOut) {
         const verdict = explainReadback([], BLOCK, job.total, job.written);
         this.end(job, 'failed', verdict.explanation, verdict.pattern);

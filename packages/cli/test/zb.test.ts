@@ -1,0 +1,153 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { depotImages } from '@zb/core/compose/depot';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { SURVEY_SCRIPT } from '@zb/core/survey/script';
+
+const root = join(__dirname, '../../..');
+const zb = (args: string[], input = '') =>
+  spawnSync(process.execPath, [join(root, 'packages/cli/bin/zb.mjs'), ...args], { input, encoding: 'utf8' });
+const json = (args: string[], input = ''): Record<string, never> => {
+  const done = zb(args, input);
+  expect(done.stderr).toBe('');
+  expect(done.status).toBe(0);
+  return JSON.parse(done.stdout) as Record<string, never>;
+};
+let dir: string;
+const file = (name: string, content: string | Uint8Array): string => {
+  writeFileSync(join(dir, name), content);
+  return join(dir, name);
+};
+beforeAll(() => {
+  execFileSync(process.execPath, [join(root, 'tools/build-cli.mjs')]);
+  dir = mkdtempSync(join(tmpdir(), 'zb-cli-'));
+});
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+const REPORT =
+  '==== machine ====\nx86_64\n==== meminfo ====\nMemTotal: 8000000 kB\n==== lsblk ====\n{"blockdevices":[{"name":"sda","type":"disk","size":240057409536,"serial":"S1","model":"M","tran":"sata","rota":false,"rm":false}]}\n';
+
+describe('zb survey', () => {
+  it('prints the script', () => expect(zb(['survey', '--script']).stdout).toBe(SURVEY_SCRIPT));
+  it('reads a file and standard input alike', () => {
+    const one = json(['survey', file('report.txt', REPORT)]);
+    expect(one).toEqual(json(['survey', '-'], REPORT));
+    expect(one).toMatchObject({
+      facts: { 'cpu.arch': 'x86_64', 'memory.bytes': 8_192_000_000 },
+      drives: [
+        {
+          name: 'sda',
+          bytes: 240057409536,
+          serial: 'S1',
+          model: 'M',
+          transport: 'sata',
+          rotational: false,
+          removable: false,
+        },
+      ],
+      networkPorts: [],
+    });
+    expect(one.missing).toEqual(expect.arrayContaining([expect.stringContaining('CPU level')]));
+  });
+});
+
+describe('zb inspect', () => {
+  it('prints bytes, digest, parts and eight outcomes', () => {
+    const image = depotImages[0]?.build() ?? new Uint8Array(0);
+    const seen = json(['inspect', file('x.img', image)]) as unknown as {
+      bytes: number;
+      sha256: string;
+      parts: unknown[];
+      outcomes: Record<string, string>[];
+    };
+    expect(seen.bytes).toBe(image.length);
+    expect(seen.sha256).toBe(createHash('sha256').update(image).digest('hex'));
+    expect(seen).toMatchObject({ container: { kind: 'none' }, layout: 'gpt' });
+    expect(seen.parts).toHaveLength(3);
+    expect(seen.parts[1]).toEqual({
+      index: 2,
+      start: 2097152,
+      bytes: 16777216,
+      type: 'C12A7328-F81F-11D2-BA4B-00A0C93EC93B',
+      filesystem: 'fat16',
+      label: 'LANTERN',
+    });
+    expect(seen.outcomes).toHaveLength(8);
+    for (const o of seen.outcomes) {
+      expect(['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64']).toContain(o.firmware);
+      expect(['disk', 'optical']).toContain(o.attached);
+      expect(['yes', 'no', 'unknown']).toContain(o.starts);
+      expect(typeof o.because).toBe('string');
+    }
+  });
+  it('an empty file is read, not refused', () =>
+    expect(json(['inspect', file('empty.img', '')])).toMatchObject({ bytes: 0, layout: 'none', parts: [] }));
+});
+
+describe('zb fit', () => {
+  const profiles = JSON.stringify(saltmarshHall().profiles);
+  it('judges a report, its JSON and a machine record', () => {
+    const p = file('profiles.json', profiles);
+    const fromText = json(['fit', '--machine', file('r.txt', REPORT), '--profiles', p]) as unknown as {
+      verdicts: { verdict: string; reasons: { because: string }[] }[];
+    };
+    expect(fromText.verdicts).toHaveLength(10);
+    expect(
+      fromText.verdicts.every((v) => v.reasons.length > 0 && v.reasons.every((r) => r.because !== '')),
+    ).toBe(true);
+    const asJson = file('s.json', JSON.stringify(json(['survey', '-'], REPORT)));
+    expect(json(['fit', '--machine', asJson, '--profiles', p])).toEqual(fromText);
+    const gull = saltmarshHall().items.find((i) => i.id === 'gull');
+    expect(
+      json(['fit', '--machine', file('gull.json', JSON.stringify(gull)), '--profiles', p]),
+    ).toMatchObject({ machine: 'Gull' });
+  });
+  it('takes profiles in every form they come in', () => {
+    const m = file('r2.txt', REPORT);
+    const list = JSON.parse(profiles) as unknown[];
+    for (const form of [list, { profiles: list }, saltmarshHall()])
+      expect(
+        (
+          json(['fit', '--machine', m, '--profiles', file('p.json', JSON.stringify(form))]) as unknown as {
+            verdicts: unknown[];
+          }
+        ).verdicts,
+      ).toHaveLength(10);
+    expect(
+      (
+        json(['fit', '--machine', m, '--profiles', file('one.json', JSON.stringify(list[0]))]) as unknown as {
+          verdicts: unknown[];
+        }
+      ).verdicts,
+    ).toHaveLength(1);
+  });
+});
+
+describe('bad input', () => {
+  it.each([
+    ['no command', []],
+    ['an unknown command', ['burn']],
+    ['no file', ['inspect']],
+    ['a file that is not there', ['inspect', '/nowhere/x.img']],
+    ['a folder', ['inspect', '/']],
+    ['an unknown option', ['survey', '--nonsense']],
+    ['a report that is none', ['survey', join(root, 'package.json')]],
+    ['fit without profiles', ['fit', '--machine', join(root, 'package.json')]],
+    [
+      'a machine that is none',
+      ['fit', '--machine', join(root, 'package.json'), '--profiles', join(root, 'package.json')],
+    ],
+  ])('%s: words on standard error, nothing on standard output, exit code 2', (_name, args) => {
+    const done = zb(args);
+    expect(done.status).toBe(2);
+    expect(done.stdout).toBe('');
+    expect(done.stderr).toMatch(/^zb: ./);
+  });
+  it('the bin is named zb', () =>
+    expect(JSON.parse(readFileSync(join(root, 'packages/cli/package.json'), 'utf8'))).toMatchObject({
+      bin: { zb: 'bin/zb.mjs' },
+    }));
+});

@@ -1,0 +1,393 @@
+import { bootLadder, firmwareOf } from '@zb/core/boot/ladder';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { depotImages } from '@zb/core/compose/depot';
+import { verifyHeadline } from '@zb/core/image/headline';
+import { inspectImage } from '@zb/core/image/inspect';
+import { bytesSource } from '@zb/core/image/source';
+import { benchLedger } from '@zb/core/ledger/bench';
+import { hazards } from '@zb/core/ledger/hazards';
+import { ledger } from '@zb/core/ledger/ledger';
+import { buildSheet } from '@zb/core/logbook/buildSheet';
+import { keepHeadline } from '@zb/core/logbook/headline';
+import { measuredWrites } from '@zb/core/logbook/measured';
+import { writeHeadline } from '@zb/core/media/headline';
+import {
+  findBox,
+  findMachine,
+  type Bench,
+  type Box,
+  type ImageItem,
+  type Machine,
+} from '@zb/core/schema/bench';
+import { stops } from '@zb/core/schema/box';
+import type { FactKey, FactValue } from '@zb/core/schema/facts';
+import { surveyHeadline } from '@zb/core/survey/headline';
+import { itemPlace, itemSummary } from '@zb/core/survey/summary';
+import { stopOutlook } from '@zb/core/traveller/ahead';
+import { benchDay } from '@zb/core/traveller/benchDay';
+import { boxLine, currentStop, route } from '@zb/core/traveller/route';
+
+const must = <T>(value: T | undefined): T => {
+  if (value === undefined) throw new Error('missing');
+  return value;
+};
+const demo = saltmarshHall();
+let image: ImageItem;
+let optical: ImageItem;
+
+async function imageOf(file: string): Promise<ImageItem> {
+  const built = must(depotImages.find((d) => d.file === file)).build();
+  return {
+    kind: 'image',
+    id: file,
+    name: file,
+    bytes: built.length,
+    digests: {},
+    inspection: await inspectImage(bytesSource(built)),
+    comparison: null,
+    depotFile: file,
+    notes: '',
+  };
+}
+beforeAll(async () => {
+  image = await imageOf('lantern-arcade-7.2-x64.img');
+  optical = await imageOf('millpond-tunes-4-legacy.img');
+});
+
+const withFact = (machine: Machine, changes: Partial<Record<FactKey, FactValue | undefined>>): Machine => {
+  const facts = { ...machine.facts };
+  for (const [key, value] of Object.entries(changes) as [FactKey, FactValue | undefined][]) {
+    if (value === undefined) delete facts[key];
+    else facts[key] = { entered: { value, at: '' } };
+  }
+  return { ...machine, facts };
+};
+
+/** The games corner with its image opened and a proven stick, changed as the case wants it. */
+function scene(
+  facts: Partial<Record<FactKey, FactValue | undefined>> = {},
+  change: Partial<Box> = {},
+  of: ImageItem = image,
+): { bench: Bench; box: Box; machine: Machine } {
+  const machine = withFact(must(findMachine(demo, 'gull')), facts);
+  const written = {
+    at: '',
+    imageId: of.id,
+    serial: 'ST16-40A7-7C20',
+    result: 'proven' as const,
+    explanation: 'All agree.',
+    bytes: of.bytes,
+    seconds: 3,
+  };
+  const box: Box = { ...must(findBox(demo, 'games-corner')), imageId: of.id, written, ...change };
+  const bench: Bench = {
+    ...demo,
+    items: [...demo.items.map((i) => (i.id === 'gull' ? machine : i)), of],
+    boxes: demo.boxes.map((b) => (b.id === box.id ? box : b)),
+  };
+  return { bench, box, machine };
+}
+const ladderOf = (s: ReturnType<typeof scene>) => bootLadder(s.bench, s.box, s.machine);
+
+describe('which firmware row a machine meets', () => {
+  it.each([
+    [{ 'firmware.mode': 'bios' }, 'bios'],
+    [{ 'firmware.mode': 'uefi', 'cpu.arch': 'x86_64', 'firmware.bits': '64' }, 'uefi-x64'],
+    [{ 'firmware.mode': 'uefi', 'cpu.arch': 'x86_64', 'firmware.bits': '32' }, 'uefi-ia32'],
+    [{ 'firmware.mode': 'uefi', 'cpu.arch': 'aarch64' }, 'uefi-aa64'],
+    [{ 'firmware.mode': undefined }, undefined],
+    [{ 'cpu.arch': undefined }, undefined],
+  ] as const)('%o → %s', (facts, kind) => expect(firmwareOf(scene(facts).machine)).toBe(kind));
+});
+
+describe('the boot ladder', () => {
+  it('Secure Boot on refuses the unsigned stick, and the internal drive starts instead', () => {
+    const l = ladderOf(scene());
+    expect(l.result).toBe('something else starts');
+    expect(l.rungs.map((r) => r.state)).toEqual(['refused', 'started']);
+    expect(l.rungs[0]).toMatchObject({
+      because: expect.stringContaining('Secure Boot'),
+      remedy: expect.stringContaining('setup'),
+    });
+  });
+  it('Secure Boot off: the stick starts by the one-time menu, whatever the order', () => {
+    const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }));
+    expect(l.result).toBe('the stick starts');
+    expect(l.rungs.map((r) => r.state)).toEqual(['started', 'not reached']);
+    expect(l.finding).toContain('will start');
+  });
+  it('by the order with the internal drive first, the stick never starts', () => {
+    const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }, { startBy: 'order' }));
+    expect(l.result).toBe('something else starts');
+    expect(l.rungs.map((r) => r.state)).toEqual(['started', 'not reached']);
+    expect(l.finding).toMatch(/internal drive comes first/);
+  });
+  it('by the order with USB first it does', () =>
+    expect(
+      ladderOf(
+        scene({ 'firmware.secureBoot': 'off', 'firmware.order': ['usb', 'internal'] }, { startBy: 'order' }),
+      ).result,
+    ).toBe('the stick starts'));
+  it('BIOS mode does not ask for signatures', () =>
+    expect(ladderOf(scene({ 'firmware.mode': 'bios' })).result).toBe('the stick starts'));
+  it('the wrong firmware is refused with the reason of the image', () => {
+    const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }, {}, optical));
+    expect(l.rungs[0]).toMatchObject({
+      state: 'refused',
+      because: expect.stringContaining('no BOOTX64.EFI'),
+    });
+  });
+  it('a failed stick is refused, an unwritten one is skipped', () => {
+    const written = { ...must(scene().box.written ?? undefined), result: 'failed' as const };
+    expect(ladderOf(scene({}, { written })).rungs[0]?.state).toBe('refused');
+    expect(ladderOf(scene({}, { written: null })).rungs[0]?.state).toBe('skipped');
+  });
+  it('with an empty internal drive nothing starts', () => {
+    const s = scene();
+    const bench = {
+      ...s.bench,
+      items: s.bench.items.map((i) => (i.id === 'gull-ssd' ? { ...i, holds: '' } : i)),
+    } as Bench;
+    expect(bootLadder(bench, s.box, s.machine).result).toBe('nothing starts');
+  });
+  it('says what it had to assume, and what it cannot say', () => {
+    expect(
+      ladderOf(scene({ 'firmware.order': undefined, 'firmware.secureBoot': undefined }, { startBy: 'order' }))
+        .assumed,
+    ).toHaveLength(2);
+    expect(ladderOf(scene({ 'firmware.menuKey': undefined })).assumed.join()).toMatch(/menu key/);
+    const unknown = ladderOf(scene({ 'firmware.mode': undefined }));
+    expect(unknown.result).toBe('cannot say');
+    expect(unknown.rungs.slice(1).every((r) => r.state === 'not reached')).toBe(true);
+  });
+  it('lists optical and network entries as skipped', () => {
+    const l = ladderOf(
+      scene({ 'firmware.order': ['optical', 'network', 'internal'] }, { startBy: 'order', written: null }),
+    );
+    expect(l.rungs.map((r) => [r.title.split(' ')[0], r.state])).toEqual([
+      ['Optical', 'skipped'],
+      ['Network', 'skipped'],
+      ['Internal', 'started'],
+      ['Stick,', 'not reached'],
+    ]);
+  });
+});
+
+describe('hazards', () => {
+  const texts = (s: ReturnType<typeof scene>, grade: string): string =>
+    hazards(s.bench, s.box)
+      .filter((h) => h.grade === grade)
+      .map((h) => h.text)
+      .join('\n');
+
+  it('Secure Boot is said once, at the firmware stop, from the bytes', () => {
+    const found = hazards(scene().bench, scene().box).filter((h) => /Secure Boot/.test(h.text));
+    expect(found).toHaveLength(1);
+    expect(found[0]).toMatchObject({ grade: 'stop', stop: 'firmware' });
+    expect(texts(scene({ 'firmware.secureBoot': 'off' }), 'stop')).toBe('');
+  });
+  it('a changed download stops, an uncompared one is a check', () => {
+    expect(texts(scene(), 'check')).toMatch(/not been compared/);
+    const comparison = {
+      verdict: 'differs',
+      algorithm: 'sha256',
+      published: 'a',
+      computed: 'b',
+      from: 'L',
+      at: '',
+    } as const;
+    expect(texts(scene({}, {}, { ...image, comparison }), 'stop')).toMatch(/not the file that was published/);
+  });
+  it('an image that does not start on this machine stops', () =>
+    expect(texts(scene({}, {}, optical), 'stop')).toMatch(/from a stick this image does not/));
+  it('the projector’s box must not start its installer with the scans inside', () => {
+    const box = must(findBox(demo, 'film-night'));
+    expect(hazards(demo, box).find((h) => h.stop === 'install')).toMatchObject({
+      grade: 'stop',
+      text: expect.stringContaining('parish scans'),
+    });
+  });
+  it('the gravest come first', () => {
+    const ranks = hazards(scene().bench, scene().box).map((h) => ['stop', 'check', 'note'].indexOf(h.grade));
+    expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
+  });
+  it('a profile that does not fit stops', () => {
+    const s = scene({}, { profileId: 'coldstore' });
+    expect(texts(s, 'stop')).toMatch(/Coldstore does not fit Gull/);
+  });
+  it('the body of the machine speaks: lithium, one port, upright panel, rack', () => {
+    expect(texts(scene(), 'note')).toMatch(/lithium/);
+    expect(texts(scene(), 'note')).toMatch(/sideways/);
+    expect(texts(scene(), 'check')).toMatch(/dock/);
+    const rack = { ...scene().box, machineId: 'millrace', profileId: null, imageId: null, written: null };
+    expect(
+      hazards(demo, rack)
+        .map((h) => h.text)
+        .join(),
+    ).toMatch(/two people/);
+  });
+  it('a box with nothing decided has none', () =>
+    expect(hazards(demo, must(findBox(demo, 'tea-room-music')))).toEqual([]));
+});
+
+describe('ledger and route', () => {
+  it('adds up exactly the stops that are left', () => {
+    const s = scene();
+    const l = ledger(s.bench, s.box);
+    const left = route(s.bench, s.box).filter((x) => x.state !== 'signed');
+    expect(left).toHaveLength(9);
+    expect(l.hands.low).toBe(left.reduce((n, x) => n + x.hands.low, 0));
+    expect(l.waiting.high).toBe(left.reduce((n, x) => n + x.waiting.high, 0));
+    expect(l.times[0]?.because).toContain('Verify');
+  });
+  it('counts bytes at risk apart from bytes to keep', () => {
+    const film = ledger(demo, must(findBox(demo, 'film-night')));
+    const of = (label: string) => film.bytesAtRisk.find((x) => x.label === label)?.value;
+    expect(of('In Tern')).toBe('0 B');
+    expect(of('Marked to keep')).toBe('224 GiB');
+    expect(ledger(scene().bench, scene().box).bytesAtRisk[0]).toMatchObject({
+      label: 'On the stick …7C20',
+      value: '14.9 GiB',
+    });
+  });
+  it('asks what is open', () => {
+    expect(ledger(demo, must(findBox(demo, 'tea-room-music'))).questions).toEqual([
+      'Which machine is it to be?',
+    ]);
+    expect(ledger(demo, must(findBox(demo, 'booking-host'))).questions[0]).toMatch(/Which system/);
+    expect(ledger(scene().bench, scene().box).questions.join()).toMatch(/Gull’s inside drive/);
+  });
+  it('the route follows the sign-offs', () => {
+    const archive = must(findBox(demo, 'archive'));
+    const r = route(demo, archive);
+    expect(r.map((x) => x.stop)).toEqual(stops);
+    expect(r.filter((x) => x.state === 'signed')).toHaveLength(9);
+    expect(currentStop(archive)).toBe('load');
+    expect(currentStop({ ...archive, signoffs: stops.map((stop) => ({ stop, at: '' })) })).toBe('keep');
+    expect(route(demo, must(findBox(demo, 'film-night'))).find((x) => x.stop === 'install')?.hazard).toBe(
+      true,
+    );
+  });
+  it('the waiting at Write comes from the image and the stick’s own runs', () => {
+    const s = scene();
+    const write = must(route(s.bench, s.box).find((x) => x.stop === 'write'));
+    expect(write.waiting.high).toBeLessThan(10);
+    expect(write.waiting.low).toBeGreaterThan(0);
+  });
+  it('the bench as a whole', () => {
+    const b = benchLedger(demo);
+    expect(b.shelf.find((l) => l.label === 'Machines')?.value).toBe('9');
+    expect(b.kept).toHaveLength(3);
+    expect(b.hazards.some((h) => h.boxId === 'film-night')).toBe(true);
+    expect(benchDay(demo).map((r) => r.next.stop)).toEqual([
+      'verify',
+      'verify',
+      'choose',
+      'load',
+      'survey',
+      'survey',
+    ]);
+    expect(boxLine(demo, must(findBox(demo, 'tea-room-music')))).toBe('no machine yet');
+  });
+});
+
+describe('words on the sheets', () => {
+  it('verify', () => {
+    const s = scene();
+    const same = {
+      verdict: 'same',
+      algorithm: 'sha256',
+      published: 'a',
+      computed: 'a',
+      from: 'L',
+      at: '',
+    } as const;
+    const head = (m: Machine | undefined, i: ImageItem) => verifyHeadline(m, i, i.inspection ?? undefined);
+    expect(verifyHeadline(s.machine, undefined, undefined)).toBe(
+      'Is this the file they published, and will it start on Gull?',
+    );
+    expect(head(s.machine, { ...image, comparison: same })).toMatch(/once Secure Boot is off$/);
+    expect(head(scene({ 'firmware.secureBoot': 'off' }).machine, { ...image, comparison: same })).toBe(
+      'This is the file they published, and it will start on Gull',
+    );
+    expect(head(s.machine, { ...image, comparison: { ...same, verdict: 'differs' } })).toMatch(
+      /fetch it again/,
+    );
+    expect(head(s.machine, { ...optical, comparison: same })).toMatch(/but it will not start on Gull/);
+    expect(head(undefined, image)).toMatch(/not known yet/);
+  });
+  it('survey, write, keep', () => {
+    expect(surveyHeadline(undefined)).toMatch(/\?$/);
+    expect(surveyHeadline(must(findMachine(demo, 'gull')))).toMatch(/is known/);
+    expect(surveyHeadline(must(findMachine(demo, 'skerry')))).toMatch(/still open/);
+    expect(surveyHeadline(scene({ 'ports.drives': undefined }).machine)).toMatch(/One fact/);
+    expect(writeHeadline(scene().box, image, false)).toMatch(/byte for byte/);
+    expect(writeHeadline({ ...scene().box, written: null }, image, false)).toBe('Which stick may be lost?');
+    expect(keepHeadline(demo, must(findBox(demo, 'tea-room-music')))).toBe(
+      'Nothing is on record yet; 12 stops are left',
+    );
+  });
+  it('every stop that is still to come has a question and one honest sentence', () => {
+    for (const stop of ['gather', 'install', 'first-start', 'network', 'load', 'tune'] as const) {
+      const o = stopOutlook(demo, must(findBox(demo, 'archive')), stop);
+      expect(o.headline).toMatch(/\?$/);
+      expect(o.later).toMatch(/until then/);
+    }
+    expect(
+      stopOutlook(demo, must(findBox(demo, 'film-night')), 'install')
+        .known.map((k) => k.is)
+        .join(),
+    ).toMatch(/KEEP/);
+  });
+  it('the shelf tells one thing from the next', () => {
+    const of = (id: string) => must(demo.items.find((i) => i.id === id));
+    expect(itemSummary(of('gull'))).toBe('x86_64 v3 · 8 cores · 15.5 GiB · UEFI');
+    expect(itemSummary(of('grandfather'))).toMatch(/^i686 · 1 core/);
+    expect(itemSummary(of('blue'))).toBe('14.9 GiB (16.0 GB) · usb');
+    expect(itemSummary(of('mem-16'))).toBe('16.0 GiB · DDR4 DIMM');
+    expect(itemPlace(demo, of('gull'))).toBe('in “Games corner”');
+    expect(itemPlace(demo, of('oak-a'))).toBe('in Old Oak');
+    expect(itemPlace(demo, of('blue'))).toBe('loose');
+  });
+});
+
+describe('the build sheet', () => {
+  it('tells the whole box', () => {
+    const s = scene();
+    const text = buildSheet(s.bench, s.box);
+    for (const part of [
+      '# Games corner',
+      '## Machine',
+      '## Decisions',
+      'Lantern Arcade 7.2',
+      '## Image',
+      'starts under UEFI x64',
+      '## Stick',
+      'ST16-40A7-7C20',
+      '## Next start',
+      '## Hazards',
+      '- [x] Survey',
+      '- [ ] Verify',
+      '## Log',
+    ])
+      expect(text).toContain(part);
+    expect(text.endsWith('\n')).toBe(true);
+  });
+  it('names cannot break its tables or smuggle markup', () => {
+    const s = scene({ 'cpu.model': 'a | b\n# c' }, { name: '# <b>*x*</b>' });
+    const text = buildSheet(s.bench, s.box);
+    expect(text.split('\n')[0]).toBe('# \\# \\<b\\>\\*x\\*\\</b\\>');
+    expect(text).toContain('a \\| b \\# c');
+  });
+  it('an empty box is a short sheet, not a fault', () =>
+    expect(buildSheet(demo, must(findBox(demo, 'tea-room-music')))).toContain('No machine yet.'));
+});
+
+describe('prediction against measurement', () => {
+  it('counts proven writes within what was foretold', () => {
+    const { runs, headline } = measuredWrites(demo);
+    expect(runs).toHaveLength(2);
+    expect(runs.every((r) => r.within)).toBe(true);
+    expect(headline).toBe('2 of 2 writes took what was foretold');
+  });
+});

@@ -1,0 +1,205 @@
+import 'fake-indexeddb/auto';
+import { QueryClient } from '@tanstack/react-query';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { emptyBench, type Bench } from '@zb/core/schema/bench';
+import { arranged } from '@zb/core/schema/arrange';
+import { differences, type Act } from '@zb/core/schema/changes';
+import { benchToText } from '@zb/core/schema/file';
+import { BENCH_KEY, BenchStore, troubleWords } from '../src/storage/benchStore';
+import { BrowserKeeper } from '../src/storage/browserKeeper';
+import { fileName } from '../src/storage/download';
+import { UNDO_DEPTH, type Keeper } from '../src/storage/keeper';
+import { MemoryKeeper } from '../src/storage/memoryKeeper';
+
+// One tab is enough here, and Node’s channel would keep the test from ending; two tabs are tested in the browser.
+Reflect.deleteProperty(globalThis, 'BroadcastChannel');
+
+const demo = saltmarshHall();
+const load: Act = { label: 'Demo loaded', changes: differences(emptyBench(''), demo) };
+const rename = (name: string): Act => ({
+  label: `Renamed ${name}`,
+  changes: [{ in: 'name', id: 'name', to: name }],
+});
+let n = 0;
+const open = (): Promise<BrowserKeeper> => BrowserKeeper.open(`test-${(n += 1)}`);
+
+describe.each([
+  ['browser', open as () => Promise<Keeper>],
+  ['memory', () => Promise.resolve(new MemoryKeeper()) as Promise<Keeper>],
+])('the %s keeper', (_kind, make) => {
+  it('begins with nothing', async () => expect(await (await make()).load()).toBeUndefined());
+
+  it('gives back what it was given', async () => {
+    const keeper = await make();
+    await keeper.perform(load);
+    const kept = await keeper.load();
+    expect(kept && benchToText(kept)).toBe(benchToText(demo));
+  });
+
+  it('takes back the last act, and at least twenty', async () => {
+    const keeper = await make();
+    await keeper.perform(load);
+    for (let i = 0; i < 30; i += 1) await keeper.perform(rename(`N${i}`));
+    for (let i = 29; i >= 5; i -= 1) expect(await keeper.undo()).toBe(`Renamed N${i}`);
+    expect((await keeper.load())?.name).toBe('N4');
+    expect(await keeper.undoable()).toBe('Renamed N4');
+  });
+
+  it('takes back an act of many changes as one', async () => {
+    const keeper = await make();
+    await keeper.perform(load);
+    await keeper.perform({ label: 'Emptied', changes: differences(demo, emptyBench()) });
+    expect((await keeper.load())?.items).toEqual([]);
+    expect(await keeper.undo()).toBe('Emptied');
+    const kept = await keeper.load();
+    expect(kept && benchToText(kept)).toBe(benchToText(demo));
+  });
+
+  it('an act that touches one record twice is taken back whole', async () => {
+    const keeper = await make();
+    await keeper.perform(load);
+    const [box] = demo.boxes;
+    if (!box) throw new Error('no box');
+    await keeper.perform({
+      label: 'Twice',
+      changes: [
+        { in: 'boxes', id: box.id, to: { ...box, name: 'A' } },
+        { in: 'boxes', id: box.id, to: { ...box, name: 'B' } },
+      ],
+    });
+    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe('B');
+    await keeper.undo();
+    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe(box.name);
+  });
+
+  it('forgets no more than it must, and undo ends quietly', async () => {
+    const keeper = await make();
+    for (let i = 0; i < UNDO_DEPTH + 5; i += 1) await keeper.perform(rename(`N${i}`));
+    let steps = 0;
+    while ((await keeper.undo()) !== undefined) steps += 1;
+    expect(steps).toBe(UNDO_DEPTH);
+    expect(await keeper.undo()).toBeUndefined();
+  });
+});
+
+describe('the browser keeper', () => {
+  it('is all or nothing: a change that cannot be kept keeps none of its act', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const [item] = demo.items;
+    const bad: Act = {
+      label: 'Bad',
+      changes: [
+        { in: 'name', id: 'name', to: 'Changed' },
+        { in: 'items', id: 'x', to: { ...item, id: 'x', notes: (() => 1) as never } as never },
+      ],
+    };
+    await expect(keeper.perform(bad)).rejects.toThrow();
+    expect((await keeper.load())?.name).toBe(demo.name);
+    expect(await keeper.undoable()).toBe('Demo loaded');
+  });
+});
+
+/** A keeper that can be told to refuse. */
+class Stubborn extends MemoryKeeper {
+  refuse: Error | null = null;
+  override perform(act: Act): Promise<void> {
+    return this.refuse ? Promise.reject(this.refuse) : super.perform(act);
+  }
+}
+const quota = (): Error => Object.assign(new Error('full'), { name: 'QuotaExceededError' });
+
+describe('the store', () => {
+  const begin = async () => {
+    const client = new QueryClient();
+    const keeper = new Stubborn();
+    const store = new BenchStore(client, () => Promise.resolve(keeper));
+    await store.perform(load);
+    const shown = (): Bench | undefined => client.getQueryData<Bench>(BENCH_KEY);
+    return { client, keeper, store, shown };
+  };
+
+  it('shows an act at once, before it is kept', async () => {
+    const { store, shown } = await begin();
+    const kept = store.perform(rename('Now'));
+    expect(shown()?.name).toBe('Now');
+    expect(await kept).toBe(true);
+    expect(store.notice().status).toBe('Renamed Now');
+  });
+
+  it('shows a bench in its one order', async () => {
+    const { shown } = await begin();
+    expect(shown()).toEqual(arranged(demo));
+  });
+
+  it('when storage is full nothing on the screen is lost, and it is said plainly', async () => {
+    const { keeper, store, shown } = await begin();
+    keeper.refuse = quota();
+    expect(await store.perform(rename('Kept on screen'))).toBe(false);
+    keeper.refuse = null;
+    expect(await store.perform(rename('Waits its turn'))).toBe(false);
+    expect(shown()?.name).toBe('Waits its turn');
+    expect((await store.load())?.name).toBe('Waits its turn');
+    expect((await keeper.load())?.name).toBe(demo.name);
+    expect(store.notice()).toMatchObject({
+      unsaved: [{ label: 'Renamed Kept on screen' }, { label: 'Renamed Waits its turn' }],
+      trouble: expect.stringContaining('full'),
+    });
+    expect(await store.retry()).toBe(true);
+    expect((await keeper.load())?.name).toBe('Waits its turn');
+    expect(store.notice()).toMatchObject({ unsaved: [], trouble: null });
+  });
+
+  it('a retry that fails half-way keeps the rest waiting, in order', async () => {
+    const { keeper, store } = await begin();
+    keeper.refuse = quota();
+    await store.perform(rename('A'));
+    await store.perform(rename('B'));
+    expect(await store.retry()).toBe(false);
+    expect(store.notice().unsaved.map((a) => a.label)).toEqual(['Renamed A', 'Renamed B']);
+  });
+
+  it('undo takes an unsaved act back first', async () => {
+    const { keeper, store } = await begin();
+    keeper.refuse = quota();
+    await store.perform(rename('Unsaved'));
+    await store.undo();
+    expect(store.notice()).toMatchObject({ unsaved: [], status: 'Undone: Renamed Unsaved' });
+    expect((await store.load())?.name).toBe(demo.name);
+  });
+
+  it('undo says what it undid, and when there is nothing', async () => {
+    const { store } = await begin();
+    await store.undo();
+    expect(store.notice().status).toBe('Undone: Demo loaded');
+    await store.undo();
+    expect(store.notice().status).toBe('Nothing to undo');
+  });
+
+  it('without storage the bench is kept while the page is open, and that is said', async () => {
+    const client = new QueryClient();
+    const blocked = Object.assign(new Error('no'), { name: 'SecurityError' });
+    const store = new BenchStore(client, () => Promise.reject(blocked));
+    expect(await store.perform(load)).toBe(true);
+    expect((await store.load())?.name).toBe(demo.name);
+    expect(store.notice()).toMatchObject({
+      kind: 'memory',
+      trouble: expect.stringMatching(/private window or blocked storage.*only while this page is open/),
+    });
+  });
+
+  it('has words for each kind of trouble', () => {
+    expect(troubleWords(quota())).toMatch(/full/);
+    expect(troubleWords(new Error('odd'))).toMatch(/odd/);
+    expect(troubleWords('x')).toMatch(/failed/);
+  });
+});
+
+describe('file names', () => {
+  it.each([
+    ['Saltmarsh Hall', 'saltmarsh-hall.json'],
+    ['Édith’s / box: 1', 'e-dith-s-box-1.json'],
+    ['../../etc', 'etc.json'],
+    ['…', 'bench.json'],
+  ])('%s becomes %s', (name, file) => expect(fileName(name, 'json')).toBe(file));
+});

@@ -1,0 +1,144 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test as base, type Page } from '@playwright/test';
+
+const require = createRequire(import.meta.url);
+const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+export interface RunningServer {
+  address: string;
+  stop(): Promise<void>;
+}
+
+/** Starts the built server on a free port with a data folder of its own. */
+export async function startServer(dataDir: string, port = '0', pace = '4'): Promise<RunningServer> {
+  const child: ChildProcess = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, ZB_DEMO: '1', ZB_DATA: dataDir, ZB_WRITER_PACE: pace, PORT: port },
+  });
+  const address = await new Promise<string>((resolve, reject) => {
+    let said = '';
+    child.stdout?.on('data', (d: Buffer) => {
+      said += d.toString();
+      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(said)?.[0];
+      if (found) resolve(found);
+    });
+    child.on('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+  const gone = new Promise<void>((resolve) => child.on('exit', () => resolve()));
+  return {
+    address,
+    async stop() {
+      child.kill('SIGINT');
+      await gone;
+    },
+  };
+}
+
+interface Own {
+  /** Opens an address of the application in the demo bench and waits for its headline. */
+  open(path: string): Promise<void>;
+  faults: string[];
+  scratch: string;
+}
+interface OfWorker {
+  server: RunningServer;
+}
+
+export const test = base.extend<Own, OfWorker>({
+  server: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright wants the pattern
+    async ({}, use) => {
+      const dir = mkdtempSync(join(tmpdir(), 'zb-browser-'));
+      const server = await startServer(dir);
+      await use(server);
+      await server.stop();
+      rmSync(dir, { recursive: true, force: true });
+    },
+    { scope: 'worker' },
+  ],
+  // eslint-disable-next-line no-empty-pattern -- Playwright wants the pattern
+  scratch: async ({}, use) => {
+    const dir = mkdtempSync(join(tmpdir(), 'zb-files-'));
+    await use(dir);
+    rmSync(dir, { recursive: true, force: true });
+  },
+  /** Faults of the page itself; every test ends by looking at them. */
+  faults: [
+    async ({ page }, use) => {
+      const faults: string[] = [];
+      page.on('pageerror', (e) => faults.push(e.message));
+      page.on('console', (m) => {
+        if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text());
+      });
+      await use(faults);
+      expect(faults).toEqual([]);
+    },
+    { auto: true },
+  ],
+  open: async ({ page, server }, use) => {
+    await use(async (path) => {
+      await page.goto(server.address + path);
+      await expect(page.locator('h1')).toBeVisible();
+    });
+  },
+});
+export { expect };
+
+/** WCAG 2.2 A and AA, by axe. */
+export async function axe(page: Page): Promise<void> {
+  await page.evaluate(AXE);
+  const found = await page.evaluate(async () => {
+    const run = (
+      globalThis as unknown as {
+        axe: {
+          run(
+            c: object,
+          ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+        };
+      }
+    ).axe;
+    const { violations } = await run.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+    } as object);
+    return violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map((n) => `${n.html.slice(0, 160)} — ${n.failureSummary?.split('\n')[1] ?? ''}`)
+          .join(' | ')}`,
+    );
+  });
+  expect(found).toEqual([]);
+}
+
+export const headline = (page: Page) => page.locator('h1');
+export const status = (page: Page) => page.locator('.status');
+
+/** Fetches a depot image into a file, as a user's own download. */
+export async function depotFile(
+  server: RunningServer,
+  dir: string,
+  file: string,
+  as = file,
+): Promise<string> {
+  const response = await fetch(`${server.address}/api/depot/${file}`);
+  writeFileSync(join(dir, as), Buffer.from(await response.arrayBuffer()));
+  return join(dir, as);
+}
+
+export function sparse(dir: string, name: string, bytes: number): string {
+  writeFileSync(join(dir, name), '');
+  truncateSync(join(dir, name), bytes);
+  return join(dir, name);
+}
+
+/** Fetches the games corner's image at its Verify stop. */
+export async function verifyLantern(page: Page, open: Own['open']): Promise<void> {
+  await open('/box/games-corner/verify');
+  await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
+  await expect(page.getByText('SAME FILE')).toBeVisible();
+}

@@ -1,0 +1,186 @@
+import { axe, expect, headline, test } from './fixtures';
+
+const ADDRESSES = [
+  '/shelf',
+  '/shelf?kind=drive',
+  '/shelf/gull',
+  '/shelf/blue',
+  '/match',
+  '/match?profile=coldstore',
+  '/images',
+  '/bench-day',
+  '/practice',
+  '/logbook',
+  '/bench',
+  '/box/new',
+  ...[
+    'survey',
+    'choose',
+    'gather',
+    'verify',
+    'write',
+    'firmware',
+    'install',
+    'first-start',
+    'network',
+    'load',
+    'tune',
+    'keep',
+  ].map((s) => `/box/archive/${s}`),
+  '/box/tea-room-music/survey',
+  '/box/tea-room-music/firmware',
+];
+
+for (const dark of [false, true]) {
+  test(`every address lands where it says and passes axe, ${dark ? 'dark' : 'light'}`, async ({
+    page,
+    open,
+  }) => {
+    test.setTimeout(120_000);
+    await page.emulateMedia({ colorScheme: dark ? 'dark' : 'light' });
+    for (const address of ADDRESSES) {
+      await open(address);
+      const words = await headline(page).textContent();
+      expect(words).not.toBe('');
+      expect(words).not.toContain('undefined');
+      await axe(page);
+    }
+  });
+}
+
+test('at 390 px nothing runs out of the page; at 1920 px too', async ({ page, open }) => {
+  test.setTimeout(90_000);
+  for (const width of [390, 1920]) {
+    await page.setViewportSize({ width, height: 900 });
+    for (const address of ADDRESSES) {
+      await open(address);
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      expect({ address, over }).toEqual({ address, over: 0 });
+    }
+  }
+});
+
+test('at 1280 × 800 the page itself never scrolls', async ({ page, open }) => {
+  for (const address of ['/box/games-corner/verify', '/box/archive/survey', '/match', '/logbook']) {
+    await open(address);
+    expect(await page.evaluate(() => document.documentElement.scrollHeight <= window.innerHeight)).toBe(true);
+  }
+});
+
+test('nothing is kept at a wrong address, and that is said', async ({ page, open }) => {
+  for (const address of [
+    '/nowhere',
+    '/shelf/ghost',
+    '/images/ghost',
+    '/box/ghost',
+    '/box/ghost/verify',
+    '/box/archive/party',
+  ]) {
+    await open(address);
+    await expect(page.getByText(/It may have been removed/)).toBeVisible();
+  }
+});
+
+test('keys: areas, the sheet of keys, find anything', async ({ page, open }) => {
+  await open('/shelf');
+  for (const [key, path] of [
+    ['m', 'match'],
+    ['i', 'images'],
+    ['b', 'bench-day'],
+    ['p', 'practice'],
+    ['l', 'logbook'],
+    ['s', 'shelf'],
+  ] as const) {
+    await page.keyboard.press(key);
+    await expect(page).toHaveURL(new RegExp(`/${path}$`));
+    await expect(headline(page)).toBeVisible();
+  }
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await axe(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('/');
+  await page.keyboard.type('7C20');
+  await expect(page.getByRole('option').first()).toContainText('Blue stick');
+  await axe(page);
+  await page.keyboard.press('Enter');
+  await expect(headline(page)).toContainText('Blue stick');
+  await page.keyboard.press('/');
+  await page.keyboard.type('archive: load');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/archive\/load$/);
+});
+
+test('the match sheet is walked with the arrows', async ({ page, open }) => {
+  await open('/match');
+  await page.locator('#cell-0-0').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('#cell-1-1')).toBeFocused();
+  await expect(page.locator('.ledger h2').first()).toContainText('on Grandfather');
+});
+
+test('the theme is chosen and remembered', async ({ page, open }) => {
+  await open('/shelf');
+  await page.getByRole('button', { name: /Theme/ }).click();
+  await page.getByRole('button', { name: /Theme/ }).click();
+  await expect(page.locator('html')).toHaveClass(/dark/);
+  await page.reload();
+  await expect(page.locator('html')).toHaveClass(/dark/);
+});
+
+test('200 things on the shelf: only what is seen is drawn, and all can be found', async ({ page, open }) => {
+  await open('/shelf');
+  for (let i = 0; i < 3; i += 1) {
+    await page.getByRole('button', { name: 'Add a machine' }).click();
+    await expect(headline(page)).toContainText('New machine');
+    await page.getByRole('link', { name: /^Shelf/ }).click();
+  }
+  await open('/bench');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the bench to a file' }).click();
+  const stream = await (await saved).createReadStream();
+  let text = '';
+  for await (const piece of stream) text += String(piece);
+  const bench = JSON.parse(text) as { items: { id: string; kind: string; name: string }[] };
+  const blue = bench.items.find((i) => i.id === 'blue');
+  for (let i = 0; i < 200; i += 1)
+    bench.items.push({
+      ...blue,
+      id: `extra-${i}`,
+      name: `Extra stick ${String(i).padStart(3, '0')}`,
+      serial: `EX-${i}`,
+    } as never);
+  await page
+    .getByLabel('Bench file')
+    .setInputFiles({
+      name: 'big.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(bench)),
+    });
+  await page.getByRole('button', { name: 'Put it in place' }).click();
+  await open('/shelf');
+  expect(await page.getByRole('row').count()).toBeLessThan(60);
+  await page.getByLabel('Narrow the shelf').fill('Extra stick 199');
+  await page.getByRole('link', { name: 'Extra stick 199' }).click();
+  await expect(headline(page)).toContainText('Extra stick 199');
+});
+
+test('a long name breaks nothing', async ({ page, open }) => {
+  await open('/box/archive/keep');
+  await page.getByText('Rename or remove this box').click();
+  await page
+    .getByLabel('Name of the box')
+    .fill(`The${' very'.repeat(20)} longnamewithoutanybreakatallinitwhichgoesonandonandon`);
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await expect(page.locator('.status')).toContainText('renamed');
+  for (const width of [390, 1280]) {
+    await page.setViewportSize({ width, height: 800 });
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+    ).toBe(0);
+  }
+});

@@ -1,0 +1,268 @@
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { axe, depotFile, expect, headline, sparse, status, test, verifyLantern } from './fixtures';
+
+const LANTERN = 'lantern-arcade-7.2-x64.img';
+
+test('the games corner from Verify to the build sheet, with the mouse', async ({ page, open }) => {
+  await verifyLantern(page, open);
+  await expect(headline(page)).toHaveText(
+    'This is the file they published; it starts on Gull once Secure Boot is off',
+  );
+  await expect(page.getByRole('row', { name: /UEFI x64/ })).toContainText('loader BOOTX64.EFI');
+  await expect(page.getByRole('row', { name: /with Secure Boot on/ })).toContainText('refused');
+  await page.getByRole('button', { name: /Show the evidence/ }).click();
+  await expect(page.getByText(/machine type \(UEFI 2.10/).first()).toBeVisible();
+  await axe(page);
+
+  await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
+  await expect(headline(page)).toHaveText('Which stick may be lost?');
+  await page.getByRole('radio', { name: /Blue stick/ }).check();
+  const tail = page.getByLabel('Last four of the serial');
+  await tail.fill('91AF');
+  await expect(page.getByText(/not this stick’s serial/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Write and compare' })).toBeDisabled();
+  await tail.fill('7c20');
+  await axe(page);
+  await page.getByRole('button', { name: 'Write and compare' }).click();
+  await expect(page.getByText('PROVEN')).toBeVisible({ timeout: 20_000 });
+  await expect(headline(page)).toHaveText(`Stick …7C20 holds ${LANTERN}, byte for byte`);
+
+  await page.getByRole('button', { name: 'Sign off and go to firmware' }).click();
+  await expect(headline(page)).toContainText('will not start the stick: Secure Boot is on');
+  await expect(page.getByRole('list', { name: 'Boot ladder' }).getByRole('listitem').first()).toContainText(
+    'refused',
+  );
+  await page.getByRole('button', { name: 'Correct Secure Boot' }).click();
+  await page.getByLabel(/What does the setup screen say/).selectOption('off');
+  await page.getByRole('button', { name: 'Enter', exact: true }).click();
+  await expect(headline(page)).toHaveText(`Gull will start ${LANTERN}`);
+  await page.getByRole('radio', { name: /Boot order/ }).check();
+  await expect(headline(page)).toContainText('the internal drive comes first');
+  await page.getByRole('radio', { name: /One-time menu/ }).check();
+  await page.getByLabel('Setting', { exact: true }).fill('Secure Boot');
+  await page.getByLabel('From').fill('on');
+  await page.getByLabel('To', { exact: true }).fill('off');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await axe(page);
+
+  await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
+  await expect(page.getByRole('row', { name: /Secure Boot: on → off/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /written and proven/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /same file as published/ })).toBeVisible();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the build sheet' }).click();
+  const sheet = readFileSync(await (await saved).path(), 'utf8');
+  expect(sheet).toContain('# Games corner');
+  expect(sheet).toContain('ST16-40A7-7C20');
+  expect(sheet).toContain('Gull will start');
+  await axe(page);
+});
+
+test('a new box made by hand with a real report and a real file, with the keyboard alone', async ({
+  page,
+  open,
+  server,
+  scratch,
+}) => {
+  const report = execFileSync('npx', ['zb', 'survey', '--script'], {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'ignore'],
+  });
+  writeFileSync(join(scratch, 'survey.sh'), report);
+  const said = execFileSync('sh', [join(scratch, 'survey.sh')], { encoding: 'utf8' });
+  const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'my own download.img');
+  const sum = createHash('sha256').update(readFileSync(image)).digest('hex');
+  const { keyboard } = page;
+  /** Tabs until the focus is on what has this name. */
+  const reach = async (name: RegExp): Promise<void> => {
+    for (let i = 0; i < 90; i += 1) {
+      const here = await page.evaluate(() => {
+        const e = document.activeElement;
+        if (!(e instanceof HTMLElement)) return '';
+        const label =
+          e instanceof HTMLInputElement || e instanceof HTMLTextAreaElement || e instanceof HTMLSelectElement
+            ? (e.labels?.[0]?.textContent ?? '')
+            : '';
+        return `${e.getAttribute('aria-label') ?? ''} ${label} ${e instanceof HTMLInputElement ? '' : (e.textContent ?? '')}`;
+      });
+      if (name.test(here)) return;
+      await keyboard.press('Tab');
+    }
+    throw new Error(`never reached ${String(name)}`);
+  };
+
+  await open('/shelf');
+  await reach(/^\s*New box$/);
+  await keyboard.press('Enter');
+  await expect(headline(page)).toHaveText('What is it to become?');
+  await reach(/Name of the box/);
+  await keyboard.type('Kitchen radio');
+  await reach(/Purpose/);
+  await keyboard.type('music');
+  await reach(/Machine/);
+  await keyboard.type('a new');
+  await reach(/Its nickname/);
+  await keyboard.type('Lapwing');
+  await keyboard.press('Enter');
+  await expect(headline(page)).toHaveText('What is Lapwing?');
+
+  await reach(/Paste what it printed/);
+  await keyboard.insertText(said);
+  await reach(/Read the report/);
+  await keyboard.press('Enter');
+  await expect(page.getByText(/lscpu, Architecture|uname -m/).first()).toBeVisible();
+  await expect(status(page)).toContainText('Survey of Lapwing');
+  await keyboard.press('Escape');
+  await page.evaluate(() => document.getElementById('sheet')?.focus());
+  await keyboard.press('ArrowRight');
+  await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toBeVisible();
+  await reach(/Choose Millpond Tunes/);
+  await keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toContainText('chosen');
+  await page.evaluate(() => document.getElementById('sheet')?.focus());
+  await keyboard.press('ArrowRight');
+  await expect(page).toHaveURL(/gather$/);
+  await keyboard.press('Space');
+  await expect(page).toHaveURL(/verify$/);
+
+  await reach(/Open an image file/);
+  const chooser = page.waitForEvent('filechooser');
+  await keyboard.press('Enter');
+  await (await chooser).setFiles(image);
+  await expect(page.getByText('MILLPOND')).toBeVisible();
+  await reach(/Published checksum/);
+  await keyboard.type('f'.repeat(64));
+  await keyboard.press('Enter');
+  await expect(page.getByText('NOT THE SAME')).toBeVisible();
+  await expect(page.locator('.ledger')).toContainText('is not the file that was published');
+  await reach(/Published checksum/);
+  await keyboard.press('Control+a');
+  await keyboard.type(`SHA256 (my own download.img) = ${sum}`);
+  await keyboard.press('Enter');
+  await expect(page.getByText('SAME FILE')).toBeVisible();
+
+  await page.evaluate(() => document.getElementById('sheet')?.focus());
+  await keyboard.press('Space');
+  await expect(headline(page)).toHaveText('Which stick may be lost?');
+  await reach(/Blue stick/);
+  await keyboard.press('Space');
+  await reach(/Last four of the serial/);
+  await keyboard.type('7C20');
+  await keyboard.press('Enter');
+  await expect(page.getByText('PROVEN')).toBeVisible({ timeout: 20_000 });
+});
+
+test('a download that went wrong is found out, and a hazard says so', async ({ page, open }) => {
+  await open('/box/games-corner/verify');
+  await page.getByRole('button', { name: /Fetch lantern-arcade-7.2-x64-again.img/ }).click();
+  await expect(page.getByText('NOT THE SAME')).toBeVisible();
+  await expect(headline(page)).toHaveText('This is not the file they published: fetch it again');
+  await expect(page.getByText(/The file is cut short/).first()).toBeVisible();
+  await expect(page.locator('.ledger .g-stop').first()).toBeVisible();
+  await axe(page);
+});
+
+test('a list that does not name the file, a list that is none, and a list in another algorithm', async ({
+  page,
+  open,
+  server,
+  scratch,
+}) => {
+  const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
+  await open('/images');
+  await page.getByLabel('Image file').setInputFiles(image);
+  await expect(headline(page)).toContainText('Not compared');
+  const list = page.getByLabel('Published checksum or list');
+  await list.fill('not a sum');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByRole('alert')).toContainText('No checksum is in this text');
+  await list.fill(`${'a'.repeat(64)}  other.img`);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByText('NOT LISTED')).toBeVisible();
+  const md5 = createHash('md5').update(readFileSync(image)).digest('hex');
+  writeFileSync(join(scratch, 'MD5SUMS'), `${md5} *tidegate-3-x64.img\n`);
+  await page
+    .locator('label', { hasText: 'Open a list' })
+    .locator('input')
+    .setInputFiles(join(scratch, 'MD5SUMS'));
+  await expect(page.getByText('SAME FILE')).toBeVisible();
+  await expect(page.getByText('MD5 against the published sum')).toBeVisible();
+});
+
+test('a digest can be cancelled; what the tables say stays', async ({ page, open, scratch }) => {
+  const file = sparse(scratch, 'large.img', 6 * 1024 ** 3);
+  await open('/box/games-corner/verify');
+  await page.getByLabel('Image file').setInputFiles(file);
+  await expect(page.getByRole('progressbar')).toBeVisible();
+  await expect(page.getByText(/left$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('alert')).toContainText('No checksum was kept');
+  await expect(page.getByRole('row', { name: /BIOS/ })).toBeVisible();
+});
+
+test('a file dropped on the sheet is opened', async ({ page, open }) => {
+  await open('/images');
+  const data = await page.evaluateHandle(() => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(4096)], 'nothing.img'));
+    return transfer;
+  });
+  await page.locator('.drop').dispatchEvent('drop', { dataTransfer: data });
+  await expect(page.getByText(/No partition table, file system or optical volume/)).toBeVisible();
+});
+
+test('survey: a garbled paste is refused in words, a cut one gives what it can; a fact by hand wins and can be taken back', async ({
+  page,
+  open,
+}) => {
+  await open('/shelf/skerry');
+  const paste = page.getByLabel(/Paste what it printed/);
+  await paste.fill('lorem ipsum');
+  await page.getByRole('button', { name: 'Read the report' }).click();
+  await expect(page.getByRole('alert')).toContainText('This is not a survey report');
+  await paste.fill('==== machine ====\naarch64\n==== meminfo ====\nMemTotal: 2000000 kB');
+  await page.getByRole('button', { name: 'Read the report' }).click();
+  await expect(page.getByText(/The report is cut off/)).toBeVisible();
+  await expect(page.getByText('1.91 GiB').first()).toBeVisible();
+  // Entered by hand before the survey: 32-bit ARM. It still wins, and the survey's word stands beside it.
+  await expect(page.getByText('(survey: aarch64)')).toBeVisible();
+  await page.getByRole('button', { name: 'Take back Architecture' }).click();
+  await expect(page.getByText('(survey: aarch64)')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Enter Cores' }).click();
+  await page.getByLabel('How many cores has it?').fill('four');
+  await page.getByRole('button', { name: 'Enter', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('whole number');
+  await page.getByLabel('How many cores has it?').fill('4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('by hand').first()).toBeVisible();
+});
+
+test('the script can be viewed, copied and downloaded', async ({ page, open, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await open('/shelf/skerry');
+  await page.getByRole('button', { name: 'View' }).click();
+  await expect(page.getByRole('dialog')).toContainText('==== %s ====');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByText('Copied.')).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('#!/bin/sh');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download' }).click();
+  expect((await saved).suggestedFilename()).toBe('survey.sh');
+});
+
+test('choose: reasons, missing facts and their answer in place', async ({ page, open }) => {
+  await open('/box/guest-gate/choose');
+  await page.getByRole('button', { name: 'Choose Tidegate for boards' }).click();
+  await expect(headline(page)).toContainText('Tidegate for boards');
+  await expect(status(page)).toHaveText('Tidegate for boards chosen');
+  await page
+    .getByRole('button', { name: /All 11 rules/ })
+    .first()
+    .click();
+  await expect(page.getByText('Needs 2 wired ports, has 2.').first()).toBeVisible();
+  await axe(page);
+});

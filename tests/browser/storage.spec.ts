@@ -1,0 +1,189 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { axe, expect, headline, status, test } from './fixtures';
+
+const addNote = async (page: import('@playwright/test').Page, text: string): Promise<void> => {
+  await page.getByLabel('Text').fill(text);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+};
+
+test('an empty browser loads the demo by itself and says so; the line can be hidden', async ({
+  page,
+  open,
+}) => {
+  await open('/');
+  await expect(page).toHaveURL(/games-corner\/verify$/);
+  await expect(page.getByText('This is the demo bench')).toBeVisible();
+  await page.getByRole('button', { name: 'Hide this line' }).click();
+  await page.reload();
+  await expect(headline(page)).toBeVisible();
+  await expect(page.getByText('This is the demo bench')).toHaveCount(0);
+});
+
+test('undo by key and by button, twenty deep, with a visible line', async ({ page, open }) => {
+  await open('/box/archive/keep');
+  for (let i = 1; i <= 21; i += 1) {
+    await addNote(page, `note ${i}`);
+    await expect(page.getByRole('row', { name: `note ${i}`, exact: false }).first()).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(status(page)).toHaveText('Undone: Note added');
+  await expect(page.getByText('note 21')).toHaveCount(0);
+  await page.locator('#sheet').focus();
+  for (let i = 20; i >= 1; i -= 1) {
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText(`note ${i}`, { exact: true })).toHaveCount(0);
+  }
+  await page.reload();
+  await expect(headline(page)).toBeVisible();
+  await expect(page.getByText('note 1', { exact: true })).toHaveCount(0);
+});
+
+test('typing keeps its own undo', async ({ page, open }) => {
+  await open('/box/archive/keep');
+  await addNote(page, 'kept');
+  await page.getByLabel('Text').fill('draft');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /kept/ })).toBeVisible();
+});
+
+test('what one tab does appears in the other', async ({ page, open, context, server }) => {
+  await open('/box/archive/keep');
+  const second = await context.newPage();
+  await second.goto(`${server.address}/box/archive/keep`);
+  await expect(second.locator('h1')).toBeVisible();
+  await addNote(page, 'from the first tab');
+  await expect(second.getByRole('row', { name: /from the first tab/ })).toBeVisible();
+  await second.locator('#sheet').focus();
+  await second.keyboard.press('Control+z');
+  await expect(page.getByText('from the first tab')).toHaveCount(0);
+});
+
+test('export and import: a round trip to the byte, a preview, one undo', async ({ page, open, scratch }) => {
+  await open('/bench');
+  const save = async (): Promise<string> => {
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the bench to a file' }).click();
+    return readFileSync(await (await saved).path(), 'utf8');
+  };
+  const first = await save();
+  const file = join(scratch, 'bench.json');
+  writeFileSync(file, first);
+  await page.getByRole('button', { name: 'Start an empty bench' }).click();
+  await expect(headline(page)).toHaveText('What is on your shelf?');
+  await axe(page);
+  await open('/bench');
+  await page.getByLabel('Bench file').setInputFiles(file);
+  await expect(headline(page)).toHaveText('Put “Saltmarsh Hall” in place of this bench?');
+  await expect(page.getByRole('row', { name: /Boxes/ })).toContainText('6');
+  await axe(page);
+  await page.getByRole('button', { name: 'Put it in place' }).click();
+  await expect(headline(page)).toContainText('Gull');
+  await open('/bench');
+  expect(await save()).toBe(first);
+  await page.locator('#sheet').focus();
+  await page.keyboard.press('Control+z');
+  await expect(status(page)).toContainText('Undone: Bench “Saltmarsh Hall” opened');
+  await expect(page.getByText('None yet.')).toBeVisible();
+});
+
+test('a bad file: the path of the wrong field and why, and nothing changed', async ({
+  page,
+  open,
+  scratch,
+}) => {
+  await open('/bench');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the bench to a file' }).click();
+  const raw = JSON.parse(readFileSync(await (await saved).path(), 'utf8')) as {
+    boxes: { purpose: string }[];
+    items: unknown[];
+  };
+  const [box] = raw.boxes;
+  if (box) box.purpose = 'toasting';
+  const bad = join(scratch, 'bad.json');
+  writeFileSync(bad, JSON.stringify(raw));
+  await page.getByLabel('Bench file').setInputFiles(bad);
+  await expect(page.getByRole('alert')).toContainText('boxes[0].purpose');
+  await expect(page.getByRole('alert')).toContainText('Nothing on your bench was changed');
+  writeFileSync(bad, '{"oops"');
+  await page.getByLabel('Bench file').setInputFiles(bad);
+  await expect(page.getByRole('alert')).toContainText('not readable JSON');
+  await expect(page.getByRole('link', { name: /Games corner/ })).toBeVisible();
+});
+
+test('storage that is full: the screen keeps what was done, says so, and keeps it later', async ({
+  page,
+  open,
+}) => {
+  await open('/box/archive/keep');
+  await page.evaluate(() => {
+    const own = IDBObjectStore.prototype as unknown as {
+      put: (...a: unknown[]) => unknown;
+      kept?: (...a: unknown[]) => unknown;
+    };
+    own.kept = own.put;
+    own.put = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+  });
+  await addNote(page, 'must not be lost');
+  await expect(page.getByRole('alert')).toContainText('Not saved: 1 act is on this screen only');
+  await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
+  await axe(page);
+  await page.evaluate(() => {
+    const own = IDBObjectStore.prototype as unknown as { put: unknown; kept: unknown };
+    own.put = own.kept;
+  });
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
+});
+
+test('storage that is blocked: said plainly, and the bench can be saved to a file', async ({
+  page,
+  open,
+}) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'indexedDB', {
+      value: {
+        open: () => {
+          throw new DOMException('blocked', 'SecurityError');
+        },
+      },
+    });
+  });
+  await open('/box/archive/keep');
+  await expect(page.getByRole('alert')).toContainText('Nothing is kept in this browser');
+  await addNote(page, 'while the page is open');
+  await expect(page.getByRole('row', { name: /while the page is open/ })).toBeVisible();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save to a file' }).click();
+  expect(readFileSync(await (await saved).path(), 'utf8')).toContain('while the page is open');
+});
+
+test('a photo is made small and kept', async ({ page, open, scratch }) => {
+  await open('/box/archive/keep');
+  const png = await page.evaluate(() => {
+    const canvas = document.createElement('canvas');
+    canvas.width = 3000;
+    canvas.height = 2000;
+    canvas.getContext('2d')?.fillRect(0, 0, 1500, 900);
+    return canvas.toDataURL('image/png');
+  });
+  writeFileSync(join(scratch, 'p.png'), Buffer.from(png.split(',')[1] ?? '', 'base64'));
+  await page.getByLabel('Photo', { exact: true }).check();
+  await page.getByLabel('Picture').setInputFiles(join(scratch, 'p.png'));
+  await page.getByLabel('Text').fill('cable order');
+  await expect(page.getByAltText('The picture to add')).toBeVisible();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const size = await page
+    .getByAltText('cable order')
+    .evaluate((img: HTMLImageElement) => [img.naturalWidth, img.naturalHeight]);
+  expect(size).toEqual([1280, 853]);
+  writeFileSync(join(scratch, 'bad.png'), 'no picture');
+  await page.getByLabel('Photo', { exact: true }).check();
+  await page.getByLabel('Picture').setInputFiles(join(scratch, 'bad.png'));
+  await expect(page.getByRole('alert')).toContainText('not a picture');
+});
