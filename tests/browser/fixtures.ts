@@ -140,5 +140,6 @@ export function sparse(dir: string, name: string, bytes: number): string {
 export async function verifyLantern(page: Page, open: Own['open']): Promise<void> {
   await open('/box/games-corner/verify');
   await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
-  await expect(page.getByText('SAME FILE')).toBeVisible();
+  await expect(page.locator('.stamp', { hasText: 'SAME FILE' })).toBeVisible();
+  await expect(page.locator('.status')).toContainText('checked');
 }

@@ -103,12 +103,14 @@ test('keys: areas, the sheet of keys, find anything', async ({ page, open }) => 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('/');
+  await expect(page.getByRole('combobox', { name: /Find anything/ })).toBeFocused();
   await page.keyboard.type('7C20');
   await expect(page.getByRole('option').first()).toContainText('Blue stick');
   await axe(page);
   await page.keyboard.press('Enter');
   await expect(headline(page)).toContainText('Blue stick');
   await page.keyboard.press('/');
+  await expect(page.getByRole('combobox', { name: /Find anything/ })).toBeFocused();
   await page.keyboard.type('archive: load');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/archive\/load$/);
@@ -154,14 +156,13 @@ test('200 things on the shelf: only what is seen is drawn, and all can be found'
       name: `Extra stick ${String(i).padStart(3, '0')}`,
       serial: `EX-${i}`,
     } as never);
-  await page
-    .getByLabel('Bench file')
-    .setInputFiles({
-      name: 'big.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(JSON.stringify(bench)),
-    });
+  await page.getByLabel('Bench file').setInputFiles({
+    name: 'big.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(bench)),
+  });
   await page.getByRole('button', { name: 'Put it in place' }).click();
+  await expect(page).not.toHaveURL(/bench$/);
   await open('/shelf');
   expect(await page.getByRole('row').count()).toBeLessThan(60);
   await page.getByLabel('Narrow the shelf').fill('Extra stick 199');

@@ -69,7 +69,7 @@ test('export and import: a round trip to the byte, a preview, one undo', async (
   const first = await save();
   const file = join(scratch, 'bench.json');
   writeFileSync(file, first);
-  await page.getByRole('button', { name: 'Start an empty bench' }).click();
+  await page.locator('main').getByRole('button', { name: 'Start an empty bench' }).click();
   await expect(headline(page)).toHaveText('What is on your shelf?');
   await axe(page);
   await open('/bench');
@@ -117,6 +117,10 @@ test('storage that is full: the screen keeps what was done, says so, and keeps i
   open,
 }) => {
   await open('/box/archive/keep');
+  // A second load, so that the demo itself is kept before storage fills up.
+  await page.waitForTimeout(500);
+  await page.reload();
+  await expect(headline(page)).toBeVisible();
   await page.evaluate(() => {
     const own = IDBObjectStore.prototype as unknown as {
       put: (...a: unknown[]) => unknown;

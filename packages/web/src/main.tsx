@@ -9,7 +9,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
-import { router } from './app/routes';
+import { fetchOtherScreens, router } from './app/routes';
 import { system } from './app/theme';
 import { BenchStore } from './storage/benchStore';
 import { StoreContext } from './storage/hooks';
@@ -34,3 +34,5 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+
+window.addEventListener('load', () => setTimeout(() => void fetchOtherScreens(), 1500));

@@ -1,7 +1,7 @@
 import Fuse from 'fuse.js';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { findEntries } from '@zb/core/search/entries';
+import { findEntries, type FindEntry } from '@zb/core/search/entries';
 import type { Bench } from '@zb/core/schema/bench';
 import { Modal } from '../parts/Modal';
 
@@ -10,6 +10,7 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
   const [words, setWords] = useState('');
   const [at, setAt] = useState(0);
   const go = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
   const entries = useMemo(() => findEntries(bench), [bench]);
   const fuse = useMemo(
     () =>
@@ -20,8 +21,10 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
       }),
     [entries],
   );
-  const hits =
-    words.trim() === '' ? entries.slice(0, 9) : fuse.search(words, { limit: 9 }).map((h) => h.item);
+  // Things come before the lines that speak of them.
+  const found = words.trim() === '' ? entries : fuse.search(words, { limit: 40 }).map((h) => h.item);
+  const spoken = (e: FindEntry): number => Number(e.detail.startsWith('log,'));
+  const hits = [...found].sort((a, b) => spoken(a) - spoken(b)).slice(0, 9);
   const close = (): void => {
     setWords('');
     setAt(0);
@@ -34,15 +37,15 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
     void go(hit.path);
   };
   return (
-    <Modal open={open} onClose={close} title="Find">
+    <Modal open={open} onClose={close} title="Find" focusOn={() => input.current}>
       <input
+        ref={input}
         className="in"
         aria-label="Find anything on the bench"
         role="combobox"
         aria-expanded="true"
         aria-controls="find-hits"
         aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
-        autoFocus
         value={words}
         placeholder="A name, a serial, a word from the log"
         onChange={(e) => {

@@ -94,7 +94,8 @@ export function Rail({
           <button type="button" className="link" onClick={onHelp} title="?">
             Keys
           </button>
-          <button type="button" className="link" onClick={onTheme} aria-label={`Theme: ${theme}`}>
+          <button type="button" className="link" onClick={onTheme}>
+            <span className="hidden-text">Theme: </span>
             {theme === 'system' ? 'Auto' : theme === 'dark' ? 'Dark' : 'Light'}
           </button>
         </div>

@@ -12,10 +12,16 @@ export function RouteStrip({ bench, box }: { bench: Bench; box: Box }) {
           key={s.stop}
           to={`/box/${box.id}/${s.stop}`}
           className={s.hazard ? 'warn' : s.state === 'signed' ? 'done' : ''}
-          aria-label={`Stop ${s.number}, ${s.title}${s.state === 'signed' ? ', signed off' : ''}${s.hazard ? ', Stop hazard' : ''}`}
         >
-          <b>{s.title}</b>
+          <b>
+            <span className="hidden-text">Stop {s.number}, </span>
+            {s.title}
+          </b>
           <span className="m">{formatSpan(addSpans([s.hands, s.waiting]))}</span>
+          <span className="hidden-text">
+            {s.state === 'signed' && ', signed off'}
+            {s.hazard && ', Stop hazard'}
+          </span>
         </NavLink>
       ))}
     </nav>

@@ -5,9 +5,16 @@ import { useBench } from '../storage/hooks';
 import { ErrorPage } from './Errors';
 import { Shell } from './Shell';
 
-const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject, 'lazy'> => ({
-  lazy: async () => ({ Component: (await load()).default }),
-});
+const loaders: (() => Promise<{ default: ComponentType }>)[] = [];
+const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject, 'lazy'> => {
+  loaders.push(load);
+  return { lazy: async () => ({ Component: (await load()).default }) };
+};
+
+/** Fetches the other screens once the first one stands, so that the bench goes on when the server is gone. */
+export async function fetchOtherScreens(): Promise<void> {
+  for (const load of loaders) await load().catch(() => undefined);
+}
 
 /** Where to land: the first box that has a machine and work left, else the shelf. */
 function Home() {

@@ -8,17 +8,21 @@ export function Modal({
   title,
   children,
   width = '640px',
+  focusOn,
 }: {
   open: boolean;
   onClose: () => void;
   title: string;
   children: ReactNode;
   width?: string;
+  /** What takes the focus when it opens; without it, the first thing that can. */
+  focusOn?: () => HTMLElement | null;
 }) {
   return (
     <Dialog.Root
       open={open}
       onOpenChange={(e) => !e.open && onClose()}
+      {...(focusOn ? { initialFocusEl: focusOn } : {})}
       lazyMount
       unmountOnExit
       placement="center"

@@ -21,7 +21,9 @@ export function Sheet({ title, mid, right, headline, children, foot, hint }: She
     document.title = `${title} · Zealous Box`;
   }, [title]);
   // A new screen takes the focus, so that its keys work and a screen reader hears it.
-  useEffect(() => main.current?.focus({ preventScroll: true }), [pathname]);
+  useEffect(() => {
+    if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true });
+  }, [pathname]);
   return (
     <main className="sheet" id="sheet" tabIndex={-1} ref={main} aria-labelledby="headline">
       <div className="sheet-scroll">

@@ -44,7 +44,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
     );
   return (
     <BoxFrame context={context} stop="firmware" headline={ladder.finding}>
-      <div className="two" style={{ gridTemplateColumns: 'minmax(0, 1.25fr) minmax(0, 1fr)' }}>
+      <div className="two wide-left">
         <div className="stack">
           <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
             <legend className="h6" style={{ padding: 0 }}>

@@ -95,8 +95,10 @@ export default function MatchPage() {
                             tabIndex={here ? 0 : -1}
                             onClick={() => setAt({ row, column })}
                             onFocus={() => setAt({ row, column })}
-                            aria-label={`${r.machine.name}, ${c.profile}: ${c.verdict}${c.short ? `, ${c.short}` : ''}`}
                           >
+                            <span className="hidden-text">
+                              {r.machine.name}, {c.profile}:
+                            </span>
                             <Mark
                               kind={
                                 c.verdict === 'fits'

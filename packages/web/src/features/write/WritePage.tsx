@@ -325,10 +325,7 @@ function WritePage({ context }: { context: BoxContext }) {
               <Ended job={job} />
             ))}
           {!running && choice && stick && (
-            <div
-              className="two"
-              style={{ alignItems: 'start', gridTemplateColumns: 'minmax(0, 1.35fr) minmax(0, 1fr)' }}
-            >
+            <div className="two wide-left">
               <BeforeAfter guarded={choice} imageBytes={image.bytes} imageName={image.name} />
               <div className="stack" style={{ gap: 8 }}>
                 {!haveBytes && (
