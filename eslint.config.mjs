@@ -34,6 +34,7 @@ export default tseslint.config(
         URL: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
+        performance: 'readonly',
       },
     },
   },

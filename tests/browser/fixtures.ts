@@ -40,7 +40,7 @@ export async function startServer(dataDir: string, port = '0', pace = '4'): Prom
 
 interface Own {
   /** Opens an address of the application in the demo bench and waits for its headline. */
-  open(path: string): Promise<void>;
+  open: (path: string) => Promise<void>;
   faults: string[];
   scratch: string;
 }
@@ -103,7 +103,7 @@ export async function axe(page: Page): Promise<void> {
     ).axe;
     const { violations } = await run.run({
       runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
-    } as object);
+    });
     return violations.map(
       (v) =>
         `${v.id}: ${v.nodes

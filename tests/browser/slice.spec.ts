@@ -124,7 +124,7 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toContainText('chosen');
   await page.evaluate(() => document.getElementById('sheet')?.focus());
   await keyboard.press('ArrowRight');
-  await expect(page).toHaveURL(/gather$/);
+  await expect(headline(page)).toHaveText('What must lie on the bench?');
   await keyboard.press('Space');
   await expect(page).toHaveURL(/verify$/);
 

@@ -1,8 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Page } from '@playwright/test';
 import { axe, expect, headline, status, test } from './fixtures';
 
-const addNote = async (page: import('@playwright/test').Page, text: string): Promise<void> => {
+const addNote = async (page: Page, text: string): Promise<void> => {
   await page.getByLabel('Text').fill(text);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
 };

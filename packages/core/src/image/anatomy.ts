@@ -59,6 +59,8 @@ export function anatomy(facts: ImageFacts, rows: Outcome[]): ImageRegion[] {
     found.push(region(start, Math.min(end, source.size) - start, 'table', `GPT, ${which}`, state));
   }
   if (iso) {
+    // ECMA-119 §6.2.1: the first sixteen sectors are left to the system and hold nothing of the volume.
+    if (!mbr && !gpt) found.push(region(0, 32768, 'gap', 'System area', 'left free by the standard'));
     found.push(region(32768, 2048 * 2, 'table', 'Volume descriptors', 'ISO 9660'));
     for (const e of facts.catalogue?.entries ?? []) {
       if (!e.bootable) continue;

@@ -1,9 +1,19 @@
+import { useSyncExternalStore } from 'react';
 import type { ImageRegion } from '@zb/core/image/types';
 import { readableHeights } from '@zb/core/image/heights';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 
+/** Pixels that headline, foot and route take beside the section. */
+const ROOM_BESIDE = 430;
+const onResize = (tell: () => void): (() => void) => {
+  window.addEventListener('resize', tell);
+  return () => window.removeEventListener('resize', tell);
+};
+
 /** The parts of an image by offset, as a tall section on a readable scale; each part tells its exact place. */
-export function Anatomy({ regions, height = 384 }: { regions: ImageRegion[]; height?: number }) {
+export function Anatomy({ regions }: { regions: ImageRegion[] }) {
+  // A tall screen gets a tall section: the picture is the point of the sheet.
+  const height = useSyncExternalStore(onResize, () => Math.max(384, window.innerHeight - ROOM_BESIDE));
   const heights = readableHeights(regions, height);
   const end = regions[regions.length - 1];
   return (

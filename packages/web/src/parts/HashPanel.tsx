@@ -47,7 +47,7 @@ function ListEntry({ onList }: { onList: (text: string, from: string) => string 
         <input
           className="in mono"
           aria-label="Published checksum or list"
-          placeholder="Paste the published checksum"
+          placeholder="Paste the checksum"
           value={text}
           onChange={(e) => setText(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && take(text, 'pasted')}

@@ -1,0 +1,117 @@
+// npm run bench: speed as ratios against a reference measured in the same run, and the weight of the first screen.
+import { execFileSync, spawn } from 'node:child_process';
+import { createWriteStream, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { gzipSync } from 'node:zlib';
+import { installPackages } from './install.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const GIB = 1024 ** 3;
+const SIZE = 2 * GIB;
+installPackages();
+await import('./build.mjs');
+const { chromium } = await import('@playwright/test');
+const dir = mkdtempSync(join(tmpdir(), 'zb-bench-'));
+const file = join(dir, 'two.img');
+
+/** Bytes that do not repeat, so that nothing can cheat. */
+async function makeFile() {
+  const out = createWriteStream(file);
+  const block = Buffer.alloc(8 * 1024 * 1024);
+  let x = 2463534242;
+  for (let at = 0; at < SIZE; at += block.length) {
+    for (let i = 0; i < block.length; i += 4) {
+      x ^= x << 13;
+      x ^= x >>> 17;
+      x ^= x << 5;
+      block.writeInt32LE(x | 0, i);
+    }
+    if (!out.write(Buffer.from(block))) await new Promise((r) => out.once('drain', r));
+  }
+  await new Promise((r) => out.end(r));
+}
+
+function timeReference() {
+  const since = performance.now();
+  execFileSync('sha256sum', [file]);
+  return (performance.now() - since) / 1000;
+}
+
+const server = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
+  cwd: root,
+  env: { ...process.env, ZB_DEMO: '1', ZB_DATA: join(dir, 'data'), PORT: '0' },
+});
+const address = await new Promise((resolve) =>
+  server.stdout.on(
+    'data',
+    (d) => /http:\S+/.exec(d.toString()) && resolve(/http:\S+\d/.exec(d.toString())[0]),
+  ),
+);
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+
+try {
+  // First screen: scripts asked for before anything is touched, as they would travel gzipped.
+  const page = await browser.newPage();
+  const asked = new Set();
+  page.on('request', (r) => r.url().endsWith('.js') && asked.add(new URL(r.url()).pathname));
+  await page.goto(`${address}/box/games-corner/verify`);
+  await page.waitForSelector('h1');
+  const first = [...asked].filter((p) => existsSync(`${root}packages/web/dist${p}`));
+  const weight = first.reduce(
+    (n, p) => n + gzipSync(readFileSync(`${root}packages/web/dist${p}`), { level: 9 }).length,
+    0,
+  );
+  console.log(
+    `first screen: ${(weight / 1000).toFixed(0)} kB of script gzipped in ${first.length} files (aim: at most 450)`,
+  );
+  const all = readdirSync(`${root}packages/web/dist/assets`).filter((f) => f.endsWith('.js'));
+  console.log(`whole application: ${all.length} script files`);
+
+  await makeFile();
+  execFileSync('sha256sum', [file]);
+  const client = await page.context().newCDPSession(page);
+  const memory = async () => {
+    await client.send('HeapProfiler.collectGarbage');
+    return (await client.send('Runtime.getHeapUsage')).usedSize;
+  };
+  const ratios = [];
+  let grown = 0;
+  for (let run = 0; run < 3; run += 1) {
+    await page.goto(`${address}/images`);
+    await page.waitForSelector('text=Open an image file');
+    await page.waitForTimeout(3000);
+    const reference = timeReference();
+    const before = await memory();
+    const since = performance.now();
+    await page.getByLabel('Image file').setInputFiles(file);
+    await page.waitForSelector('text=read in', { timeout: 120_000 });
+    const ours = (performance.now() - since) / 1000;
+    grown = Math.max(grown, (await memory()) - before);
+    ratios.push(reference / ours);
+    console.log(
+      `run ${run + 1}: sha256sum ${reference.toFixed(1)} s, hash and inspect in Chromium ${ours.toFixed(1)} s`,
+    );
+  }
+  ratios.sort((a, b) => a - b);
+  console.log(
+    `hash and inspect of 2 GiB: ${ratios[1].toFixed(2)} of sha256sum's rate (median of 3; aim: at least 0.8)`,
+  );
+  console.log(`script memory of the page grew by ${(grown / 1e6).toFixed(1)} MB (aim: under 64)`);
+} finally {
+  await browser.close();
+  server.kill();
+  rmSync(dir, { recursive: true, force: true });
+}
