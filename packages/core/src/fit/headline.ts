@@ -1,12 +1,5 @@
 import type { Judgement } from './judge';
 
-const SAID = {
-  fits: 'fits',
-  'fits after a change': 'fits after a change to',
-  'cannot say yet': 'may or may not fit',
-  'does not fit': 'does not fit',
-} as const;
-
 /** The finding a list of judgements amounts to, as a headline. */
 export function fitHeadline(
   machine: string,
@@ -15,8 +8,14 @@ export function fitHeadline(
   chosenId: string | null = null,
 ): string {
   const chosen = judged.find((j) => j.profileId === chosenId);
-  if (chosen)
-    return `${chosen.profile} ${SAID[chosen.verdict]} ${machine}${chosen.verdict === 'fits' ? ' as it stands' : `: ${chosen.short}`}`;
+  if (chosen) {
+    const name = chosen.profile;
+    if (chosen.verdict === 'fits') return `${name} fits ${machine} as it stands`;
+    if (chosen.verdict === 'fits after a change')
+      return `${name} fits ${machine} after a change: ${chosen.short}`;
+    if (chosen.verdict === 'does not fit') return `${name} does not fit ${machine}: ${chosen.short}`;
+    return `Whether ${name} fits ${machine} cannot be said yet: ${chosen.short}`;
+  }
   const own = judged.filter((j) => j.of.purpose === purpose);
   if (own.length === 0) return `No profile for ${purpose} is on the bench yet`;
   const fits = own.filter((j) => j.verdict === 'fits');

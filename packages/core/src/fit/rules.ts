@@ -162,7 +162,7 @@ const dataDrives: Rule = (m, p) => {
         'change',
         `${need + 1 - have} more drives`,
         `Needs ${need} data drives besides the boot drive; ${have} free ${have === 1 ? 'drive is' : 'drives are'} in it.`,
-        { repair: `Add ${need + 1 - have} drive(s); ports are there.` },
+        { repair: `Add ${need + 1 - have} more; the ports are there.` },
       );
 };
 
@@ -238,9 +238,15 @@ const wired: Rule = (m, p) => {
       `${have} wired`,
       `Needs ${need} wired ${need === 1 ? 'port' : 'ports'}, has ${have}.`,
     );
-  return finding('network', 'change', noun, `Needs ${need} wired ports, has ${have}.`, {
-    repair: `Add ${need - have} wired port(s): a card, or a USB adapter where the speed allows.`,
-  });
+  return finding(
+    'network',
+    'change',
+    noun,
+    `Needs ${need} wired ${need === 1 ? 'port' : 'ports'}, has ${have === 0 ? 'none' : have}.`,
+    {
+      repair: `Add ${need - have} wired ${need - have === 1 ? 'port' : 'ports'}: a card, or a USB adapter where the speed allows.`,
+    },
+  );
 };
 
 const virtualisation: Rule = (m, p) => {

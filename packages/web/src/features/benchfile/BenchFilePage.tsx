@@ -150,6 +150,24 @@ export default function BenchFilePage() {
                 All of it is checked first; you see what it would add and replace before anything changes.
               </span>
             </label>
+            <table className="t">
+              <thead>
+                <tr>
+                  <th scope="col">In the file now</th>
+                  <th scope="col" className="num">
+                    Records
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {previewImport(bench, bench).map((c) => (
+                  <tr key={c.collection}>
+                    <th scope="row">{TITLE[c.collection]}</th>
+                    <td className="num">{c.same}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
             <div className="actions">
               <Quiet onClick={() => void replace(emptyBench(), 'Empty bench begun')}>
                 Start an empty bench
