@@ -1,12 +1,20 @@
-import { expose } from 'comlink';
+import { expose, wrap, type Remote } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
 import { inspectImage } from '@zb/core/image/inspect';
 import type { Inspection } from '@zb/core/image/types';
 import type { DigestAlgorithm } from '@zb/core/schema/shelf';
+import type { PieceWorker } from './pieceWorker';
 
-/** Large enough to keep the disk busy, small enough to keep memory flat: two of these exist at a time. */
+/** Large enough to keep the disk busy, small enough to keep memory flat: AHEAD + 1 of these exist at a time. */
 const CHUNK = 8 * 1024 * 1024;
+const AHEAD = 2;
 const TELL_MS = 120;
+
+let remote: Remote<PieceWorker> | undefined;
+const reader = (): Remote<PieceWorker> =>
+  (remote ??= wrap<PieceWorker>(
+    new Worker(new URL('./pieceWorker.ts', import.meta.url), { type: 'module' }),
+  ));
 
 export interface Digesting {
   /** Undefined where it was cancelled. */
@@ -23,7 +31,7 @@ const api = {
     return inspectImage({ size: file.size, read: (offset, length) => piece(file, offset, length) });
   },
 
-  /** Reads the file once, in order; the next piece is fetched while the last is being digested. */
+  /** Reads the file once, in order; the next pieces are fetched while the last is being digested. */
   async digest(
     file: Blob,
     algorithms: DigestAlgorithm[],
@@ -34,10 +42,21 @@ const api = {
     const elapsed = (): number => (performance.now() - begun) / 1000;
     const digest = await createDigest(algorithms);
     let told = begun;
-    let next = piece(file, 0, CHUNK);
+    const waiting: Promise<ArrayBuffer>[] = [];
+    let asked = 0;
+    const ask = (): void => {
+      while (waiting.length < AHEAD && asked < file.size) {
+        const next = reader().read(file, asked, CHUNK);
+        // A fault is thrown where the piece is used; until then it must not count as unhandled.
+        next.catch(() => undefined);
+        waiting.push(next);
+        asked += CHUNK;
+      }
+    };
     for (let at = 0; at < file.size; at += CHUNK) {
-      const bytes = await next;
-      if (at + CHUNK < file.size) next = piece(file, at + CHUNK, CHUNK);
+      ask();
+      const bytes = new Uint8Array((await waiting.shift()) ?? new ArrayBuffer(0));
+      ask();
       digest.update(bytes);
       if (cancelled) return { digests: undefined, seconds: elapsed() };
       if (performance.now() - told > TELL_MS) {
