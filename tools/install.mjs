@@ -20,5 +20,9 @@ export function installPackages() {
   }
   if (installed()) return;
   console.log('Installing packages…');
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
+  // Not `npm ci`: it refuses a lock file without the optional packages of every other platform, and a registry may lack them.
+  execFileSync('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: 'inherit',
+  });
 }
