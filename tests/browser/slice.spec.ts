@@ -147,8 +147,11 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await page.evaluate(() => document.getElementById('sheet')?.focus());
   await keyboard.press('Space');
   await expect(headline(page)).toHaveText('Which stick may be lost?');
+  await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeVisible();
+  await page.waitForLoadState('networkidle');
   await reach(/Blue stick/);
   await keyboard.press('Space');
+  await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeChecked();
   await reach(/Last four of the serial/);
   await keyboard.type('7C20');
   await keyboard.press('Enter');

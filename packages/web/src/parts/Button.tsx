@@ -10,6 +10,8 @@ const SHAPE = {
   paddingInline: '14px',
   paddingBlock: '7px',
   lineHeight: 1.35,
+  // A half-faded button is hard to read; it changes at once.
+  transition: 'none',
 } as const;
 
 /** The one filled act of a screen. */
