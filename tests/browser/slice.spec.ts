@@ -39,9 +39,9 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   await page.getByLabel(/What does the setup screen say/).selectOption('off');
   await page.getByRole('button', { name: 'Enter', exact: true }).click();
   await expect(headline(page)).toHaveText(`Gull will start ${LANTERN}`);
-  await page.getByRole('radio', { name: /Boot order/ }).check();
+  await page.getByRole('radio', { name: /Boot order/ }).click();
   await expect(headline(page)).toContainText('the internal drive comes first');
-  await page.getByRole('radio', { name: /One-time menu/ }).check();
+  await page.getByRole('radio', { name: /One-time menu/ }).click();
   await page.getByLabel('Setting', { exact: true }).fill('Secure Boot');
   await page.getByLabel('From').fill('on');
   await page.getByLabel('To', { exact: true }).fill('off');
@@ -78,6 +78,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   const { keyboard } = page;
   /** Tabs until the focus is on what has this name. */
   const reach = async (name: RegExp): Promise<void> => {
+    await page.waitForLoadState('networkidle');
+    await page.waitForTimeout(150);
     for (let i = 0; i < 90; i += 1) {
       const here = await page.evaluate(() => {
         const e = document.activeElement;
@@ -128,6 +130,7 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await keyboard.press('Space');
   await expect(page).toHaveURL(/verify$/);
 
+  await expect(page.getByRole('button', { name: 'Open an image file' })).toBeVisible();
   await reach(/Open an image file/);
   const chooser = page.waitForEvent('filechooser');
   await keyboard.press('Enter');
