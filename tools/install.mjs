@@ -20,9 +20,6 @@ export function installPackages() {
   }
   if (installed()) return;
   console.log('Installing packages…');
-  // Not `npm ci`: it refuses a lock file without the optional packages of every other platform, and a registry may lack them.
-  execFileSync('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'], {
-    cwd: root,
-    stdio: 'inherit',
-  });
+  // `npm ci` takes what the lock file names and leaves the lock file as it is.
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
 }
