@@ -76,6 +76,13 @@ try {
       command === undefined ? `a command is needed\n${USAGE}` : `“${command}” is not a command\n${USAGE}`,
     );
 } catch (error) {
-  process.stderr.write(`zb: ${error instanceof Error ? error.message : String(error)}\n`);
+  const { code, path } = error as { code?: string; path?: string };
+  const words =
+    code === 'ENOENT' && path
+      ? `there is no file ${path}`
+      : error instanceof Error
+        ? error.message
+        : String(error);
+  process.stderr.write(`zb: ${words}\n`);
   process.exitCode = 2;
 }

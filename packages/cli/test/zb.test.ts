@@ -146,6 +146,8 @@ describe('bad input', () => {
     expect(done.stdout).toBe('');
     expect(done.stderr).toMatch(/^zb: ./);
   });
+  it('a file that is not there is named in plain words', () =>
+    expect(zb(['inspect', '/nowhere/x.img']).stderr).toBe('zb: there is no file /nowhere/x.img\n'));
   it('the bin is named zb', () =>
     expect(JSON.parse(readFileSync(join(root, 'packages/cli/package.json'), 'utf8'))).toMatchObject({
       bin: { zb: 'bin/zb.mjs' },

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import {
   addEntry,
+  againstSignoff,
   chooseProfile,
   createBox,
   recordImage,
@@ -11,6 +12,8 @@ import {
   toggleSignoff,
   updateBox,
 } from '@zb/core/acts/box';
+import { addSampleProfiles } from '@zb/core/acts/profiles';
+import { buildSheet } from '@zb/core/logbook/buildSheet';
 import { applySurvey, blankMachine, enterFact, removeItem, saveItem } from '@zb/core/acts/shelf';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { demoSticks } from '@zb/core/demo/sticks';
@@ -411,6 +414,7 @@ describe('acts', () => {
     imageName: 'x.img',
     serial: 'ST64-0000-F00D',
     bytes: 1e9,
+    written: 1e9,
     seconds: 60,
     predicted: { low: 50, high: 70 },
     explanation: 'The stick claims more than it has: its real size is about 6 MiB.',
@@ -436,6 +440,34 @@ describe('acts', () => {
     );
     expect(findBox(one, 'games-corner')?.written?.result).toBe('failed');
     expect(one.log[one.log.length - 1]).toMatchObject({ kind: 'write', result: 'cancelled' });
+  });
+
+  it('a write that reached no byte leaves stick and box as they were, and is on record', () => {
+    const none = { ...run, written: 0, result: 'cancelled', explanation: 'As it was.' } as const;
+    const one = after(demo, recordWrite(demo, games, none, stamp));
+    expect(one.boxes).toEqual(demo.boxes);
+    expect(one.items).toEqual(demo.items);
+    expect(one.log).toHaveLength(demo.log.length + 1);
+  });
+
+  it('a Stop stands against signing off its own stop only; the reason for going on is kept', () => {
+    const film = must(findBox(demo, 'film-night'));
+    expect(againstSignoff(demo, film, 'verify')).toEqual([]);
+    expect(againstSignoff(demo, film, 'install')).toEqual([expect.stringContaining('parish scans')]);
+    const one = after(demo, toggleSignoff(film, 'install', stamp, 'the scans are copied'));
+    const signed = must(findBox(one, 'film-night'));
+    expect(signed.signoffs.find((s) => s.stop === 'install')?.despite).toBe('the scans are copied');
+    expect(againstSignoff(one, signed, 'install')).toEqual([]);
+    expect(one.log[one.log.length - 1]?.text).toBe('Install signed off despite a Stop: the scans are copied');
+    expect(buildSheet(one, signed)).toContain('despite a Stop: the scans are copied');
+    expect(benchFromText(benchToText(one)).boxes).toHaveLength(one.boxes.length);
+  });
+
+  it('sample systems come once', () => {
+    const bare = { ...emptyBench('B'), profiles: demo.profiles.slice(0, 3) };
+    const full = after(bare, addSampleProfiles(bare));
+    expect(full.profiles.map((p) => p.id).sort()).toEqual(demo.profiles.map((p) => p.id).sort());
+    expect(addSampleProfiles(full).changes).toEqual([]);
   });
 
   it('signing off goes and comes back', () => {

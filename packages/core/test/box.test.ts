@@ -1,7 +1,7 @@
 import { bootLadder, firmwareOf } from '@zb/core/boot/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { depotImages } from '@zb/core/compose/depot';
-import { verifyHeadline } from '@zb/core/image/headline';
+import { imageHeadline, verifyHeadline } from '@zb/core/image/headline';
 import { inspectImage } from '@zb/core/image/inspect';
 import { bytesSource } from '@zb/core/image/source';
 import { benchLedger } from '@zb/core/ledger/bench';
@@ -22,7 +22,7 @@ import {
 import { stops } from '@zb/core/schema/box';
 import type { FactKey, FactValue } from '@zb/core/schema/facts';
 import { surveyHeadline } from '@zb/core/survey/headline';
-import { itemPlace, itemSummary } from '@zb/core/survey/summary';
+import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/survey/summary';
 import { stopOutlook } from '@zb/core/traveller/ahead';
 import { benchDay } from '@zb/core/traveller/benchDay';
 import { boxLine, currentStop, route } from '@zb/core/traveller/route';
@@ -250,6 +250,36 @@ describe('ledger and route', () => {
       value: '14.9 GiB',
     });
   });
+  it('the stick that is picked counts at once, before the one written last', () => {
+    const picked = (targetSerial: string) => {
+      const s = scene({}, { targetSerial });
+      return ledger(s.bench, s.box);
+    };
+    expect(picked('ST64-0000-F00D').bytesAtRisk[0]).toMatchObject({
+      label: 'On the stick …F00D',
+      value: '59.6 GiB',
+    });
+    expect(picked('NOT-ON-SHELF-0001').bytesAtRisk[0]).toMatchObject({ value: 'not on the shelf' });
+    const games = must(findBox(demo, 'games-corner'));
+    expect(ledger(demo, games).bytesAtRisk[0]).toMatchObject({ label: 'On the stick', value: 'none chosen' });
+  });
+  it('a stick noted as a liar stops as soon as it is picked', () => {
+    const s = scene({}, { targetSerial: 'ST64-0000-F00D' });
+    const noted = s.bench.items.map((i) =>
+      i.id === 'market' ? { ...i, notes: 'Lies about its capacity.' } : i,
+    );
+    const told = (bench: Bench) =>
+      hazards(bench, s.box)
+        .map((h) => h.text)
+        .join();
+    expect(told({ ...s.bench, items: noted })).toMatch(/lying about its capacity/);
+    expect(told(s.bench)).not.toMatch(/lying about/);
+  });
+  it('a board is not asked whether it is a PC', () => {
+    const gate = must(findBox(demo, 'guest-gate'));
+    expect(ledger(demo, gate).questions).toEqual(['Which system goes on Pebble?']);
+    expect(bootLadder(demo, gate, must(findMachine(demo, 'pebble'))).result).not.toBe('the stick starts');
+  });
   it('asks what is open', () => {
     expect(ledger(demo, must(findBox(demo, 'tea-room-music'))).questions).toEqual([
       'Which machine is it to be?',
@@ -316,6 +346,17 @@ describe('words on the sheets', () => {
     expect(head(s.machine, { ...optical, comparison: same })).toMatch(/but it will not start on Gull/);
     expect(head(undefined, image)).toMatch(/not known yet/);
   });
+  it('an image on its own: what starts it, or what it is instead', async () => {
+    const read = (i: ImageItem) => imageHeadline(i, i.inspection ?? undefined);
+    expect(imageHeadline(undefined, undefined)).toMatch(/\?$/);
+    expect(read(image)).toBe('Not compared with what was published yet; it starts under BIOS and UEFI x64');
+    const of = async (bytes: Uint8Array) => imageHeadline(undefined, await inspectImage(bytesSource(bytes)));
+    expect(await of(new Uint8Array(0))).toMatch(/the file is empty$/);
+    expect(await of(new Uint8Array(4096))).toMatch(/nothing in it could start$/);
+    expect(await of(Uint8Array.of(0x1f, 0x8b, 8, 0, 0, 0, 0, 0, 0, 0))).toMatch(
+      /a gzip archive, still packed$/,
+    );
+  });
   it('survey, write, keep', () => {
     expect(surveyHeadline(undefined)).toMatch(/\?$/);
     expect(surveyHeadline(must(findMachine(demo, 'gull')))).toMatch(/is known/);
@@ -348,6 +389,10 @@ describe('words on the sheets', () => {
     expect(itemPlace(demo, of('gull'))).toBe('in “Games corner”');
     expect(itemPlace(demo, of('oak-a'))).toBe('in Old Oak');
     expect(itemPlace(demo, of('blue'))).toBe('loose');
+    expect(shelfHeadline(demo)).toBe('9 machines and what goes into them');
+    expect(shelfHeadline({ ...demo, items: [of('gull')] })).toBe('One machine and what goes into it');
+    expect(shelfHeadline({ ...demo, items: [of('blue')] })).toBe('No machine is on the shelf yet');
+    expect(shelfHeadline({ ...demo, items: [] })).toMatch(/\?$/);
   });
 });
 

@@ -39,7 +39,7 @@ const machine = (facts: MachineView['facts'] = {}, more: Partial<MachineView> = 
 const wants = (needs: Partial<Profile['needs']> = {}, more: Partial<Profile> = {}): Profile =>
   profile('p', 'P', '1', 'games', '', needs, more);
 
-// The rules are the trade's own (common practice, no source); the cases below are the ones PRACTICE-type mistakes come from.
+// The rules are the trade's own (common practice, no source); the cases are mistakes seen again and again.
 describe('rules', () => {
   it.each([
     ['fits as it stands', machine(), wants(), 'fits', undefined],
@@ -51,6 +51,27 @@ describe('rules', () => {
       'cpu',
     ],
     ['a board for a PC build', machine({ 'cpu.arch': 'aarch64' }), wants(), 'does not fit', 'cpu'],
+    [
+      'a board for a build that knows boards',
+      machine({ 'cpu.arch': 'aarch64', 'firmware.mode': 'board' }),
+      wants({ archs: ['aarch64'], firmware: ['uefi', 'board'] }),
+      'fits',
+      undefined,
+    ],
+    [
+      'a board for a build that wants UEFI',
+      machine({ 'cpu.arch': 'aarch64', 'firmware.mode': 'board' }),
+      wants({ archs: ['aarch64'], firmware: ['uefi'] }),
+      'does not fit',
+      'firmware',
+    ],
+    [
+      'a UEFI machine for a build for boards alone',
+      machine({ 'cpu.arch': 'aarch64' }),
+      wants({ archs: ['aarch64'], firmware: ['board'] }),
+      'does not fit',
+      'firmware',
+    ],
     ['64-bit CPU for a 32-bit build', machine(), wants({ archs: ['i686'] }), 'fits', undefined],
     ['level too low', machine({ 'cpu.level': 'v1' }), wants({ cpuLevel: 'v2' }), 'does not fit', 'cpu level'],
     ['level just enough', machine({ 'cpu.level': 'v2' }), wants({ cpuLevel: 'v2' }), 'fits', undefined],

@@ -408,6 +408,13 @@ describe('outcomes', () => {
     expect(seen.findings.some((f) => f.grade === 'stop')).toBe(true);
   });
 
+  it('a FAT volume without a table that is cut short is found out by its own boot sector', async () => {
+    const whole = esp();
+    expect((await inspect(whole)).findings).toEqual([]);
+    const cut = await inspect(whole.subarray(0, 3 * MIB));
+    expect(cut.findings).toMatchObject([{ grade: 'stop', what: expect.stringContaining('cut short') }]);
+  });
+
   it('mutated and cut images never throw and are read within bounds', async () => {
     const seeds = [
       gptDisk(),

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { formatBoth, formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
+import { progress } from '@zb/core/units/progress';
 import { addSpans, formatDuration, formatRate, formatSpan, span } from '@zb/core/units/duration';
 
 describe('bytes', () => {
@@ -57,6 +58,17 @@ describe('bytes', () => {
   });
 });
 
+describe('progress', () => {
+  it.each([
+    [0, 100, 0, { share: 0, rate: 0, left: undefined }],
+    [50, 100, 10, { share: 0.5, rate: 5, left: 10 }],
+    [100, 100, 10, { share: 1, rate: 10, left: 0 }],
+    [0, 0, 0, { share: 1, rate: 0, left: undefined }],
+  ])('%d of %d bytes after %d s', (done, total, seconds, is) =>
+    expect(progress(done, total, seconds)).toEqual(is),
+  );
+});
+
 describe('durations', () => {
   it.each([
     [0.4, 'under 1 s'],
@@ -71,6 +83,9 @@ describe('durations', () => {
     [span(60), '1 min'],
     [span(2, 4), '2–4 s'],
     [span(7200, 10800), '2.0–3.0 h'],
+    [span(1500, 7260), '25–121 min'],
+    [span(1500, 18000), '25 min–5.0 h'],
+    [span(0), '0 min'],
   ])('%o is shown as %s', (range, text) => expect(formatSpan(range)).toBe(text));
 
   it('adds ranges end by end', () =>

@@ -302,6 +302,16 @@ describe('the writer', () => {
     expect(writer.job('b')?.state).toBe('proven');
   });
 
+  it.each(['', '{"jobs":[{"id":1}]}', 'not JSON'])('starts with a damaged record of writes: %p', (text) => {
+    const own = join(dir, `damaged-${text.length}`);
+    mkdirSync(join(own, 'writer'), { recursive: true });
+    writeFileSync(join(own, 'writer', 'jobs.json'), text);
+    const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    expect(createApp({ dataDir: own, demo: false, pace: 0 }).writer.list()).toEqual([]);
+    expect(said).toHaveBeenCalledWith(expect.stringContaining('begun anew'));
+    said.mockRestore();
+  });
+
   it('holds to its speed model', async () => {
     const own = join(dir, 'paced');
     const paced = createApp({ dataDir: own, demo: false, pace: 20 });

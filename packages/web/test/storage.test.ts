@@ -159,6 +159,20 @@ describe('the store', () => {
     expect(store.notice().unsaved.map((a) => a.label)).toEqual(['Renamed A', 'Renamed B']);
   });
 
+  it('the notice stands until the last waiting act is really kept', async () => {
+    const { keeper, store } = await begin();
+    keeper.refuse = quota();
+    await store.perform(rename('A'));
+    await store.perform(rename('B'));
+    keeper.refuse = null;
+    const seen: [number, string | null][] = [];
+    store.subscribe(() => seen.push([store.notice().unsaved.length, store.notice().trouble]));
+    await store.retry();
+    expect(seen.map(([waiting]) => waiting)).toEqual([1, 0, 0]);
+    expect(seen.filter(([waiting]) => waiting > 0).every(([, trouble]) => trouble !== null)).toBe(true);
+    expect((await keeper.load())?.name).toBe('B');
+  });
+
   it('undo takes an unsaved act back first', async () => {
     const { keeper, store } = await begin();
     keeper.refuse = quota();

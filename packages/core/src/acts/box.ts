@@ -1,4 +1,5 @@
 import type { Judgement } from '../fit/judge';
+import { hazards } from '../ledger/hazards';
 import type { Inspection } from '../image/types';
 import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../schema/bench';
 import { stopTitle, type Stop } from '../schema/box';
@@ -31,6 +32,7 @@ export function createBox(
     machineId: machine?.id ?? null,
     profileId: null,
     imageId: null,
+    targetSerial: null,
     written: null,
     startBy: 'menu',
     decisions: [],
@@ -146,7 +148,9 @@ export interface WriteRun {
   imageId: string;
   imageName: string;
   serial: string;
+  /** Bytes of the image, and how many of them reached the stick. */
   bytes: number;
+  written: number;
   seconds: number;
   predicted: Span | null;
   result: 'proven' | 'failed' | 'cancelled';
@@ -168,8 +172,9 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     bytes: run.bytes,
     seconds: run.seconds,
   };
+  const touched = run.written > 0;
   const changes: Change[] = [
-    put({ ...box, written }),
+    ...(touched ? [put({ ...box, written })] : []),
     log({
       kind: 'write',
       ...base(box, 'write', stamp),
@@ -182,7 +187,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     }),
   ];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
-  for (const i of bench.items) {
+  for (const i of touched ? bench.items : []) {
     if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
       const holds =
         run.result === 'proven'
@@ -198,8 +203,19 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
   return { label: `Write to …${run.serial.slice(-4)} recorded`, changes };
 }
 
-/** Signs a stop off, or takes the signature back where it stands. */
-export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp): Act {
+/** What stands against signing a stop off: its Stop hazards, in words. Empty where nothing does or it is signed already. */
+export const againstSignoff = (bench: Bench, box: Box, stop: Stop): string[] =>
+  box.signoffs.some((s) => s.stop === stop)
+    ? []
+    : hazards(bench, box)
+        .filter((h) => h.grade === 'stop' && h.stop === stop)
+        .map((h) => h.text);
+
+/**
+ * Signs a stop off, or takes the signature back where it stands. Where a Stop hazard stands against it, `despite` is the
+ * reason the user gave for going on all the same; it stays on the box and in the log.
+ */
+export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: string): Act {
   const signed = box.signoffs.some((s) => s.stop === stop);
   if (signed)
     return {
@@ -209,8 +225,12 @@ export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp): Act {
   return {
     label: `${stopTitle[stop]} signed off`,
     changes: [
-      put({ ...box, signoffs: [...box.signoffs, { stop, at: stamp.now }] }),
-      log({ kind: 'signoff', ...base(box, stop, stamp), text: `${stopTitle[stop]} signed off` }),
+      put({ ...box, signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
+      log({
+        kind: 'signoff',
+        ...base(box, stop, stamp),
+        text: `${stopTitle[stop]} signed off${despite ? ` despite a Stop: ${despite}` : ''}`,
+      }),
     ],
   };
 }

@@ -53,6 +53,12 @@ function stickRung(
       because: `the last write failed: ${written.explanation}`,
       remedy: 'Write again at stop 5.',
     };
+  if (knownFact(machine, 'firmware.mode')?.value === 'board')
+    return {
+      title,
+      state: 'tried',
+      because: 'a board’s own loader decides by files that are not judged yet',
+    };
   if (!firmware)
     return {
       title,

@@ -41,7 +41,15 @@ export const demoProfiles = [
     '12',
     'film',
     'The same player for 64-bit boards, written to a card.',
-    { archs: ['aarch64'], cpuLevel: null, cores: 4, memoryBytes: GIB, bootBytes: 8e9, graphics: 'in-kernel' },
+    {
+      archs: ['aarch64'],
+      firmware: ['uefi', 'board'],
+      cpuLevel: null,
+      cores: 4,
+      memoryBytes: GIB,
+      bootBytes: 8e9,
+      graphics: 'in-kernel',
+    },
     { installer: 'written straight to the final drive' },
   ),
   profile(
@@ -68,7 +76,15 @@ export const demoProfiles = [
     '3',
     'firewall',
     'The same gate for boards with two wired ports.',
-    { archs: ['aarch64'], cpuLevel: null, cores: 4, memoryBytes: GIB, bootBytes: 8e9, wiredPorts: 2 },
+    {
+      archs: ['aarch64'],
+      firmware: ['uefi', 'board'],
+      cpuLevel: null,
+      cores: 4,
+      memoryBytes: GIB,
+      bootBytes: 8e9,
+      wiredPorts: 2,
+    },
     { adminPort: 8443, installer: 'written straight to the final drive' },
   ),
   profile(

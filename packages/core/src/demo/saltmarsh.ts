@@ -135,6 +135,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     machineId: plan.machineId,
     profileId: plan.profileId,
     imageId: null,
+    targetSerial: null,
     written: null,
     startBy: plan.startBy ?? 'menu',
     decisions,

@@ -159,12 +159,12 @@ export const demoMachines = [
       'memory.bytes': seen(4),
       'network.wired': 2,
       'network.wireless': 0,
+      'firmware.mode': 'board',
       'graphics.driver': 'pebblegfx',
       'graphics.family': 'in-kernel',
     },
     { 'ports.usb': 2, 'ports.drives': 0 },
     6,
-    ['Firmware mode: a board that starts from its own loader'],
   ),
   machine(
     'skerry',

@@ -22,6 +22,12 @@ const LEVELS = ['v1', 'v2', 'v3', 'v4'];
 /** Firmware keeps a little memory for itself, so an 8 GB machine reports less: common practice, no source. */
 const MEMORY_GRACE = 0.9;
 
+const STARTS_BY: Record<string, string> = {
+  uefi: 'Starts in UEFI mode, as this machine does.',
+  bios: 'Starts in BIOS mode, as this machine does.',
+  board: 'Starts by a board’s own loader, as this machine does.',
+};
+
 const numberOf = (m: MachineView, key: FactKey): number | undefined => {
   const v = m.facts[key];
   return typeof v === 'number' ? v : typeof v === 'string' && /^\d+$/.test(v) ? Number(v) : undefined;
@@ -191,11 +197,25 @@ const graphics: Rule = (m, p) => {
 const firmware: Rule = (m, p) => {
   const mode = m.facts['firmware.mode'];
   const wants = p.needs.firmware;
-  if (wants.length === 2)
+  const pc = m.facts['cpu.arch'] === 'x86_64' || m.facts['cpu.arch'] === 'i686';
+  if (pc && wants.includes('bios') && wants.includes('uefi'))
     return finding('firmware', 'meets', 'BIOS or UEFI', 'Starts in BIOS and in UEFI mode.');
   if (typeof mode !== 'string') return ask('firmware', 'firmware.mode', 'Boot mode');
-  if ((wants as string[]).includes(mode))
-    return finding('firmware', 'meets', mode, `Starts in ${mode.toUpperCase()} mode, as this machine does.`);
+  if ((wants as string[]).includes(mode)) return finding('firmware', 'meets', mode, STARTS_BY[mode] ?? '');
+  if (mode === 'board')
+    return finding(
+      'firmware',
+      'no',
+      'board’s own loader',
+      `Needs ${wants.map((w) => w.toUpperCase()).join(' or ')}; this machine starts by a board’s own loader.`,
+    );
+  if (!wants.includes('uefi') && !wants.includes('bios'))
+    return finding(
+      'firmware',
+      'no',
+      'for boards only',
+      'Starts by a board’s own loader only, which this machine has not.',
+    );
   if (mode === 'bios')
     return finding(
       'firmware',

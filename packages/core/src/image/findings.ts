@@ -13,7 +13,8 @@ export function findings(facts: ImageFacts): Finding[] {
     });
     return out;
   }
-  const ends = facts.candidates.map((c) => c.start + c.bytes);
+  // A volume without a table has no entry to say where it ends; its own boot sector does.
+  const ends = facts.candidates.map((c) => c.start + (c.from === 'whole' ? (c.fat?.bytes ?? 0) : c.bytes));
   const wanted = Math.max(0, facts.iso?.bytes ?? 0, ...ends);
   if (wanted > size) {
     out.push({

@@ -1,7 +1,36 @@
 import { firmwareOf } from '../boot/ladder';
 import { knownFact } from '../fit/view';
 import type { ImageItem, Machine } from '../schema/bench';
-import { firmwareTitle, type Inspection } from './types';
+import { firmwareKinds, firmwareTitle, type Inspection } from './types';
+
+const PUBLISHED = {
+  same: 'This is the file they published',
+  differs: 'This is not the file they published',
+  'not-listed': 'Not compared with what was published yet',
+};
+
+/** What a file with a Stop finding is instead of a whole image. */
+function instead(inspection: Inspection): string {
+  if (inspection.bytes === 0) return 'the file is empty';
+  if (inspection.container.kind !== 'none')
+    return `it is a ${inspection.container.kind} archive, still packed`;
+  return inspection.layout === 'none' ? 'nothing in it could start' : 'the file itself is not whole';
+}
+
+/** The finding about an image on its own, with no machine in view. */
+export function imageHeadline(image: ImageItem | undefined, inspection: Inspection | undefined): string {
+  if (!inspection) return 'What is this file, and what does it start on?';
+  const verdict = image?.comparison?.verdict;
+  if (verdict === 'differs') return `${PUBLISHED.differs}: fetch it again`;
+  const same = PUBLISHED[verdict ?? 'not-listed'];
+  if (inspection.findings.some((f) => f.grade === 'stop')) return `${same}, and ${instead(inspection)}`;
+  const on = firmwareKinds.filter((f) =>
+    inspection.outcomes.some((o) => o.firmware === f && o.starts === 'yes'),
+  );
+  return on.length === 0
+    ? `${same}; no firmware starts it for certain`
+    : `${same}; it starts under ${on.map((f) => firmwareTitle[f]).join(' and ')}`;
+}
 
 /** The question or finding at the head of the verify sheet. */
 export function verifyHeadline(
@@ -14,14 +43,9 @@ export function verifyHeadline(
   const firmware = machine && firmwareOf(machine);
   const row = firmware && inspection.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
   const verdict = image?.comparison?.verdict;
-  const same =
-    verdict === 'same'
-      ? 'This is the file they published'
-      : verdict === 'differs'
-        ? 'This is not the file they published'
-        : 'Not compared with what was published yet';
+  const same = PUBLISHED[verdict ?? 'not-listed'];
   if (verdict === 'differs') return `${same}: fetch it again`;
-  if (inspection.findings.some((f) => f.grade === 'stop')) return `${same}, and the file itself is not whole`;
+  if (inspection.findings.some((f) => f.grade === 'stop')) return `${same}, and ${instead(inspection)}`;
   if (!machine || !firmware || !row) return `${same}; how the machine starts is not known yet`;
   if (row.starts === 'no') return `${same}, but it will not start${where} (${firmwareTitle[firmware]})`;
   if (row.starts === 'unknown') return `${same}; its bytes do not tell whether it starts${where}`;

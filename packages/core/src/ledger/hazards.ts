@@ -2,15 +2,8 @@ import { firmwareOf } from '../boot/ladder';
 import { judge } from '../fit/judge';
 import { knownFact, machineView } from '../fit/view';
 import { firmwareTitle } from '../image/types';
-import {
-  findImage,
-  findMachine,
-  findProfile,
-  storesIn,
-  storesOf,
-  type Bench,
-  type Box,
-} from '../schema/bench';
+import { targetOf } from '../media/target';
+import { findImage, findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
 import type { Stop } from '../schema/box';
 
 export interface Hazard {
@@ -165,10 +158,13 @@ export function hazards(bench: Bench, box: Box): Hazard[] {
       });
     }
   }
-  for (const s of storesOf(bench)) {
-    if (/lies about/i.test(s.notes) && s.serial === box.written?.serial) {
-      out.push({ grade: 'stop', stop: 'write', text: `“${s.name}” is noted as lying about its capacity.` });
-    }
+  const target = targetOf(bench, box);
+  if (target && /lies about/i.test(target.notes)) {
+    out.push({
+      grade: 'stop',
+      stop: 'write',
+      text: `“${target.name}” is noted as lying about its capacity.`,
+    });
   }
   const order = out.map((h, i) => ({ h, i }));
   return order.sort((a, b) => RANK[a.h.grade] - RANK[b.h.grade] || a.i - b.i).map((x) => x.h);

@@ -1,8 +1,10 @@
-import { firmwareOf } from '../boot/ladder';
 import { judge } from '../fit/judge';
-import { machineView } from '../fit/view';
+import { knownFact, machineView } from '../fit/view';
+import { serialTail } from '../media/guard';
+import { targetOf, targetSerial } from '../media/target';
 import { route } from '../traveller/route';
-import { findMachine, findProfile, storesIn, storesOf, type Bench, type Box } from '../schema/bench';
+import { findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
+import { factDefinition } from '../schema/facts';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan, type Span } from '../units/duration';
 import { hazards, type Hazard } from './hazards';
@@ -37,14 +39,15 @@ export function ledger(bench: Bench, box: Box): Ledger {
   const inside = machine ? storesIn(bench, machine.id) : [];
   const sum = (stores: { bytes: number }[]): number => stores.reduce((n, s) => n + s.bytes, 0);
   const kept = inside.filter((s) => s.matters);
-  const target = storesOf(bench).find((s) => s.serial !== null && s.serial === box.written?.serial);
+  const serial = targetSerial(box);
+  const target = targetOf(bench, box);
 
   const questions: string[] = [];
   if (!machine) questions.push('Which machine is it to be?');
   if (machine && !profile) questions.push(`Which system goes on ${machine.name}?`);
   if (machine && profile)
     questions.push(...judge(machineView(bench, machine), profile).missing.map((m) => m.ask));
-  if (machine && !firmwareOf(machine)) questions.push('Does it start in UEFI or BIOS mode?');
+  if (machine && !knownFact(machine, 'firmware.mode')) questions.push(factDefinition('firmware.mode').ask);
   const undecided = inside.filter((s) => s.holds !== '' && !s.matters && !s.removable);
   if (undecided.length > 0 && machine && !box.signoffs.some((s) => s.stop === 'install')) {
     questions.push(`May what is on “${undecided[0]?.name}” be lost (${undecided[0]?.holds})?`);
@@ -63,11 +66,13 @@ export function ledger(bench: Bench, box: Box): Ledger {
     ],
     bytesAtRisk: [
       {
-        label: target ? `On the stick …${target.serial?.slice(-4)}` : 'On the stick',
-        value: target ? formatIec(target.bytes) : 'none chosen',
+        label: serial === null ? 'On the stick' : `On the stick …${serialTail(serial)}`,
+        value: target ? formatIec(target.bytes) : serial === null ? 'none chosen' : 'not on the shelf',
         because: target
           ? `“${target.name}” holds ${target.holds || 'nothing'}; a write overwrites all of it`
-          : 'a stick is chosen at stop 5',
+          : serial === null
+            ? 'a stick is chosen at stop 5'
+            : 'the shelf has no record of this stick; put it there to see what is at risk',
       },
       {
         label: machine ? `In ${machine.name}` : 'In the machine',

@@ -95,7 +95,7 @@ export function buildSheet(bench: Bench, box: Box): string {
     '',
     ...stops.map((s) => {
       const signed = box.signoffs.find((x) => x.stop === s);
-      return `- [${signed ? 'x' : ' '}] ${stopTitle[s]}${signed ? `, ${day(signed.at)}` : ''}`;
+      return `- [${signed ? 'x' : ' '}] ${stopTitle[s]}${signed ? `, ${day(signed.at)}${signed.despite ? `, despite a Stop: ${safe(signed.despite)}` : ''}` : ''}`;
     }),
   );
   out.push('', '## Log', '');

@@ -55,6 +55,9 @@ export const writtenSchema = z.object({
 });
 export type Written = z.infer<typeof writtenSchema>;
 
+/** A stop signed off; `despite` is the reason given where a Stop hazard stood against it. */
+export const signoffSchema = z.object({ stop: stopSchema, at: z.string(), despite: z.string().optional() });
+
 export const boxSchema = z.object({
   id: z.string().min(1).max(80),
   name: z.string().min(1).max(200),
@@ -62,11 +65,13 @@ export const boxSchema = z.object({
   machineId: z.string().nullable(),
   profileId: z.string().nullable(),
   imageId: z.string().nullable(),
+  /** Serial of the stick, card or drive picked for the next write. */
+  targetSerial: z.string().nullable(),
   written: writtenSchema.nullable(),
   /** How the stick is to be started: through the one-time menu, or by leaving it to the boot order. */
   startBy: z.enum(['menu', 'order']),
   decisions: z.array(decisionSchema),
-  signoffs: z.array(z.object({ stop: stopSchema, at: z.string() })),
+  signoffs: z.array(signoffSchema),
   createdAt: z.string(),
 });
 export type Box = z.infer<typeof boxSchema>;

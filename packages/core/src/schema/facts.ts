@@ -57,8 +57,8 @@ export const FACTS = {
     label: 'Boot mode',
     group: 'Firmware',
     kind: 'choice',
-    choices: ['uefi', 'bios'],
-    ask: 'Does it start in UEFI or BIOS mode?',
+    choices: ['uefi', 'bios', 'board'],
+    ask: 'Does it start in UEFI or BIOS mode, or by a board’s own loader?',
   },
   'firmware.bits': {
     label: 'UEFI word size',

@@ -30,7 +30,7 @@ export const profileSchema = z.object({
     /** Data drives besides the boot drive, each with a port of its own. */
     dataDrives: z.number().int().nonnegative(),
     graphics: z.enum(['not needed', 'in-kernel', 'any driver']),
-    firmware: z.array(z.enum(['bios', 'uefi'])).min(1),
+    firmware: z.array(z.enum(['bios', 'uefi', 'board'])).min(1),
     wiredPorts: z.number().int().nonnegative(),
     virtualisation: z.boolean(),
   }),

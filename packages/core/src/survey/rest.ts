@@ -21,14 +21,9 @@ export function readFirmware(sections: Map<string, Section>, survey: Survey): vo
   const text = sections.get('firmware')?.text ?? '';
   const value = (key: string): string | undefined => new RegExp(`^${key}=(\\S+)`, 'm').exec(text)?.[1];
   const mode = value('mode');
-  if (mode === 'uefi' || mode === 'bios')
+  if (mode === 'uefi' || mode === 'bios' || mode === 'board')
     survey.facts['firmware.mode'] = { value: mode, source: `firmware, mode=${mode}` };
-  else
-    survey.missing.push(
-      mode === 'board'
-        ? 'Firmware mode: a board that starts from its own loader'
-        : 'Firmware mode: the running system does not show it',
-    );
+  else survey.missing.push('Firmware mode: the running system does not show it');
   const bits = value('bits');
   if (bits === '32' || bits === '64')
     survey.facts['firmware.bits'] = { value: bits, source: `firmware, bits=${bits}` };
@@ -38,8 +33,9 @@ export function readFirmware(sections: Map<string, Section>, survey: Survey): vo
       value: secure === '1' ? 'on' : 'off',
       source: `firmware, secureboot=${secure}`,
     };
-  } else if (mode === 'bios') {
-    survey.facts['firmware.secureBoot'] = { value: 'absent', source: 'firmware, mode=bios' };
+  } else if (mode === 'bios' || mode === 'board') {
+    // Secure Boot is UEFI's own (UEFI 2.10 §32); other ways of starting have none of it.
+    survey.facts['firmware.secureBoot'] = { value: 'absent', source: `firmware, mode=${mode}` };
   } else survey.missing.push('Secure Boot: its state is not in the report');
 }
 

@@ -43,3 +43,13 @@ export function itemPlace(bench: Bench, item: ShelfItem): string {
   const box = bench.boxes.find((b) => b.machineId === item.id || b.imageId === item.id);
   return box ? `in “${box.name}”` : 'free';
 }
+
+/** What the shelf amounts to. */
+export function shelfHeadline(bench: Bench): string {
+  const machines = bench.items.filter((i) => i.kind === 'machine').length;
+  if (bench.items.length === 0) return 'What is on your shelf?';
+  if (machines === 0) return 'No machine is on the shelf yet';
+  return machines === 1
+    ? 'One machine and what goes into it'
+    : `${machines} machines and what goes into them`;
+}

@@ -4,6 +4,7 @@ import { formatIec, parseBytes } from '../units/bytes';
 const CHOICE_WORDS: Record<string, string> = {
   uefi: 'UEFI',
   bios: 'BIOS',
+  board: 'board’s own loader',
   internal: 'internal drive',
   usb: 'USB',
   optical: 'optical drive',

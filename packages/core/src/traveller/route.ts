@@ -1,5 +1,6 @@
 import { stops, stopTitle, type Box, type Stop } from '../schema/box';
-import { findImage, findMachine, findProfile, storesOf, type Bench } from '../schema/bench';
+import { findImage, findMachine, findProfile, type Bench } from '../schema/bench';
+import { targetOf } from '../media/target';
 import { predictWrite } from '../media/time';
 import { span, type Span } from '../units/duration';
 import { hazards } from '../ledger/hazards';
@@ -39,7 +40,7 @@ function waitingAt(bench: Bench, box: Box, stop: Stop): Span {
   const image = findImage(bench, box.imageId);
   const profile = findProfile(bench, box.profileId);
   if (stop === 'write' && image) {
-    const target = storesOf(bench).find((s) => s.serial !== null && s.serial === box.written?.serial);
+    const target = targetOf(bench, box);
     return predictWrite(
       image.bytes,
       target ?? { kind: 'stick', transport: 'usb', rotational: false, serial: null },

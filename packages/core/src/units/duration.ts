@@ -21,15 +21,19 @@ export function formatDuration(seconds: number): string {
 
 /** A range in minutes: "5–8 min", or one figure where both ends round to the same. */
 export function formatSpan(range: Span): string {
+  if (range.high === 0) return '0 min';
   if (range.high < 59.5) {
     const low = Math.round(range.low);
     const high = Math.round(range.high);
     return low === high ? `${high} s` : `${low}–${high} s`;
   }
-  if (range.high >= 7200) return `${(range.low / 3600).toFixed(1)}–${(range.high / 3600).toFixed(1)} h`;
   const low = Math.round(range.low / 60);
   const high = Math.round(range.high / 60);
-  return low === high ? `${high} min` : `${low}–${high} min`;
+  // Hours only where both ends have them, or the far end is far: "25–120 min" reads better than "0.4–2.0 h".
+  if (range.high < 7200 || (range.low < 3600 && range.high < 14_400))
+    return low === high ? `${high} min` : `${low}–${high} min`;
+  const from = range.low < 3600 ? `${low} min` : (range.low / 3600).toFixed(1);
+  return `${from}–${(range.high / 3600).toFixed(1)} h`;
 }
 
 /** Bytes per second with the unit in full: "18.0 MB/s". */

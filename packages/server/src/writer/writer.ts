@@ -30,6 +30,16 @@ interface Running {
 
 const stateSchema = z.object({ jobs: z.array(jobSchema) });
 
+/** The jobs a state file tells of; none where it is damaged, for a broken record must not keep the writer from starting. */
+function readState(text: string): Job[] {
+  try {
+    return stateSchema.parse(JSON.parse(text)).jobs;
+  } catch {
+    console.error('The record of earlier writes cannot be read and is begun anew.');
+    return [];
+  }
+}
+
 /** The stand-in writer: virtual sticks in a data folder, one write at a time for each, each read back and compared. */
 export class Writer {
   readonly sticks = new Map<string, VirtualStick>();
@@ -54,8 +64,7 @@ export class Writer {
     } catch {
       return;
     }
-    const parsed = stateSchema.safeParse(JSON.parse(text));
-    for (const job of parsed.success ? parsed.data.jobs : []) {
+    for (const job of readState(text)) {
       const explanation = `The writer stopped after ${formatExact(job.written)} of ${formatExact(job.total)}. The stick holds part of an image: do not start from it. Write again from the beginning.`;
       this.jobs.set(job.id, isOver(job) ? job : { ...job, state: 'interrupted', explanation });
     }

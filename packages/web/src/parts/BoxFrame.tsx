@@ -1,6 +1,6 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { toggleSignoff } from '@zb/core/acts/box';
+import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
 import { ledger } from '@zb/core/ledger/ledger';
 import {
   findBox,
@@ -18,6 +18,7 @@ import { stamp, useAct, useBench } from '../storage/hooks';
 import { Primary, Quiet } from './Button';
 import { BoxLedger } from './LedgerPane';
 import { Sheet } from './Sheet';
+import { SignDespite } from './SignDespite';
 import { useKeys } from './useKeys';
 
 export interface BoxContext {
@@ -62,10 +63,14 @@ export function BoxFrame({ context, stop, headline, children, acts, hint, signWo
   const number = stops.indexOf(stop) + 1;
   const signed = box.signoffs.some((s) => s.stop === stop);
   const next = stops[number];
-  const sign = (): void => {
-    void act(toggleSignoff(box, stop, stamp()));
+  const [asking, setAsking] = useState(false);
+  const against = againstSignoff(bench, box, stop);
+  const signNow = (despite?: string): void => {
+    setAsking(false);
+    void act(toggleSignoff(box, stop, stamp(), despite));
     if (!signed && next) void go(`/box/${box.id}/${next}`);
   };
+  const sign = (): void => (against.length > 0 ? setAsking(true) : signNow());
   const to = (s: Stop | undefined) => (s ? () => void go(`/box/${box.id}/${s}`) : undefined);
   useKeys({ ' ': sign, ArrowLeft: to(stops[number - 2]), ArrowRight: to(next), ...keys });
   const mid = [
@@ -100,6 +105,14 @@ export function BoxFrame({ context, stop, headline, children, acts, hint, signWo
       </Sheet>
       <BoxLedger ledger={ledger(bench, box)} />
       <RouteStrip bench={bench} box={box} />
+      {asking && (
+        <SignDespite
+          title={stopTitle[stop]}
+          against={against}
+          onSign={signNow}
+          onClose={() => setAsking(false)}
+        />
+      )}
     </>
   );
 }

@@ -3,14 +3,13 @@ import { groupedHex } from '@zb/core/checksum/compare';
 import type { ImageItem } from '@zb/core/schema/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
-import { cancelDigest, type OpenImage } from '../workers/openImages';
+import { progress } from '@zb/core/units/progress';
+import type { OpenImage } from '../workers/openImages';
 import { Quiet } from './Button';
 import { Stamp } from './Marks';
 
-function Progress({ open }: { open: OpenImage }) {
-  const share = open.file.size > 0 ? open.done / open.file.size : 0;
-  const rate = open.seconds > 0 ? open.done / open.seconds : 0;
-  const left = rate > 0 ? (open.file.size - open.done) / rate : undefined;
+function Reading({ open, onCancel }: { open: OpenImage; onCancel: () => void }) {
+  const { share, rate, left } = progress(open.done, open.file.size, open.seconds);
   return (
     <div className="stack" style={{ gap: 6 }}>
       <div
@@ -28,7 +27,7 @@ function Progress({ open }: { open: OpenImage }) {
           {formatIec(open.done)} of {formatIec(open.file.size)} · {formatRate(rate)}
           {left !== undefined && ` · ${formatDuration(left)} left`}
         </span>
-        <button type="button" className="link" onClick={cancelDigest}>
+        <button type="button" className="link" onClick={onCancel}>
           Cancel
         </button>
       </div>
@@ -84,12 +83,15 @@ export function HashPanel({
   open,
   image,
   onList,
+  onCancel,
 }: {
   open: OpenImage | undefined;
   image: ImageItem | undefined;
   onList: (text: string, from: string) => string | null;
+  onCancel: () => void;
 }) {
-  if (open?.state === 'reading' || open?.state === 'digesting') return <Progress open={open} />;
+  if (open?.state === 'reading' || open?.state === 'digesting')
+    return <Reading open={open} onCancel={onCancel} />;
   const comparison = image?.comparison ?? null;
   const shown = comparison?.verdict === 'not-listed' ? null : comparison;
   const name = ALGORITHM[shown?.algorithm ?? 'sha256'];
@@ -127,7 +129,7 @@ export function HashPanel({
             <>
               <span>this file</span>
               <span>
-                <mark className={shown ? 'bad' : ''}>{groupedHex(computed)}</mark>
+                <mark className={shown ? 'bad' : 'plain'}>{groupedHex(computed)}</mark>
               </span>
             </>
           )}
@@ -135,7 +137,8 @@ export function HashPanel({
       )}
       {open?.state === 'done' && open.seconds > 0 && (
         <span className="sub">
-          read in {formatDuration(open.seconds)} at {formatRate(open.file.size / open.seconds)}
+          read in {formatDuration(open.seconds)}
+          {open.file.size > 0 && ` at ${formatRate(open.file.size / open.seconds)}`}
           {comparison ? ` · ${comparison.from}` : ''}
         </span>
       )}

@@ -18,6 +18,7 @@ export function ImageView({
   evidence,
   onEvidence,
   onList,
+  onCancel,
 }: {
   name: string;
   bytes: number;
@@ -28,6 +29,7 @@ export function ImageView({
   evidence: boolean;
   onEvidence: () => void;
   onList: (text: string, from: string) => string | null;
+  onCancel: () => void;
 }) {
   return (
     <div className="verify">
@@ -43,7 +45,7 @@ export function ImageView({
         </div>
       </div>
       <div className="stack">
-        <HashPanel open={open} image={image} onList={onList} />
+        <HashPanel open={open} image={image} onList={onList} onCancel={onCancel} />
         {inspection.findings.map((f) => (
           <div key={f.what} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
             <Grade grade={f.grade} /> {f.what}{' '}

@@ -11,10 +11,12 @@ export interface SheetProps {
   children: ReactNode;
   foot?: ReactNode;
   hint?: string;
+  /** The last child takes the height that is left and scrolls by itself. */
+  fill?: boolean;
 }
 
 /** The ruled sheet in the middle: tab line, headline, the working picture, and the acts at its foot. */
-export function Sheet({ title, mid, right, headline, children, foot, hint }: SheetProps) {
+export function Sheet({ title, mid, right, headline, children, foot, hint, fill }: SheetProps) {
   const main = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   useEffect(() => {
@@ -26,7 +28,7 @@ export function Sheet({ title, mid, right, headline, children, foot, hint }: She
   }, [pathname]);
   return (
     <main className="sheet" id="sheet" tabIndex={-1} ref={main} aria-labelledby="headline">
-      <div className="sheet-scroll">
+      <div className={fill ? 'sheet-scroll fill' : 'sheet-scroll'}>
         <div className="tab">
           <b title={title}>{title}</b>
           <span className="mid">{mid}</span>

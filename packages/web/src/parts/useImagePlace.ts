@@ -7,7 +7,7 @@ import { findBox, type Bench, type ImageItem } from '@zb/core/schema/bench';
 import { useQueryClient } from '@tanstack/react-query';
 import { BENCH_KEY } from '../storage/benchStore';
 import { stamp, useAct } from '../storage/hooks';
-import { openImage, openImageAt, useOpenImage, type OpenImage } from '../workers/openImages';
+import { cancelDigest, openImage, openImageAt, useOpenImage, type OpenImage } from '../workers/openImages';
 import { fetchFile, getJson, getText } from './api';
 
 export interface DepotEntry {
@@ -36,12 +36,12 @@ export function useImagePlace(place: string, boxId: string | null) {
   const bench = (): Bench | null | undefined => client.getQueryData<Bench | null>(BENCH_KEY);
 
   const keep = async (
-    result: OpenImage,
+    result: OpenImage | undefined,
     listText: string | null,
     from: string,
   ): Promise<ImageItem | undefined> => {
     const now = bench();
-    if (!result.inspection || !now) return undefined;
+    if (!result?.inspection || !now) return undefined;
     const s = stamp();
     const list = listText === null ? undefined : parseChecksumList(listText);
     const comparison =
@@ -112,5 +112,5 @@ export function useImagePlace(place: string, boxId: string | null) {
     return null;
   };
 
-  return { open, openFile, openDepot, compareWith };
+  return { open, openFile, openDepot, compareWith, cancel: () => cancelDigest(place) };
 }

@@ -112,14 +112,18 @@ export class BenchStore {
   /** Tries again to keep what storage refused. */
   retry(): Promise<boolean> {
     return this.inOrder(async () => {
-      const waiting = this.state.unsaved;
-      this.say({ unsaved: [], trouble: null });
-      for (const [i, act] of waiting.entries()) {
-        if (await this.keep(act)) continue;
-        this.say({ unsaved: waiting.slice(i) });
-        return false;
+      // An act leaves the list only once it is kept, so that the notice never says more than is true.
+      for (let act = this.state.unsaved[0]; act; act = this.state.unsaved[0]) {
+        try {
+          await (await this.keeper).perform(act);
+        } catch (error) {
+          this.say({ trouble: troubleWords(error) });
+          return false;
+        }
+        this.say({ unsaved: this.state.unsaved.slice(1) });
       }
-      this.say({ status: 'Saved' });
+      this.channel?.postMessage('changed');
+      this.say({ status: 'Saved', trouble: null });
       return true;
     });
   }

@@ -22,7 +22,8 @@ export interface Digesting {
   seconds: number;
 }
 
-let cancelled = false;
+/** Runs told to stop; a run leaves the set when it ends. */
+const stopped = new Set<number>();
 const piece = async (file: Blob, from: number, length: number): Promise<Uint8Array> =>
   new Uint8Array(await file.slice(from, from + length).arrayBuffer());
 
@@ -33,11 +34,11 @@ const api = {
 
   /** Reads the file once, in order; the next pieces are fetched while the last is being digested. */
   async digest(
+    run: number,
     file: Blob,
     algorithms: DigestAlgorithm[],
     onProgress: (bytes: number, seconds: number) => void,
   ): Promise<Digesting> {
-    cancelled = false;
     const begun = performance.now();
     const elapsed = (): number => (performance.now() - begun) / 1000;
     const digest = await createDigest(algorithms);
@@ -58,7 +59,7 @@ const api = {
       const bytes = new Uint8Array((await waiting.shift()) ?? new ArrayBuffer(0));
       ask();
       digest.update(bytes);
-      if (cancelled) return { digests: undefined, seconds: elapsed() };
+      if (stopped.delete(run)) return { digests: undefined, seconds: elapsed() };
       if (performance.now() - told > TELL_MS) {
         told = performance.now();
         onProgress(at + bytes.length, elapsed());
@@ -68,8 +69,8 @@ const api = {
     return { digests: digest.finish(), seconds: elapsed() };
   },
 
-  cancel(): void {
-    cancelled = true;
+  cancel(run: number): void {
+    stopped.add(run);
   },
 };
 

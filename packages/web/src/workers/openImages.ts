@@ -6,6 +6,8 @@ import type { ImageWorker } from './imageWorker';
 
 /** One image being read or read: what the page knows of it while it is open. */
 export interface OpenImage {
+  /** Tells this reading of the file from any other. */
+  run: number;
   name: string;
   file: File;
   depotFile: string | null;
@@ -26,6 +28,7 @@ const worker = (): Remote<ImageWorker> =>
 /** Open files by the place they were opened in (a box's id, or the image room). Files cannot be kept by a browser. */
 const open = new Map<string, OpenImage>();
 const listeners = new Set<() => void>();
+let runs = 0;
 
 function set(place: string, change: Partial<OpenImage>): void {
   const now = open.get(place);
@@ -33,15 +36,21 @@ function set(place: string, change: Partial<OpenImage>): void {
   for (const l of listeners) l();
 }
 
-/** Reads and digests a file. Resolves when it is done, cancelled or failed; the state is followed with useOpenImage. */
+/**
+ * Reads and digests a file. Resolves when it is done, cancelled or failed, or to undefined where another file was opened
+ * in the same place meanwhile; the state is followed with useOpenImage.
+ */
 export async function openImage(
   place: string,
   file: File,
   depotFile: string | null,
   algorithms: DigestAlgorithm[],
-): Promise<OpenImage> {
-  if (open.get(place)?.state === 'digesting') await worker().cancel();
+): Promise<OpenImage | undefined> {
+  cancelDigest(place);
+  runs += 1;
+  const run = runs;
   const mine: OpenImage = {
+    run,
     name: file.name,
     file,
     depotFile,
@@ -54,11 +63,13 @@ export async function openImage(
   };
   open.set(place, mine);
   set(place, {});
-  const stillMine = (): boolean => open.get(place)?.file === file;
+  const stillMine = (): boolean => open.get(place)?.run === run;
   try {
     const inspection = await worker().inspect(file);
     if (stillMine()) set(place, { inspection, state: 'digesting' });
+    if (!stillMine()) return undefined;
     const result = await worker().digest(
+      run,
       file,
       algorithms,
       proxy((done: number, seconds: number) => {
@@ -79,12 +90,17 @@ export async function openImage(
       });
     }
   }
-  return open.get(place) ?? mine;
+  return stillMine() ? open.get(place) : undefined;
 }
 
-export const cancelDigest = (): void => void worker().cancel();
+/** Stops the digest that is running in this place, if one is. */
+export function cancelDigest(place: string): void {
+  const now = open.get(place);
+  if (now?.state === 'digesting') void worker().cancel(now.run);
+}
 
 export function forgetImage(place: string): void {
+  cancelDigest(place);
   open.delete(place);
   for (const l of listeners) l();
 }

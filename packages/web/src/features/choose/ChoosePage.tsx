@@ -6,6 +6,7 @@ import { judgeAll } from '@zb/core/fit/judge';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
 import { Facts } from '../../parts/Facts';
+import { NoProfiles } from '../../parts/NoProfiles';
 import { Mark, VerdictMark, type MarkKind } from '../../parts/Marks';
 import { stamp, useAct } from '../../storage/hooks';
 
@@ -40,112 +41,113 @@ function ChoosePage({ context }: { context: BoxContext }) {
       stop="choose"
       headline={fitHeadline(machine.name, box.purpose, judged, box.profileId)}
     >
-      {judged.length === 0 && (
-        <p>No profile is on this bench yet. Open a bench file that has some, or start the demo bench.</p>
-      )}
-      <div className="scroll-x">
-        <table className="t">
-          <thead>
-            <tr>
-              <th scope="col">System</th>
-              <th scope="col">For</th>
-              <th scope="col" style={{ width: 140 }}>
-                On {machine.name}
-              </th>
-              <th scope="col">Because</th>
-              <th scope="col">
-                <span className="hidden-text">Choose</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {judged.map((j) => {
-              const chosen = j.profileId === box.profileId;
-              const isOpen = opened === j.profileId;
-              return (
-                <Fragment key={j.profileId}>
-                  <tr className={chosen ? 'here' : ''}>
-                    <th scope="row">
-                      {j.profile}
-                      <span className="sub">
-                        {j.of.release}, {j.of.channel}
-                      </span>
-                    </th>
-                    <td>{j.of.purpose}</td>
-                    <td>
-                      <VerdictMark verdict={j.verdict} />
-                    </td>
-                    <td>
-                      {j.binding[0]?.because}
-                      {j.binding[0]?.repair && <span className="sub">{j.binding[0].repair}</span>}
-                      {j.missing.length > 0 && (
-                        <span className="sub">Missing: {j.missing.map((m) => m.ask).join(' ')}</span>
-                      )}{' '}
-                      <button
-                        type="button"
-                        className="link"
-                        style={{ fontSize: 12 }}
-                        aria-expanded={isOpen}
-                        onClick={() => setOpened(isOpen ? null : j.profileId)}
-                      >
-                        {isOpen ? 'Close the reasons' : `All ${j.all.length} rules`}
-                      </button>
-                    </td>
-                    <td style={{ textAlign: 'right' }}>
-                      {chosen ? (
-                        <b>chosen</b>
-                      ) : (
-                        <Quiet
-                          paddingBlock="3px"
-                          aria-label={`Choose ${j.profile}`}
-                          onClick={() => void act(chooseProfile(box, j.of, j, stamp()))}
-                        >
-                          Choose
-                        </Quiet>
-                      )}
-                    </td>
-                  </tr>
-                  {isOpen && (
+      {judged.length === 0 ? (
+        <NoProfiles />
+      ) : (
+        <div className="scroll-x">
+          <table className="t">
+            <thead>
+              <tr>
+                <th scope="col">System</th>
+                <th scope="col">For</th>
+                <th scope="col" style={{ width: 140 }}>
+                  On {machine.name}
+                </th>
+                <th scope="col">Because</th>
+                <th scope="col">
+                  <span className="hidden-text">Choose</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {judged.map((j) => {
+                const chosen = j.profileId === box.profileId;
+                const isOpen = opened === j.profileId;
+                return (
+                  <Fragment key={j.profileId}>
                     <tr className={chosen ? 'here' : ''}>
-                      <td colSpan={5} style={{ paddingLeft: 20 }}>
-                        <p style={{ marginBottom: 4 }}>
-                          {j.of.about} Installer: {j.of.installer}.
-                        </p>
-                        <div
-                          style={{
-                            display: 'grid',
-                            gridTemplateColumns: '110px 130px minmax(0,1fr)',
-                            gap: '2px 10px',
-                            alignItems: 'baseline',
-                            fontSize: 13,
-                          }}
-                        >
-                          {j.all.map((f) => (
-                            <Fragment key={f.rule}>
-                              <span className="soft">{f.rule}</span>
-                              <Mark kind={RULE_MARK[f.outcome]?.kind ?? 'no'}>
-                                {RULE_MARK[f.outcome]?.word}
-                              </Mark>
-                              <span>
-                                {f.because} {f.repair}
-                              </span>
-                            </Fragment>
-                          ))}
-                        </div>
+                      <th scope="row">
+                        {j.profile}
+                        <span className="sub">
+                          {j.of.release}, {j.of.channel}
+                        </span>
+                      </th>
+                      <td>{j.of.purpose}</td>
+                      <td>
+                        <VerdictMark verdict={j.verdict} />
+                      </td>
+                      <td>
+                        {j.binding[0]?.because}
+                        {j.binding[0]?.repair && <span className="sub">{j.binding[0].repair}</span>}
                         {j.missing.length > 0 && (
-                          <div style={{ maxWidth: 520, marginTop: 8 }}>
-                            <Facts machine={machine} only={j.missing.map((m) => m.fact)} />
-                          </div>
+                          <span className="sub">Missing: {j.missing.map((m) => m.ask).join(' ')}</span>
+                        )}{' '}
+                        <button
+                          type="button"
+                          className="link"
+                          style={{ fontSize: 12 }}
+                          aria-expanded={isOpen}
+                          onClick={() => setOpened(isOpen ? null : j.profileId)}
+                        >
+                          {isOpen ? 'Close the reasons' : `All ${j.all.length} rules`}
+                        </button>
+                      </td>
+                      <td style={{ textAlign: 'right' }}>
+                        {chosen ? (
+                          <b>chosen</b>
+                        ) : (
+                          <Quiet
+                            paddingBlock="3px"
+                            aria-label={`Choose ${j.profile}`}
+                            onClick={() => void act(chooseProfile(box, j.of, j, stamp()))}
+                          >
+                            Choose
+                          </Quiet>
                         )}
                       </td>
                     </tr>
-                  )}
-                </Fragment>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+                    {isOpen && (
+                      <tr className={chosen ? 'here' : ''}>
+                        <td colSpan={5} style={{ paddingLeft: 20 }}>
+                          <p style={{ marginBottom: 4 }}>
+                            {j.of.about} Installer: {j.of.installer}.
+                          </p>
+                          <div
+                            style={{
+                              display: 'grid',
+                              gridTemplateColumns: '110px 130px minmax(0,1fr)',
+                              gap: '2px 10px',
+                              alignItems: 'baseline',
+                              fontSize: 13,
+                            }}
+                          >
+                            {j.all.map((f) => (
+                              <Fragment key={f.rule}>
+                                <span className="soft">{f.rule}</span>
+                                <Mark kind={RULE_MARK[f.outcome]?.kind ?? 'no'}>
+                                  {RULE_MARK[f.outcome]?.word}
+                                </Mark>
+                                <span>
+                                  {f.because} {f.repair}
+                                </span>
+                              </Fragment>
+                            ))}
+                          </div>
+                          {j.missing.length > 0 && (
+                            <div style={{ maxWidth: 520, marginTop: 8 }}>
+                              <Facts machine={machine} only={j.missing.map((m) => m.fact)} />
+                            </div>
+                          )}
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      )}
     </BoxFrame>
   );
 }

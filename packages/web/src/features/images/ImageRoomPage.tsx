@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { verifyHeadline } from '@zb/core/image/headline';
+import { imageHeadline } from '@zb/core/image/headline';
 import { findImage } from '@zb/core/schema/bench';
 import { isImage } from '@zb/core/schema/shelf';
 import { formatIec } from '@zb/core/units/bytes';
@@ -43,14 +43,7 @@ export default function ImageRoomPage() {
       <Sheet
         title="Image room"
         mid={inspection ? (busy ? open.name : (image?.name ?? open?.name)) : `${kept.length} on the shelf`}
-        headline={
-          inspection
-            ? verifyHeadline(undefined, busy ? undefined : image, inspection).replace(
-                '; how the machine starts is not known yet',
-                '',
-              )
-            : 'What is this file, and what does it start on?'
-        }
+        headline={imageHeadline(busy ? undefined : image, inspection ?? undefined)}
         foot={inspection && !busy ? <Quiet onClick={back}>Open another image</Quiet> : undefined}
         hint="O opens · E shows the evidence"
       >
@@ -64,6 +57,7 @@ export default function ImageRoomPage() {
             evidence={evidence}
             onEvidence={() => setEvidence((v) => !v)}
             onList={(text, from) => place.compareWith(image, text, from)}
+            onCancel={place.cancel}
           />
         ) : (
           <div className="stack">

@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { matchHeadline, matchSheet } from '@zb/core/fit/sheet';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
 import { Mark, VerdictMark } from '../../parts/Marks';
+import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';
 import { useBench } from '../../storage/hooks';
 
@@ -46,10 +47,18 @@ export default function MatchPage() {
         headline={matchHeadline(sheet)}
       >
         {sheet.rows.length === 0 || sheet.profiles.length === 0 ? (
-          <p>
-            The match sheet needs at least one machine and one profile. Add a machine on the shelf, or load
-            the demo bench there.
-          </p>
+          <div className="stack">
+            {sheet.rows.length === 0 && (
+              <p>
+                No machine is on the shelf yet.{' '}
+                <Link className="link" to="/shelf">
+                  Put one there and paste its survey
+                </Link>
+                .
+              </p>
+            )}
+            {sheet.profiles.length === 0 && <NoProfiles />}
+          </div>
         ) : (
           <div
             className="scroll-x"

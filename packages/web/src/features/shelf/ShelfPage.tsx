@@ -5,7 +5,7 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { blankMachine, saveItem } from '@zb/core/acts/shelf';
 import { differences } from '@zb/core/schema/changes';
 import type { ShelfItem } from '@zb/core/schema/bench';
-import { itemPlace, itemSummary } from '@zb/core/survey/summary';
+import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/survey/summary';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { Sheet } from '../../parts/Sheet';
@@ -26,14 +26,7 @@ function Rows({ items }: { items: ShelfItem[] }) {
     overscan: 12,
   });
   return (
-    <div
-      ref={scroller}
-      className="shelfgrid"
-      style={{ overflow: 'auto', maxHeight: 'calc(100dvh - 262px)', minHeight: 240 }}
-      tabIndex={0}
-      role="region"
-      aria-label="Items on the shelf"
-    >
+    <div ref={scroller} className="shelfgrid" tabIndex={0} role="region" aria-label="Items on the shelf">
       <div
         role="table"
         aria-rowcount={items.length}
@@ -141,12 +134,8 @@ export default function ShelfPage() {
     <>
       <Sheet
         title="Shelf"
-        mid={`${bench.items.length} things`}
-        headline={
-          empty
-            ? 'What is on your shelf?'
-            : `${bench.items.filter((i) => i.kind === 'machine').length} machines and what goes into them`
-        }
+        mid={`${bench.items.length} ${bench.items.length === 1 ? 'thing' : 'things'}`}
+        headline={shelfHeadline(bench)}
         foot={
           <>
             <Primary onClick={() => void machine()}>Add a machine</Primary>
@@ -169,6 +158,7 @@ export default function ShelfPage() {
           </>
         }
         hint="What you mark to keep is never written to"
+        fill
       >
         {empty ? (
           <div className="stack" style={{ maxWidth: 560 }}>

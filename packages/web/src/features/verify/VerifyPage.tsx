@@ -55,6 +55,7 @@ function VerifyPage({ context }: { context: BoxContext }) {
           evidence={evidence}
           onEvidence={() => setEvidence((v) => !v)}
           onList={(text, from) => place.compareWith(image, text, from)}
+          onCancel={place.cancel}
         />
       ) : (
         <div className="stack">

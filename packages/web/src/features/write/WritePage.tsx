@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { recordWrite } from '@zb/core/acts/box';
+import { recordWrite, updateBox } from '@zb/core/acts/box';
 import type { StickFault } from '@zb/core/demo/sticks';
 import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
 import { writeHeadline } from '@zb/core/media/headline';
@@ -97,7 +97,7 @@ function Targets({
 }: {
   targets: GuardedTarget[];
   picked: string | null;
-  onPick: (id: string) => void;
+  onPick: (g: GuardedTarget) => void;
   holds: (g: GuardedTarget) => string;
 }) {
   return (
@@ -125,7 +125,7 @@ function Targets({
                   name="target"
                   disabled={!g.allowed}
                   checked={picked === g.target.id}
-                  onChange={() => onPick(g.target.id)}
+                  onChange={() => onPick(g)}
                 />
                 <span>
                   {g.known?.name ?? g.target.model}
@@ -168,13 +168,12 @@ function WritePage({ context }: { context: BoxContext }) {
   const mine = jobs.data?.filter((j) => j.tag.startsWith(`${box.id}:`)) ?? [];
   const latest = mine[mine.length - 1];
   const { job, broken } = useJobEvents(latest);
-  const [picked, setPicked] = useState<string | null>(null);
   const [tail, setTail] = useState('');
   const [problem, setProblem] = useState('');
   const [local, setLocal] = useState<File | null>(null);
 
   const targets = guardTargets(sticks.data ?? [], storesOf(bench), image?.bytes ?? 0);
-  const choice = targets.find((g) => g.target.id === picked && g.allowed);
+  const choice = targets.find((g) => g.allowed && g.target.serial === box.targetSerial);
   const stick = sticks.data?.find((s) => s.id === choice?.target.id);
   const shelfOf = (g: GuardedTarget) =>
     g.known ?? {
@@ -213,6 +212,7 @@ function WritePage({ context }: { context: BoxContext }) {
             imageName: ended.imageName,
             serial: ended.serial,
             bytes: ended.total,
+            written: ended.written,
             seconds: ended.seconds,
             predicted,
             result,
@@ -398,10 +398,10 @@ function WritePage({ context }: { context: BoxContext }) {
             <div className="scroll-x">
               <Targets
                 targets={targets}
-                picked={picked}
-                onPick={(id) => {
-                  setPicked(id);
+                picked={choice?.target.id ?? null}
+                onPick={(g) => {
                   setTail('');
+                  void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
                 }}
                 holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
               />
