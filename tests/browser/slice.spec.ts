@@ -169,6 +169,51 @@ test('a download that went wrong is found out, and a hazard says so', async ({ p
   await expect(page.getByText(/The file is cut short/).first()).toBeVisible();
   await expect(page.locator('.ledger .g-stop').first()).toBeVisible();
   await axe(page);
+
+  // A Stop is not signed off in passing: a reason is asked for and goes into the log.
+  await page.locator('#sheet').focus();
+  await page.keyboard.press('Space');
+  const asked = page.getByRole('dialog');
+  await expect(asked).toContainText('Verify has a Stop against it');
+  await expect(asked.getByRole('button', { name: 'Sign off all the same' })).toBeDisabled();
+  await axe(page);
+  await page.keyboard.press('Escape');
+  await expect(asked).toHaveCount(0);
+  await expect(page).toHaveURL(/verify$/);
+  await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
+  await asked.getByRole('textbox').fill('to practise a failed start');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/write$/);
+  await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
+  await expect(page.getByRole('row', { name: /despite a Stop: to practise a failed start/ })).toBeVisible();
+});
+
+test('an empty bench: sample systems are one press away, and a second file opened in the middle wins', async ({
+  page,
+  open,
+  server,
+  scratch,
+}) => {
+  await open('/bench');
+  await page.locator('main').getByRole('button', { name: 'Start an empty bench' }).click();
+  await expect(headline(page)).toHaveText('What is on your shelf?');
+  await page.getByRole('button', { name: 'Add a machine' }).click();
+  await expect(status(page)).toHaveText('Machine put on the shelf');
+  await page.getByRole('link', { name: 'Match' }).click();
+  await page.getByRole('button', { name: 'Put the sample systems on the bench' }).click();
+  await expect(page.getByRole('columnheader', { name: /Lantern Arcade/ })).toBeVisible();
+  await expect(status(page)).toHaveText('10 sample systems put on the bench');
+
+  await page.getByRole('link', { name: 'Image room' }).click();
+  const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
+  await page.getByLabel('Image file').setInputFiles(sparse(scratch, 'large.img', 6 * 1024 ** 3));
+  await expect(page.getByRole('progressbar')).toBeVisible();
+  await page.getByRole('button', { name: 'Open another image' }).click();
+  await page.getByLabel('Image file').setInputFiles(image);
+  await expect(headline(page)).toContainText('it starts under UEFI x64');
+  await expect(status(page)).toHaveText('tidegate-3-x64.img checked');
+  await page.getByRole('link', { name: 'Image room' }).click();
+  await expect(page.getByRole('row', { name: /large.img/ })).toHaveCount(0);
 });
 
 test('a list that does not name the file, a list that is none, and a list in another algorithm', async ({

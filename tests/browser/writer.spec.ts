@@ -30,7 +30,10 @@ test('each fault is found, explained and never called a success', async ({ page,
   }
   await axe(page);
   await open('/shelf/market');
-  await expect(page.getByLabel('Notes')).toHaveValue(/Lies about its capacity/);
+  await expect(page.getByText(/really holds about/).first()).toBeVisible();
+  await open('/box/games-corner/write');
+  await expect(page.getByRole('row', { name: /Market stick/ })).toContainText('lies about its capacity');
+  await expect(page.getByRole('radio', { name: /Market stick/ })).toBeDisabled();
   await open('/logbook');
   await expect(page.getByRole('row', { name: /FAILED/ })).toHaveCount(3);
 });

@@ -31,6 +31,7 @@ import {
   previewImport,
   type Migration,
 } from '@zb/core/schema/file';
+import { faultOf } from '@zb/core/schema/fault';
 import { benchJsonSchema } from '@zb/core/schema/jsonSchema';
 import { findEntries } from '@zb/core/search/entries';
 
@@ -417,20 +418,19 @@ describe('acts', () => {
     written: 1e9,
     seconds: 60,
     predicted: { low: 50, high: 70 },
-    explanation: 'The stick claims more than it has: its real size is about 6 MiB.',
+    explanation: 'The stick claims more than it has.',
+    realBytes: null,
   };
-  it('a write is recorded on box, log and shelf; a liar is noted once', () => {
-    const one = after(demo, recordWrite(demo, games, { ...run, result: 'failed' }, stamp));
+  it('a write is recorded on box, log and shelf; what a liar really holds stays known', () => {
+    const lie = { ...run, result: 'failed', realBytes: 6_291_456 } as const;
+    const one = after(demo, recordWrite(demo, games, lie, stamp));
     expect(findBox(one, 'games-corner')?.written).toMatchObject({ result: 'failed', serial: run.serial });
-    const stick = storesOf(one).find((s) => s.id === 'market');
-    expect(stick?.holds).toMatch(/broken copy/);
-    expect(stick?.notes.match(/Lies about/g)).toHaveLength(1);
+    expect(storesOf(one).find((s) => s.id === 'market')).toMatchObject({
+      holds: expect.stringMatching(/broken copy/),
+      realBytes: 6_291_456,
+    });
     const two = after(one, recordWrite(one, games, { ...run, result: 'failed' }, stamp));
-    expect(
-      storesOf(two)
-        .find((s) => s.id === 'market')
-        ?.notes.match(/Lies about/g),
-    ).toHaveLength(1);
+    expect(storesOf(two).find((s) => s.id === 'market')?.realBytes).toBe(6_291_456);
     expect(one.log[one.log.length - 1]?.text).toMatch(/FAILED after 1 min, foretold 1 min/);
   });
   it('a cancelled write never counts as proven', () => {
@@ -461,6 +461,16 @@ describe('acts', () => {
     expect(one.log[one.log.length - 1]?.text).toBe('Install signed off despite a Stop: the scans are copied');
     expect(buildSheet(one, signed)).toContain('despite a Stop: the scans are copied');
     expect(benchFromText(benchToText(one)).boxes).toHaveLength(one.boxes.length);
+  });
+
+  it('an act whose records could not be read back is found out, with the field', () => {
+    const blue = must(demo.items.find((i) => i.id === 'blue'));
+    expect(faultOf(saveItem(blue))).toBeUndefined();
+    expect(faultOf(saveItem({ ...blue, name: 'x'.repeat(201) }))).toMatch(/^name: /);
+    expect(faultOf(updateBox(games, { name: '' }, ''))).toMatch(/^name: /);
+    expect(faultOf({ label: '', changes: [{ in: 'name', id: 'name', to: ' ' }] })).toMatch(/1 to 120/);
+    expect(faultOf(removeBox(demo, games))).toBeUndefined();
+    expect(faultOf({ label: '', changes: differences(emptyBench(), demo) })).toBeUndefined();
   });
 
   it('sample systems come once', () => {

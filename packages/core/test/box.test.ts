@@ -263,17 +263,15 @@ describe('ledger and route', () => {
     const games = must(findBox(demo, 'games-corner'));
     expect(ledger(demo, games).bytesAtRisk[0]).toMatchObject({ label: 'On the stick', value: 'none chosen' });
   });
-  it('a stick noted as a liar stops as soon as it is picked', () => {
+  it('a stick known to hold less than it claims stops as soon as it is picked', () => {
     const s = scene({}, { targetSerial: 'ST64-0000-F00D' });
-    const noted = s.bench.items.map((i) =>
-      i.id === 'market' ? { ...i, notes: 'Lies about its capacity.' } : i,
-    );
+    const noted = s.bench.items.map((i) => (i.id === 'market' ? { ...i, realBytes: 6 * 1024 ** 2 } : i));
     const told = (bench: Bench) =>
       hazards(bench, s.box)
         .map((h) => h.text)
         .join();
-    expect(told({ ...s.bench, items: noted })).toMatch(/lying about its capacity/);
-    expect(told(s.bench)).not.toMatch(/lying about/);
+    expect(told({ ...s.bench, items: noted })).toMatch(/claims 59.6 GiB and really holds about 6.00 MiB/);
+    expect(told(s.bench)).not.toMatch(/really holds/);
   });
   it('a board is not asked whether it is a PC', () => {
     const gate = must(findBox(demo, 'guest-gate'));

@@ -263,6 +263,19 @@ describe('on the bench', () => {
     expect(machineView(bench, { ...gull, ...m }).facts['cpu.cores']).toBe(6);
   });
 
+  it('a card that sits in a board is its drive, a stick in a port is not', () => {
+    const pebble = findMachine(bench, 'pebble');
+    const board = bench.profiles.find((p) => p.id === 'tidegate-board');
+    if (!pebble || !board) throw new Error('missing in the demo');
+    expect(judge(machineView(bench, pebble), board).verdict).toBe('fits');
+    const asStick = bench.items.map((i) => (i.kind === 'card' ? { ...i, kind: 'stick' as const } : i));
+    const without = judge(machineView({ ...bench, items: asStick }, pebble), board);
+    // It has no drive port, so no drive from the shelf is offered.
+    expect(without.binding[0]).toMatchObject({
+      rule: 'boot drive',
+      repair: expect.stringMatching(/Fetch a card/),
+    });
+  });
   it('the box’s purpose comes first, best first within it', () => {
     const judged = judgeAll(bench, gull, 'games');
     expect(judged.slice(0, 2).every((j) => j.of.purpose === 'games')).toBe(true);

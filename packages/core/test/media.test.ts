@@ -44,6 +44,15 @@ describe('the guard', () => {
     expect(g?.refusals[0]?.because).toContain('14.9 GiB (16.0 GB)');
   });
 
+  it('refuses a stick that a read-back found to hold less than it claims', () => {
+    const [judged] = guardTargets(
+      [target('a', 'AAAA-1234')],
+      [shelf('AAAA-1234', { realBytes: 6_291_456 })],
+      10,
+    );
+    expect(judged).toMatchObject({ allowed: false, refusals: [{ rule: 'lies about its capacity' }] });
+  });
+
   it('refuses both of two that cannot be told apart', () => {
     const twins = guardTargets(
       [target('a', 'SAME-0001'), target('b', 'SAME-0001'), target('c', 'ELSE-7777')],

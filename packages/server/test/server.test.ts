@@ -281,6 +281,7 @@ describe('the writer', () => {
       readBack: 0,
       seconds: 1,
       pattern: null,
+      firstDifference: null,
       explanation: '',
       startedAt: '',
       tag: '',

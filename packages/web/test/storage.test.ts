@@ -127,6 +127,16 @@ describe('the store', () => {
     expect(store.notice().status).toBe('Renamed Now');
   });
 
+  it('refuses what could not be opened again, in words, and changes nothing', async () => {
+    const { store, shown } = await begin();
+    expect(await store.perform(rename('x'.repeat(121)))).toBe(false);
+    expect(shown()?.name).toBe(demo.name);
+    expect(store.notice()).toMatchObject({
+      unsaved: [],
+      status: expect.stringMatching(/^Not done: .*Nothing was changed/),
+    });
+  });
+
   it('shows a bench in its one order', async () => {
     const { shown } = await begin();
     expect(shown()).toEqual(arranged(demo));

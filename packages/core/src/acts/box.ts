@@ -155,6 +155,8 @@ export interface WriteRun {
   predicted: Span | null;
   result: 'proven' | 'failed' | 'cancelled';
   explanation: string;
+  /** Where the read-back found a lying capacity, the bytes the target really holds; else null. */
+  realBytes: number | null;
 }
 
 /** Records how a write ended, on the box and in the log; what was foretold stands beside what was measured. */
@@ -193,11 +195,11 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
         run.result === 'proven'
           ? `${run.imageName}, written and proven`
           : `a broken copy of ${run.imageName}`;
-      const notes =
-        run.explanation.includes('claims more than it has') && !/lies about/i.test(i.notes)
-          ? `Lies about its capacity. ${i.notes}`.trim()
-          : i.notes;
-      changes.push({ in: 'items', id: i.id, to: { ...i, holds, notes } });
+      changes.push({
+        in: 'items',
+        id: i.id,
+        to: { ...i, holds, realBytes: run.realBytes ?? i.realBytes },
+      });
     }
   }
   return { label: `Write to …${run.serial.slice(-4)} recorded`, changes };

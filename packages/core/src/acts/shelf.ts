@@ -33,8 +33,8 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     id: stamp.id(),
     name: `${formatIec(drive.bytes)} ${drive.model ?? 'drive'} (${drive.name})`.slice(0, 200),
     bytes: drive.bytes,
-    serial: drive.serial,
-    model: drive.model,
+    serial: drive.serial === null || drive.serial.length > 200 ? null : drive.serial,
+    model: drive.model?.slice(0, 120) ?? null,
     label: '',
     transport,
     rotational: drive.rotational,
@@ -42,6 +42,7 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     in: machineId,
     holds: drive.holds,
     matters: false,
+    realBytes: null,
     notes: '',
   };
 }
@@ -95,7 +96,7 @@ export function applySurvey(
         item({
           ...known,
           bytes: drive.bytes,
-          model: known.model ?? drive.model,
+          model: known.model ?? drive.model?.slice(0, 120) ?? null,
           in: machine.id,
           holds: known.holds || drive.holds,
         }),

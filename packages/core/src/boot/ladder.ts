@@ -1,5 +1,5 @@
 import { firmwareTitle, type FirmwareKind, type Outcome } from '../image/types';
-import { findImage, storesIn, type Bench, type Box, type Machine } from '../schema/bench';
+import { drivesIn, findImage, type Bench, type Box, type Machine } from '../schema/bench';
 import { knownFact } from '../fit/view';
 
 export interface Rung {
@@ -107,7 +107,7 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
   if (box.startBy === 'menu') entries = ['usb', ...entries.filter((e) => e !== 'usb')];
   else if (!entries.includes('usb')) entries = [...entries, 'usb'];
 
-  const internal = storesIn(bench, machine.id).filter((s) => !s.removable);
+  const internal = drivesIn(bench, machine.id);
   const rungs: Rung[] = [];
   let started: Rung | undefined;
   let doubt: Rung | undefined;

@@ -90,6 +90,7 @@ export function store(
     in: null,
     holds: '',
     matters: false,
+    realBytes: null,
     notes: '',
     ...more,
   };

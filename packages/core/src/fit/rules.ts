@@ -123,7 +123,8 @@ const bootDrive: Rule = (m, p) => {
       `boots from ${formatIec(fit.bytes)}`,
       `Needs a boot drive of ${formatBoth(need)}; “${fit.name}” has ${formatBoth(fit.bytes)}.`,
     );
-  const spare = m.spares.filter((d) => d.bytes >= need).sort((a, b) => a.bytes - b.bytes)[0];
+  const room = numberOf(m, 'ports.drives') !== 0;
+  const spare = (room ? m.spares : []).filter((d) => d.bytes >= need).sort((a, b) => a.bytes - b.bytes)[0];
   const why = m.drives.some((d) => d.matters && d.bytes >= need)
     ? 'The only drive large enough holds what must be kept.'
     : m.drives.length === 0
@@ -131,7 +132,7 @@ const bootDrive: Rule = (m, p) => {
       : `Its largest free drive is ${formatIec(Math.max(0, ...free.map((d) => d.bytes)))}.`;
   const repair = spare
     ? `Put in “${spare.name}” (${formatIec(spare.bytes)}) from the shelf.`
-    : `Fetch a drive of at least ${formatBoth(need)}.`;
+    : `Fetch a ${room ? 'drive' : 'card'} of at least ${formatBoth(need)}.`;
   return finding(
     'boot drive',
     'change',
@@ -155,7 +156,7 @@ const dataDrives: Rule = (m, p) => {
       `Needs ${need + 1} ports (one boot, ${need} data); it has ${noun}.`,
     );
   }
-  const have = m.drives.filter((d) => !d.matters).length;
+  const have = m.drives.filter((d) => !d.matters && !d.removable).length;
   return have >= need + 1
     ? finding(
         'data drives',

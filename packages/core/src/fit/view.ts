@@ -1,5 +1,5 @@
 import type { Bench, Machine, Store } from '../schema/bench';
-import { storesIn, storesOf } from '../schema/bench';
+import { drivesIn, storesOf } from '../schema/bench';
 import type { FactKey, FactValue } from '../schema/facts';
 
 export interface KnownFact {
@@ -37,7 +37,7 @@ export function machineView(bench: Bench, machine: Machine): MachineView {
   return {
     name: machine.name,
     facts,
-    drives: storesIn(bench, machine.id).filter((s) => !s.removable),
+    drives: drivesIn(bench, machine.id),
     spares: storesOf(bench).filter((s) => s.kind === 'drive' && s.in === null && !s.matters),
   };
 }

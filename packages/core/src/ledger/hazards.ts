@@ -5,6 +5,7 @@ import { firmwareTitle } from '../image/types';
 import { targetOf } from '../media/target';
 import { findImage, findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
 import type { Stop } from '../schema/box';
+import { formatIec } from '../units/bytes';
 
 export interface Hazard {
   grade: 'stop' | 'check' | 'note';
@@ -159,11 +160,11 @@ export function hazards(bench: Bench, box: Box): Hazard[] {
     }
   }
   const target = targetOf(bench, box);
-  if (target && /lies about/i.test(target.notes)) {
+  if (target?.realBytes != null) {
     out.push({
       grade: 'stop',
       stop: 'write',
-      text: `“${target.name}” is noted as lying about its capacity.`,
+      text: `“${target.name}” claims ${formatIec(target.bytes)} and really holds about ${formatIec(target.realBytes)}. Take another stick.`,
     });
   }
   const order = out.map((h, i) => ({ h, i }));

@@ -1,5 +1,5 @@
 import type { Store } from '../schema/bench';
-import { formatBoth, formatExact } from '../units/bytes';
+import { formatBoth, formatExact, formatIec } from '../units/bytes';
 
 /** What can be seen of something plugged in, before anybody's word about it. */
 export interface AttachedTarget {
@@ -11,7 +11,13 @@ export interface AttachedTarget {
 }
 
 export interface GuardRefusal {
-  rule: 'holds what matters' | 'too small' | 'cannot be told apart' | 'no serial' | 'two records';
+  rule:
+    | 'lies about its capacity'
+    | 'holds what matters'
+    | 'too small'
+    | 'cannot be told apart'
+    | 'no serial'
+    | 'two records';
   because: string;
 }
 
@@ -46,6 +52,13 @@ function refusalsFor(
     out.push({
       rule: 'two records',
       because: `${known.length} things on the shelf carry this serial. Correct the shelf first.`,
+    });
+  }
+  const real = known.find((s) => s.realBytes !== null)?.realBytes ?? target.bytes;
+  if (real < target.bytes) {
+    out.push({
+      rule: 'lies about its capacity',
+      because: `A read-back found that it holds about ${formatIec(real)}, not the ${formatIec(target.bytes)} it claims.`,
     });
   }
   if (target.bytes < imageBytes) {

@@ -55,7 +55,7 @@ export function explainReadback(
     return {
       ...base,
       pattern: 'lying capacity',
-      explanation: `From byte ${formatExact(at).replace(' bytes', '')} on, what comes back is ${bad.every((b) => b.zeros) ? 'empty' : 'not what was sent'}. The stick claims more than it has: its real size is about ${formatIec(at)}. Mark it on the shelf and do not use it.`,
+      explanation: `From byte ${formatExact(at).replace(' bytes', '')} on, what comes back is ${bad.every((b) => b.zeros) ? 'empty' : 'not what was sent'}. The stick claims more than it has: its real size is about ${formatIec(at)}. Do not use it.`,
     };
   }
   if (bad.length <= 2) {

@@ -48,5 +48,8 @@ export const findBox = (bench: Bench, id: string | undefined): Box | undefined =
 export const storesOf = (bench: Bench): Store[] => bench.items.filter(isStore);
 export const storesIn = (bench: Bench, machineId: string): Store[] =>
   storesOf(bench).filter((s) => s.in === machineId);
+/** What a machine could start from and keep: drives, and cards that sit in it; sticks in its ports are not counted. */
+export const drivesIn = (bench: Bench, machineId: string): Store[] =>
+  storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');
 export const logOf = (bench: Bench, boxId: string): LogEntry[] => bench.log.filter((e) => e.boxId === boxId);
 export type { Box, ImageItem, LogEntry, Machine, Profile, ShelfItem, Store };

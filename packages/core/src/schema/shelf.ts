@@ -42,7 +42,9 @@ const store = {
   id,
   name,
   bytes,
-  serial: z.string().max(80).nullable(),
+  serial: z.string().max(200).nullable(),
+  /** What it really holds where a read-back found that it claims more; null where nothing speaks against its size. */
+  realBytes: bytes.nullable(),
   model: z.string().max(120).nullable(),
   /** The file-system label or what is written on it. */
   label: z.string().max(120),

@@ -22,6 +22,8 @@ export const jobSchema = z.object({
   readBack: z.number(),
   seconds: z.number(),
   pattern: z.string().nullable(),
+  /** Byte offset of the first difference the read-back found; null where it found none. */
+  firstDifference: z.number().nullable(),
   explanation: z.string(),
   startedAt: z.string(),
   /** The page's own word for what the write belongs to; kept and given back as it is. */

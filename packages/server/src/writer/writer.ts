@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { demoSticks, type StickFault, type VirtualStick } from '@zb/core/demo/sticks';
 import { crc32 } from '@zb/core/image/crc32';
-import { explainReadback, type BlockResult } from '@zb/core/media/readback';
+import { explainReadback, type BlockResult, type Readback } from '@zb/core/media/readback';
 import { guardTargets, serialTail } from '@zb/core/media/guard';
 import { formatExact } from '@zb/core/units/bytes';
 import { z } from 'zod';
@@ -145,6 +145,7 @@ export class Writer {
       readBack: 0,
       seconds: 0,
       pattern: null,
+      firstDifference: null,
       explanation: '',
       startedAt: new Date().toISOString(),
       tag: request.tag,
@@ -176,8 +177,13 @@ export class Writer {
     for (const listener of this.running.get(job.id)?.listeners ?? []) listener(job);
   }
 
-  private end(job: Job, state: Job['state'], explanation: string, pattern: string | null = null): void {
-    Object.assign(job, { state, explanation, pattern });
+  private end(job: Job, state: Job['state'], explanation: string, found?: Readback): void {
+    Object.assign(job, {
+      state,
+      explanation,
+      pattern: found?.pattern ?? null,
+      firstDifference: found?.firstDifference ?? null,
+    });
     this.save();
     this.tell(job);
     this.running.delete(job.id);
@@ -224,7 +230,7 @@ export class Writer {
       );
       job.seconds = (Date.now() - begun) / 1000;
       const verdict = explainReadback(bad, BLOCK, job.total, job.written);
-      this.end(job, verdict.result, verdict.explanation, verdict.pattern);
+      this.end(job, verdict.result, verdict.explanation, verdict);
     } catch (error) {
       job.seconds = (Date.now() - begun) / 1000;
       if (error instanceof Cancelled) {
@@ -232,7 +238,7 @@ export class Writer {
         this.end(job, 'cancelled', job.written === 0 ? UNTOUCHED : left);
       } else if (error instanceof PulledOut) {
         const verdict = explainReadback([], BLOCK, job.total, job.written);
-        this.end(job, 'failed', verdict.explanation, verdict.pattern);
+        this.end(job, 'failed', verdict.explanation, verdict);
       } else {
         const why = error instanceof Error ? error.message : String(error);
         this.end(

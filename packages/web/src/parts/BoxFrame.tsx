@@ -51,12 +51,24 @@ interface FrameProps {
   /** Further acts, between the sign-off and the hint. */
   acts?: ReactNode;
   hint?: string;
+  /** Why the stop cannot be signed off at this moment. */
+  busy?: string | undefined;
   signWords?: string;
   keys?: Record<string, (() => void) | undefined>;
 }
 
 /** Sheet, ledger and route of one stop; signing off is the same everywhere. */
-export function BoxFrame({ context, stop, headline, children, acts, hint, signWords, keys }: FrameProps) {
+export function BoxFrame({
+  context,
+  stop,
+  headline,
+  children,
+  acts,
+  hint,
+  busy,
+  signWords,
+  keys,
+}: FrameProps) {
   const { bench, box, machine, profile } = context;
   const act = useAct();
   const go = useNavigate();
@@ -70,7 +82,11 @@ export function BoxFrame({ context, stop, headline, children, acts, hint, signWo
     void act(toggleSignoff(box, stop, stamp(), despite));
     if (!signed && next) void go(`/box/${box.id}/${next}`);
   };
-  const sign = (): void => (against.length > 0 ? setAsking(true) : signNow());
+  const sign = (): void => {
+    if (busy !== undefined) return;
+    if (against.length > 0) setAsking(true);
+    else signNow();
+  };
   const to = (s: Stop | undefined) => (s ? () => void go(`/box/${box.id}/${s}`) : undefined);
   useKeys({ ' ': sign, ArrowLeft: to(stops[number - 2]), ArrowRight: to(next), ...keys });
   const mid = [
@@ -91,9 +107,11 @@ export function BoxFrame({ context, stop, headline, children, acts, hint, signWo
         foot={
           <>
             {signed ? (
-              <Quiet onClick={sign}>Signed off; open again</Quiet>
+              <Quiet onClick={sign} disabled={busy !== undefined}>
+                Signed off; open again
+              </Quiet>
             ) : (
-              <Primary onClick={sign}>
+              <Primary onClick={sign} disabled={busy !== undefined} title={busy}>
                 {signWords ?? (next ? `Sign off and go to ${stopTitle[next].toLowerCase()}` : 'Sign off')}
               </Primary>
             )}

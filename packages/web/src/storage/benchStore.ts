@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/react-query';
 import { emptyBench, type Bench } from '@zb/core/schema/bench';
 import { arranged } from '@zb/core/schema/arrange';
 import { applyChanges, type Act } from '@zb/core/schema/changes';
+import { faultOf } from '@zb/core/schema/fault';
 import { BrowserKeeper } from './browserKeeper';
 import type { Keeper } from './keeper';
 import { MemoryKeeper } from './memoryKeeper';
@@ -83,8 +84,13 @@ export class BenchStore {
     return next;
   }
 
-  /** Shows an act at once and keeps it. Resolves to false where storage refused it. */
+  /** Shows an act at once and keeps it. Resolves to false where storage, or the schema of the bench, refused it. */
   perform(act: Act): Promise<boolean> {
+    const fault = faultOf(act);
+    if (fault !== undefined) {
+      this.say({ status: `Not done: ${fault}. Nothing was changed.` });
+      return Promise.resolve(false);
+    }
     const before = this.client.getQueryData<Bench | null>(BENCH_KEY) ?? emptyBench();
     this.client.setQueryData(BENCH_KEY, arranged(applyChanges(before, act.changes)));
     this.say({ status: act.label });

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { saveItem } from '@zb/core/acts/shelf';
 import { isMachine, type ShelfItem } from '@zb/core/schema/shelf';
-import { formatExact, formatSi, parseBytes } from '@zb/core/units/bytes';
+import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
 
@@ -36,6 +36,7 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
       <input
         className={mono ? 'in mono' : 'in'}
         value={textOf(draft, key)}
+        maxLength={key === 'holds' ? 2000 : key === 'name' || key === 'serial' ? 200 : 120}
         onChange={(e) =>
           set({
             [key]: e.target.value === '' && (key === 'serial' || key === 'model') ? null : e.target.value,
@@ -85,6 +86,14 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
         </label>
       )}
       {store && field('What is on it now', 'holds')}
+      {'realBytes' in draft && draft.realBytes !== null && (
+        <div className="said said-stop" style={{ gridColumn: '1 / -1' }}>
+          A read-back found that it really holds about {formatIec(draft.realBytes)}.{' '}
+          <button type="button" className="link" onClick={() => set({ realBytes: null })}>
+            It is another stick now; forget that
+          </button>
+        </div>
+      )}
       {'matters' in draft && (
         <label style={{ display: 'flex', gap: 8, alignItems: 'baseline', gridColumn: '1 / -1' }}>
           <input

@@ -38,5 +38,6 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
     in: null,
     holds: '',
     matters: false,
+    realBytes: null,
   };
 }

@@ -7,15 +7,16 @@ import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
 import { writeHeadline } from '@zb/core/media/headline';
 import { predictWrite } from '@zb/core/media/time';
 import { findImage, storesOf, type ImageItem } from '@zb/core/schema/bench';
-import { formatIec, formatSi, MIB } from '@zb/core/units/bytes';
-import { formatDuration, formatSpan } from '@zb/core/units/duration';
+import { formatIec, MIB } from '@zb/core/units/bytes';
+import { formatSpan } from '@zb/core/units/duration';
 import { sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Primary, Quiet } from '../../parts/Button';
-import { Mark, Stamp } from '../../parts/Marks';
+import { Primary } from '../../parts/Button';
 import { useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
+import { Ended, Running } from './JobView';
 import { BeforeAfter } from './Target';
+import { Targets } from './Targets';
 import { isOver, useJobEvents, useJobs, useSticks, type Job } from './useWriter';
 
 const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: StickFault) => boolean }[] = [
@@ -32,131 +33,6 @@ const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: St
   },
   { name: 'is pulled out half-way', make: () => ({ pulledAt: 0.5 }), is: (f) => f.pulledAt !== undefined },
 ];
-
-function Progress({ job, onCancel }: { job: Job; onCancel: () => void }) {
-  const bar = (label: string, done: number, pattern: string) => (
-    <div>
-      <div className="row">
-        <span>{label}</span>
-        <span className="m">
-          {formatIec(done)} of {formatIec(job.total)}
-        </span>
-      </div>
-      <div
-        className="bar"
-        role="progressbar"
-        aria-label={label}
-        aria-valuenow={Math.round((100 * done) / job.total)}
-        aria-valuemin={0}
-        aria-valuemax={100}
-      >
-        <i className={pattern} style={{ width: `${(100 * done) / job.total}%` }} />
-      </div>
-    </div>
-  );
-  return (
-    <div className="stack" style={{ maxWidth: 620 }}>
-      {bar('Written', job.written, 'p-new')}
-      {bar('Read back and compared', job.readBack, 'p-code')}
-      <div className="row">
-        <span>
-          {job.state} · stick …{job.serial.slice(-4)} · {formatDuration(job.seconds)}
-        </span>
-        <Quiet onClick={onCancel}>Cancel the write</Quiet>
-      </div>
-    </div>
-  );
-}
-
-function Ended({ job }: { job: Job }) {
-  const good = job.state === 'proven';
-  return (
-    <div
-      className={`said said-${good ? 'moss' : job.state === 'failed' ? 'stop' : 'check'}`}
-      style={{ display: 'flex', gap: 14, alignItems: 'center' }}
-      role="status"
-    >
-      <Stamp kind={good ? 'good' : job.state === 'failed' ? 'stop' : 'check'}>
-        {good ? 'PROVEN' : job.state.toUpperCase()}
-      </Stamp>
-      <span>
-        <b>
-          {job.imageName} on …{job.serial.slice(-4)}, {formatDuration(job.seconds)}.
-        </b>{' '}
-        {job.explanation}
-      </span>
-    </div>
-  );
-}
-
-function Targets({
-  targets,
-  picked,
-  onPick,
-  holds,
-}: {
-  targets: GuardedTarget[];
-  picked: string | null;
-  onPick: (g: GuardedTarget) => void;
-  holds: (g: GuardedTarget) => string;
-}) {
-  return (
-    <table className="t">
-      <thead>
-        <tr>
-          <th scope="col">Plugged in</th>
-          <th scope="col" className="num">
-            Size
-          </th>
-          <th scope="col">Serial</th>
-          <th scope="col">On it now</th>
-          <th scope="col" style={{ width: 250 }}>
-            May it be lost?
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {targets.map((g) => (
-          <tr key={g.target.id} className={picked === g.target.id ? 'here' : ''}>
-            <th scope="row">
-              <label style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
-                <input
-                  type="radio"
-                  name="target"
-                  disabled={!g.allowed}
-                  checked={picked === g.target.id}
-                  onChange={() => onPick(g)}
-                />
-                <span>
-                  {g.known?.name ?? g.target.model}
-                  <span className="sub nowrap">{g.target.port}</span>
-                </span>
-              </label>
-            </th>
-            <td className="num">
-              {formatIec(g.target.bytes)}
-              <span className="sub">{formatSi(g.target.bytes)}</span>
-            </td>
-            <td className="m nowrap">{g.target.serial}</td>
-            <td>{holds(g)}</td>
-            <td>
-              {g.allowed ? (
-                <Mark kind="yes">can be told apart</Mark>
-              ) : (
-                <Mark kind="stop">{g.refusals[0]?.rule}</Mark>
-              )}
-              {g.refusals.map((r) => (
-                <span className="sub" key={r.rule}>
-                  {r.because}
-                </span>
-              ))}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
 
 function WritePage({ context }: { context: BoxContext }) {
   const { bench, box } = context;
@@ -189,6 +65,7 @@ function WritePage({ context }: { context: BoxContext }) {
     (opened && image && opened.name === image.name && opened.file.size === image.bytes ? opened.file : null);
   const haveBytes = image?.depotFile != null || file !== null;
   const running = job !== undefined && !isOver(job);
+  const underWay = running ? targets.find((g) => g.target.id === job.stickId) : undefined;
 
   // How a write ended is recorded once, by whichever tab sees it first: the log line carries the job's own name.
   const recorded = useRef(new Set<string>());
@@ -217,6 +94,7 @@ function WritePage({ context }: { context: BoxContext }) {
             predicted,
             result,
             explanation: ended.explanation,
+            realBytes: ended.pattern === 'lying capacity' ? ended.firstDifference : null,
           },
           { now: new Date().toISOString(), id: () => `write-${ended.id}` },
         ),
@@ -278,6 +156,7 @@ function WritePage({ context }: { context: BoxContext }) {
       context={context}
       stop="write"
       headline={writeHeadline(box, image, running)}
+      busy={running ? 'A write is under way' : undefined}
       hint="The stand-in writer: virtual sticks, real bytes. Nothing of yours is touched."
     >
       {!image ? (
@@ -315,15 +194,19 @@ function WritePage({ context }: { context: BoxContext }) {
               The line to the writer is broken; trying again. The image file is unharmed.
             </p>
           )}
-          {job &&
-            (running ? (
-              <Progress
+          {job && !running && <Ended job={job} />}
+          {job && running && (
+            <div className={underWay ? 'two wide-left' : ''}>
+              {underWay && (
+                <BeforeAfter guarded={underWay} imageBytes={job.total} imageName={job.imageName} />
+              )}
+              <Running
                 job={job}
+                foretold={underWay && formatSpan(predictWrite(job.total, shelfOf(underWay), bench.log).value)}
                 onCancel={() => void attempt(() => sendJson('POST', `/api/writer/jobs/${job.id}/cancel`))}
               />
-            ) : (
-              <Ended job={job} />
-            ))}
+            </div>
+          )}
           {!running && choice && stick && (
             <div className="two wide-left">
               <BeforeAfter guarded={choice} imageBytes={image.bytes} imageName={image.name} />

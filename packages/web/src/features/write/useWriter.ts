@@ -16,6 +16,7 @@ export interface Job {
   readBack: number;
   seconds: number;
   pattern: string | null;
+  firstDifference: number | null;
   explanation: string;
   startedAt: string;
   /** "boxId:imageId", so that any tab can record how it ended. */

@@ -1,0 +1,73 @@
+import type { GuardedTarget } from '@zb/core/media/guard';
+import { formatIec, formatSi } from '@zb/core/units/bytes';
+import { Mark } from '../../parts/Marks';
+
+/** Everything attached, with what tells it apart and what the guard says of it. */
+export function Targets({
+  targets,
+  picked,
+  onPick,
+  holds,
+}: {
+  targets: GuardedTarget[];
+  picked: string | null;
+  onPick: (g: GuardedTarget) => void;
+  holds: (g: GuardedTarget) => string;
+}) {
+  return (
+    <table className="t">
+      <thead>
+        <tr>
+          <th scope="col">Plugged in</th>
+          <th scope="col" className="num">
+            Size
+          </th>
+          <th scope="col">Serial</th>
+          <th scope="col">On it now</th>
+          <th scope="col" style={{ width: 250 }}>
+            The guard
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {targets.map((g) => (
+          <tr key={g.target.id} className={picked === g.target.id ? 'here' : ''}>
+            <th scope="row">
+              <label style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
+                <input
+                  type="radio"
+                  name="target"
+                  disabled={!g.allowed}
+                  checked={picked === g.target.id}
+                  onChange={() => onPick(g)}
+                />
+                <span>
+                  {g.known?.name ?? g.target.model}
+                  <span className="sub nowrap">{g.target.port}</span>
+                </span>
+              </label>
+            </th>
+            <td className="num">
+              {formatIec(g.target.bytes)}
+              <span className="sub">{formatSi(g.target.bytes)}</span>
+            </td>
+            <td className="m nowrap">{g.target.serial}</td>
+            <td>{holds(g)}</td>
+            <td>
+              {g.allowed ? (
+                <Mark kind="yes">lets it pass</Mark>
+              ) : (
+                <Mark kind="stop">{g.refusals[0]?.rule}</Mark>
+              )}
+              {g.refusals.map((r) => (
+                <span className="sub" key={r.rule}>
+                  {r.because}
+                </span>
+              ))}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
