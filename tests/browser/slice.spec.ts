@@ -29,6 +29,10 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   await page.getByRole('button', { name: 'Write and compare' }).click();
   await expect(page.locator('.stamp', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
   await expect(headline(page)).toHaveText(`Stick …7C20 holds ${LANTERN}, byte for byte`);
+  await expect(
+    page.getByText(/Tap volume-down, then power from power-on for the one-time menu/),
+  ).toBeVisible();
+  await axe(page);
 
   await page.getByRole('button', { name: 'Sign off and go to firmware' }).click();
   await expect(headline(page)).toContainText('will not start the stick: Secure Boot is on');
@@ -208,7 +212,8 @@ test('an empty bench: sample systems are one press away, and a second file opene
   const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
   await page.getByLabel('Image file').setInputFiles(sparse(scratch, 'large.img', 6 * 1024 ** 3));
   await expect(page.getByRole('progressbar')).toBeVisible();
-  await page.getByRole('button', { name: 'Open another image' }).click();
+  await page.locator('#sheet').focus();
+  await page.keyboard.press('o');
   await page.getByLabel('Image file').setInputFiles(image);
   await expect(headline(page)).toContainText('it starts under UEFI x64');
   await expect(status(page)).toHaveText('tidegate-3-x64.img checked');

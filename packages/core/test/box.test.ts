@@ -1,3 +1,7 @@
+import fc from 'fast-check';
+import { afterWrite } from '@zb/core/media/after';
+import { factApplies } from '@zb/core/fit/applies';
+import { timeAxis } from '@zb/core/logbook/axis';
 import { bootLadder, firmwareOf } from '@zb/core/boot/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { depotImages } from '@zb/core/compose/depot';
@@ -424,6 +428,59 @@ describe('the build sheet', () => {
   });
   it('an empty box is a short sheet, not a fault', () =>
     expect(buildSheet(demo, must(findBox(demo, 'tea-room-music')))).toContain('No machine yet.'));
+});
+
+describe('after a write', () => {
+  it('says what to do next, by the machine’s own keys', () => {
+    const s = scene();
+    const steps = afterWrite(s.bench, s.box).join('\n');
+    expect(steps).toMatch(/Plug it into Gull, through the dock/);
+    expect(steps).toMatch(/Tap volume-down, then power .* one-time menu/);
+    const order = scene({ 'firmware.setupKey': undefined }, { startBy: 'order' });
+    expect(afterWrite(order.bench, order.box).join()).toMatch(/not known yet; enter it at Firmware/);
+    const none = scene({}, { machineId: null });
+    expect(afterWrite(none.bench, none.box)).toHaveLength(2);
+  });
+  it('is silent where the stick is not proven, or holds another image', () => {
+    const s = scene();
+    const written = s.box.written;
+    if (!written) throw new Error('the scene has a written stick');
+    expect(afterWrite(s.bench, { ...s.box, written: { ...written, result: 'failed' } })).toEqual([]);
+    expect(afterWrite(s.bench, { ...s.box, written: { ...written, imageId: 'other' } })).toEqual([]);
+    expect(afterWrite(s.bench, { ...s.box, written: null })).toEqual([]);
+  });
+});
+
+describe('facts that have no meaning for a machine', () => {
+  it.each([
+    [{ 'cpu.arch': 'aarch64' }, 'cpu.level', false],
+    [{ 'cpu.arch': 'x86_64' }, 'cpu.level', true],
+    [{ 'cpu.arch': undefined }, 'cpu.level', true],
+    [{ 'firmware.mode': 'board' }, 'firmware.bits', false],
+    [{ 'firmware.mode': 'bios' }, 'firmware.secureBoot', false],
+    [{ 'firmware.mode': undefined }, 'firmware.secureBoot', true],
+    [{ 'firmware.mode': 'board' }, 'ports.usb', true],
+  ] as const)('%o: %s applies: %p', (facts, key, applies) =>
+    expect(factApplies(scene(facts).machine, key)).toBe(applies),
+  );
+});
+
+describe('a time axis', () => {
+  it.each([
+    [3, { max: 3, steps: 3 }],
+    [42, { max: 50, steps: 5 }],
+    [372, { max: 480, steps: 4 }],
+    [0, { max: 1, steps: 1 }],
+  ])('to %d s', (longest, axis) => expect(timeAxis(longest)).toEqual(axis));
+  it('covers any time in at most five equal steps', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1e7, noNaN: true }), (longest) => {
+        const { max, steps } = timeAxis(longest);
+        expect(max).toBeGreaterThanOrEqual(longest);
+        expect(steps).toBeLessThanOrEqual(5);
+      }),
+    );
+  });
 });
 
 describe('prediction against measurement', () => {

@@ -42,7 +42,11 @@ export function machine(
   const facts: Facts = {};
   const at = moment(day ?? 0);
   for (const [key, value] of Object.entries(surveyed) as [FactKey, FactValue][]) {
-    facts[key] = { surveyed: { value, source: SOURCE[key]?.(value) ?? `report, ${key}`, at } };
+    const source =
+      key === 'cpu.bits' && !/^(x86_64|i686)$/.test(String(surveyed['cpu.arch']))
+        ? `architecture ${String(surveyed['cpu.arch'])}`
+        : (SOURCE[key]?.(value) ?? `report, ${key}`);
+    facts[key] = { surveyed: { value, source, at } };
   }
   for (const [key, value] of Object.entries(entered) as [FactKey, FactValue][])
     facts[key] = { ...facts[key], entered: { value, at } };

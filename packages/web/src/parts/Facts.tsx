@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { enterFact } from '@zb/core/acts/shelf';
+import { factApplies } from '@zb/core/fit/applies';
 import { knownFact } from '@zb/core/fit/view';
 import type { Machine } from '@zb/core/schema/bench';
 import { factDefinition, factKeys, type FactKey } from '@zb/core/schema/facts';
@@ -156,7 +157,7 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
 
 /** The machine's facts as a person inspects a machine, each with its source; any can be corrected by hand. */
 export function Facts({ machine, only }: { machine: Machine; only?: readonly FactKey[] }) {
-  const keys = only ?? factKeys;
+  const keys = (only ?? factKeys).filter((k) => knownFact(machine, k) || factApplies(machine, k));
   return (
     <div className={only ? '' : 'facts'}>
       {GROUPS.map((group) => {

@@ -1,5 +1,6 @@
 import type { ApexOptions } from 'apexcharts';
 import imported from 'react-apexcharts';
+import { timeAxis } from '@zb/core/logbook/axis';
 import type { MeasuredRun } from '@zb/core/logbook/measured';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 
@@ -10,6 +11,7 @@ const Chart = (imported as unknown as { default?: typeof imported }).default ?? 
 export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
   const style = getComputedStyle(document.documentElement);
   const colour = (name: string): string => style.getPropertyValue(name).trim();
+  const axis = timeAxis(Math.max(...runs.flatMap((r) => [r.predicted.high, r.seconds])));
   const options: ApexOptions = {
     chart: {
       toolbar: { show: false },
@@ -32,7 +34,12 @@ export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
     legend: { show: true, position: 'top', horizontalAlign: 'left', markers: { strokeWidth: 0 } },
     tooltip: { enabled: false },
     xaxis: { type: 'category', axisTicks: { show: false } },
-    yaxis: { min: 0, labels: { formatter: (s: number) => (s === 0 ? '0' : formatDuration(s)) } },
+    yaxis: {
+      min: 0,
+      max: axis.max,
+      tickAmount: axis.steps,
+      labels: { formatter: (s: number) => (s === 0 ? '0' : formatDuration(s)) },
+    },
   };
   const series = [
     {

@@ -24,6 +24,67 @@ function Column({
   );
 }
 
+const Scale = ({ bytes }: { bytes: number }) => (
+  <div
+    className="scale"
+    style={{
+      height: 150,
+      display: 'flex',
+      flexDirection: 'column',
+      justifyContent: 'space-between',
+      textAlign: 'right',
+    }}
+  >
+    <span className="nowrap">{formatIec(bytes)}</span>
+    <span>0</span>
+  </div>
+);
+
+const holdsOf = (guarded: GuardedTarget): string =>
+  guarded.known ? guarded.known.holds || 'empty' : 'not known';
+
+/** Image and free rest, as a column's parts from the bottom up. */
+function filled(imageName: string, imageBytes: number, targetBytes: number) {
+  const heights = columnHeights(imageBytes, targetBytes);
+  const name = imageName.length > 24 ? `${imageName.slice(0, 22)}…` : imageName;
+  return [
+    { share: heights.image, pattern: 'p-new', word: `new: ${name}` },
+    { share: heights.rest, pattern: 'p-gap', word: `${formatIec(targetBytes - imageBytes)} free` },
+  ];
+}
+
+function Details({ guarded }: { guarded: GuardedTarget }) {
+  const { target, known } = guarded;
+  return (
+    <dl
+      style={{
+        fontSize: 13,
+        display: 'grid',
+        gridTemplateColumns: 'auto 1fr',
+        gap: '3px 10px',
+        alignContent: 'start',
+      }}
+    >
+      <dt className="soft">Size</dt>
+      <dd>
+        <span className="nowrap">{formatBoth(target.bytes)}</span>
+        <span className="sub m nowrap">{formatExact(target.bytes)}</span>
+      </dd>
+      <dt className="soft">Serial</dt>
+      <dd className="m nowrap">
+        {target.serial?.slice(0, -4)}
+        <b style={{ fontSize: 16 }}>{guarded.tail}</b>
+      </dd>
+      <dt className="soft">Label</dt>
+      <dd>{known?.label || 'none'}</dd>
+      <dt className="soft">Port</dt>
+      <dd>{target.port}</dd>
+      <dt className="soft">On it</dt>
+      <dd>{holdsOf(guarded)}</dd>
+    </dl>
+  );
+}
+
 /** The stick before and after, as columns on one scale, with the words that say what becomes of it. */
 export function BeforeAfter({
   guarded,
@@ -35,72 +96,49 @@ export function BeforeAfter({
   imageName: string;
 }) {
   const { target, known } = guarded;
-  const heights = columnHeights(imageBytes, target.bytes);
-  const holds = known ? known.holds || 'empty' : 'not known';
+  const erased = known && known.holds === '' ? 'empty, overwritten' : `erased: ${holdsOf(guarded)}`;
   return (
     <div style={{ display: 'flex', gap: 12 }}>
-      <div
-        className="scale"
-        style={{
-          height: 150,
-          display: 'flex',
-          flexDirection: 'column',
-          justifyContent: 'space-between',
-          textAlign: 'right',
-        }}
-      >
-        <span className="nowrap">{formatIec(target.bytes)}</span>
-        <span>0</span>
-      </div>
+      <Scale bytes={target.bytes} />
       <div className="columns" style={{ alignItems: 'flex-start' }}>
-        <Column
-          title="Now"
-          parts={[
-            {
-              share: 1,
-              pattern: 'p-erased',
-              word: known && known.holds === '' ? 'empty, overwritten' : `erased: ${holds}`,
-            },
-          ]}
-        />
-        <Column
-          title="After"
-          parts={[
-            {
-              share: heights.image,
-              pattern: 'p-new',
-              word: `new: ${imageName.length > 24 ? `${imageName.slice(0, 22)}…` : imageName}`,
-            },
-            { share: heights.rest, pattern: 'p-gap', word: `${formatIec(target.bytes - imageBytes)} free` },
-          ]}
-        />
+        <Column title="Now" parts={[{ share: 1, pattern: 'p-erased', word: erased }]} />
+        <Column title="After" parts={filled(imageName, imageBytes, target.bytes)} />
       </div>
-      <dl
-        style={{
-          fontSize: 13,
-          display: 'grid',
-          gridTemplateColumns: 'auto 1fr',
-          gap: '3px 10px',
-          alignContent: 'start',
-        }}
-      >
-        <dt className="soft">Size</dt>
-        <dd>
-          <span className="nowrap">{formatBoth(target.bytes)}</span>
-          <span className="sub m nowrap">{formatExact(target.bytes)}</span>
-        </dd>
-        <dt className="soft">Serial</dt>
-        <dd className="m nowrap">
-          {target.serial?.slice(0, -4)}
-          <b style={{ fontSize: 16 }}>{guarded.tail}</b>
-        </dd>
-        <dt className="soft">Label</dt>
-        <dd>{known?.label || 'none'}</dd>
-        <dt className="soft">Port</dt>
-        <dd>{target.port}</dd>
-        <dt className="soft">On it</dt>
-        <dd>{holds}</dd>
-      </dl>
+      <Details guarded={guarded} />
+    </div>
+  );
+}
+
+/** A stick that holds the proven image, and what to do with it next. */
+export function Written({
+  guarded,
+  image,
+  steps,
+  onAgain,
+}: {
+  guarded: GuardedTarget;
+  image: { name: string; bytes: number };
+  steps: readonly string[];
+  onAgain: () => void;
+}) {
+  return (
+    <div className="two wide-left">
+      <div style={{ display: 'flex', gap: 12 }}>
+        <Scale bytes={guarded.target.bytes} />
+        <Column title="On it now" parts={filled(image.name, image.bytes, guarded.target.bytes)} />
+        <Details guarded={guarded} />
+      </div>
+      <div>
+        <h2 className="h6">What to do with it</h2>
+        <ol className="steps">
+          {steps.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+        <button type="button" className="link" onClick={onAgain}>
+          Write it once more
+        </button>
+      </div>
     </div>
   );
 }

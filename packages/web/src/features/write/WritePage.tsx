@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { recordWrite, updateBox } from '@zb/core/acts/box';
+import { updateBox } from '@zb/core/acts/box';
 import type { StickFault } from '@zb/core/demo/sticks';
+import { afterWrite } from '@zb/core/media/after';
 import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
 import { writeHeadline } from '@zb/core/media/headline';
 import { predictWrite } from '@zb/core/media/time';
@@ -15,8 +16,9 @@ import { Primary } from '../../parts/Button';
 import { useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
-import { BeforeAfter } from './Target';
+import { BeforeAfter, Written } from './Target';
 import { Targets } from './Targets';
+import { jobsOf, useRecord } from './useRecord';
 import { isOver, useJobEvents, useJobs, useSticks, type Job } from './useWriter';
 
 const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: StickFault) => boolean }[] = [
@@ -41,11 +43,12 @@ function WritePage({ context }: { context: BoxContext }) {
   const image = findImage(bench, box.imageId);
   const sticks = useSticks();
   const jobs = useJobs();
-  const mine = jobs.data?.filter((j) => j.tag.startsWith(`${box.id}:`)) ?? [];
+  const mine = jobsOf(bench, box, jobs.data);
   const latest = mine[mine.length - 1];
   const { job, broken } = useJobEvents(latest);
   const [tail, setTail] = useState('');
   const [problem, setProblem] = useState('');
+  const [again, setAgain] = useState(false);
   const [local, setLocal] = useState<File | null>(null);
 
   const targets = guardTargets(sticks.data ?? [], storesOf(bench), image?.bytes ?? 0);
@@ -67,40 +70,10 @@ function WritePage({ context }: { context: BoxContext }) {
   const running = job !== undefined && !isOver(job);
   const underWay = running ? targets.find((g) => g.target.id === job.stickId) : undefined;
 
-  // How a write ended is recorded once, by whichever tab sees it first: the log line carries the job's own name.
-  const recorded = useRef(new Set<string>());
-  useEffect(() => {
-    for (const ended of [...mine, ...(job ? [job] : [])]) {
-      const known = bench.log.some((e) => e.id === `write-${ended.id}`);
-      if (!isOver(ended) || known || recorded.current.has(ended.id)) continue;
-      recorded.current.add(ended.id);
-      const imageId = ended.tag.split(':')[1] ?? '';
-      const was = findImage(bench, imageId);
-      const store = storesOf(bench).find((s) => s.serial === ended.serial);
-      const result =
-        ended.state === 'proven' ? 'proven' : ended.state === 'cancelled' ? 'cancelled' : 'failed';
-      const predicted = was && store ? predictWrite(ended.total, store, bench.log).value : null;
-      void act(
-        recordWrite(
-          bench,
-          box,
-          {
-            imageId,
-            imageName: ended.imageName,
-            serial: ended.serial,
-            bytes: ended.total,
-            written: ended.written,
-            seconds: ended.seconds,
-            predicted,
-            result,
-            explanation: ended.explanation,
-            realBytes: ended.pattern === 'lying capacity' ? ended.firstDifference : null,
-          },
-          { now: new Date().toISOString(), id: () => `write-${ended.id}` },
-        ),
-      );
-    }
-  });
+  useRecord(bench, box, job ? [...mine, job] : mine);
+
+  const steps =
+    choice && !again && choice.target.serial === box.written?.serial ? afterWrite(bench, box) : [];
 
   const refresh = (): void => void client.invalidateQueries({ queryKey: ['jobs'] });
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
@@ -126,6 +99,7 @@ function WritePage({ context }: { context: BoxContext }) {
         tag: `${box.id}:${image.id}`,
       });
       setTail('');
+      setAgain(false);
       refresh();
       if (source.from === 'upload' && file) await sendFile(`/api/writer/jobs/${started.id}/content`, file);
     });
@@ -207,7 +181,10 @@ function WritePage({ context }: { context: BoxContext }) {
               />
             </div>
           )}
-          {!running && choice && stick && (
+          {!running && choice && image && steps.length > 0 && (
+            <Written guarded={choice} image={image} steps={steps} onAgain={() => setAgain(true)} />
+          )}
+          {!running && choice && stick && steps.length === 0 && (
             <div className="two wide-left">
               <BeforeAfter guarded={choice} imageBytes={image.bytes} imageName={image.name} />
               <div className="stack" style={{ gap: 8 }}>
