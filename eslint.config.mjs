@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
@@ -7,6 +8,11 @@ const no = (patterns, message) => ({
   'no-restricted-imports': ['error', { patterns: [{ group: patterns, message }] }],
 });
 const NODE = ['node:*', 'fs', 'path', 'os', 'crypto', 'child_process'];
+const INTERFACE = ['react*', '@chakra-ui/*', '@tanstack/*'];
+/** Other packages, by their name and by a path that leads into them. */
+const of = (...packages) => packages.flatMap((p) => [`@zb/${p}`, `@zb/${p}/*`, `**/${p}/src/**`]);
+const NOT_IN_WEB = [...NODE, 'hono*', ...of('server', 'cli')];
+const features = readdirSync(new URL('packages/web/src/features', import.meta.url));
 
 export default tseslint.config(
   { ignores: ['**/dist/**', 'node_modules/**', 'test-results/**', 'packages/web/public/**', 'coverage/**'] },
@@ -42,7 +48,7 @@ export default tseslint.config(
     files: ['packages/core/src/**'],
     rules: {
       ...no(
-        [...NODE, 'react*', '@chakra-ui/*', 'hono*', '@zb/*', '**/packages/*'],
+        [...NODE, ...INTERFACE, 'hono*', '@zb/*', ...of('web', 'server', 'cli')],
         'core has no interface, DOM or Node code and depends on no other package',
       ),
       'no-restricted-globals': [
@@ -58,39 +64,26 @@ export default tseslint.config(
       ],
     },
   },
-  {
-    files: ['packages/web/src/**'],
-    rules: no([...NODE, '@zb/server/*', '@zb/cli/*', 'hono*'], 'web depends on core alone'),
-  },
+  { files: ['packages/web/src/**'], rules: no(NOT_IN_WEB, 'web depends on core alone') },
   {
     files: ['packages/server/src/**'],
-    rules: no(['@zb/web/*', '@zb/cli/*', 'react*'], 'server depends on core alone'),
+    rules: no([...INTERFACE, ...of('web', 'cli')], 'server depends on core alone'),
   },
   {
     files: ['packages/cli/src/**'],
-    rules: no(['@zb/web/*', '@zb/server/*', 'react*', 'hono*'], 'cli depends on core alone'),
+    rules: no([...INTERFACE, 'hono*', ...of('web', 'server')], 'cli depends on core alone'),
+  },
+  {
+    files: ['packages/web/src/{parts,storage,workers}/**'],
+    rules: no(
+      [...NOT_IN_WEB, '**/app/*', '**/features/**'],
+      'what screens share leans on no screen and not on the shell',
+    ),
   },
   {
     files: ['packages/web/src/features/**'],
     rules: no(
-      [
-        ...NODE,
-        '@zb/server/*',
-        '../survey/*',
-        '../choose/*',
-        '../verify/*',
-        '../write/*',
-        '../firmware/*',
-        '../keep/*',
-        '../shelf/*',
-        '../match/*',
-        '../images/*',
-        '../logbook/*',
-        '../later/*',
-        '../newbox/*',
-        '../benchfile/*',
-        '../stop/*',
-      ],
+      [...NOT_IN_WEB, '**/app/*', ...features.map((f) => `../${f}/*`)],
       'a feature imports core and shared parts, never another feature',
     ),
   },

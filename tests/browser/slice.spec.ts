@@ -163,6 +163,35 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await keyboard.type('7C20');
   await keyboard.press('Enter');
   await expect(page.locator('.stamp', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('Label the stick “my own download.img”', { exact: false })).toBeVisible();
+
+  // Firmware: the one-time menu key is entered, and the ladder stands.
+  await page.evaluate(() => document.getElementById('sheet')?.focus());
+  await keyboard.press('Space');
+  await expect(page).toHaveURL(/firmware$/);
+  await reach(/Enter One-time menu key/);
+  await keyboard.press('Enter');
+  await keyboard.type('F12');
+  await keyboard.press('Enter');
+  await expect(page.getByText('F12', { exact: true })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Boot ladder' }).getByRole('listitem').first()).toContainText(
+    'Stick …7C20, by the one-time menu',
+  );
+
+  // Keep: a note, and the build sheet.
+  await page.evaluate(() => document.getElementById('sheet')?.focus());
+  for (const stop of ['install', 'first-start', 'network', 'load', 'tune', 'keep']) {
+    await keyboard.press('ArrowRight');
+    await expect(page).toHaveURL(new RegExp(`${stop}$`));
+  }
+  await reach(/^\s*Text/);
+  await keyboard.type('Left on the shelf over night');
+  await keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /Left on the shelf over night/ })).toBeVisible();
+  await reach(/Save the build sheet/);
+  const saved = page.waitForEvent('download');
+  await keyboard.press('Enter');
+  expect(readFileSync(await (await saved).path(), 'utf8')).toContain('# Kitchen radio');
 });
 
 test('a download that went wrong is found out, and a hazard says so', async ({ page, open }) => {

@@ -2,7 +2,7 @@ import { Navigate, useParams } from 'react-router';
 import { findBox } from '@zb/core/schema/bench';
 import { currentStop } from '@zb/core/traveller/route';
 import { useBench } from '../storage/hooks';
-import NotFound from './NotFound';
+import NotFound from '../parts/NotFound';
 
 export default function BoxHome() {
   const { boxId } = useParams();

@@ -49,7 +49,7 @@ export const router = createBrowserRouter([
       { path: 'box/:boxId/firmware', ...page(() => import('../features/firmware/FirmwarePage')) },
       { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
       { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },
-      { path: '*', ...page(() => import('./NotFound')) },
+      { path: '*', ...page(() => import('../parts/NotFound')) },
     ],
   },
 ]);

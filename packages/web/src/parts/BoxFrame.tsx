@@ -12,8 +12,8 @@ import {
   type Profile,
 } from '@zb/core/schema/bench';
 import { stops, stopTitle, type Stop } from '@zb/core/schema/box';
-import NotFound from '../app/NotFound';
-import { RouteStrip } from '../app/RouteStrip';
+import NotFound from './NotFound';
+import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';
 import { Primary, Quiet } from './Button';
 import { BoxLedger } from './LedgerPane';
@@ -87,8 +87,13 @@ export function BoxFrame({
     if (against.length > 0) setAsking(true);
     else signNow();
   };
-  const to = (s: Stop | undefined) => (s ? () => void go(`/box/${box.id}/${s}`) : undefined);
-  useKeys({ ' ': sign, ArrowLeft: to(stops[number - 2]), ArrowRight: to(next), ...keys });
+  // A held arrow key outruns the drawing, so a step goes from the address that counts now, not from what is drawn.
+  const step = (by: 1 | -1) => () => {
+    const at = stops.findIndex((s) => window.location.pathname.endsWith(`/${s}`));
+    const other = stops[at + by];
+    if (other) void go(`/box/${box.id}/${other}`);
+  };
+  useKeys({ ' ': sign, ArrowLeft: step(-1), ArrowRight: step(1), ...keys });
   const mid = [
     machine?.name,
     profile &&

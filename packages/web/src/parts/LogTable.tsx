@@ -19,7 +19,7 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
     return <p className="soft">Nothing yet. Lines arise by themselves as you work; add your own above.</p>;
   return (
     <div className="scroll-x">
-      <table className="t">
+      <table className="t rows">
         <thead>
           <tr>
             <th scope="col">When</th>
@@ -52,7 +52,7 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
                   </td>
                 )}
                 <td className="nowrap">{e.stop ? stopTitle[e.stop] : '—'}</td>
-                <td style={{ overflowWrap: 'anywhere' }}>
+                <td className="whole" style={{ overflowWrap: 'anywhere' }}>
                   {e.text}
                   {e.kind === 'setting' && (
                     <>
@@ -61,8 +61,10 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
                   )}
                   {e.kind === 'photo' && <img className="photo" src={e.photo} alt={e.text} />}
                 </td>
-                <td className="num">{e.kind === 'write' && e.predicted ? formatSpan(e.predicted) : ''}</td>
-                <td className="num">
+                <td className="num said-in-text">
+                  {e.kind === 'write' && e.predicted ? formatSpan(e.predicted) : ''}
+                </td>
+                <td className="num said-in-text">
                   {(e.kind === 'write' || e.kind === 'hash') && e.seconds > 0
                     ? formatDuration(e.seconds)
                     : ''}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 
 export interface SheetProps {
@@ -23,7 +23,7 @@ export function Sheet({ title, mid, right, headline, children, foot, hint, fill 
     document.title = `${title} · Zealous Box`;
   }, [title]);
   // A new screen takes the focus, so that its keys work and a screen reader hears it.
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true });
   }, [pathname]);
   return (

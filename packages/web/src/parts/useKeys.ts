@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** True where a key press belongs to what has focus and not to the screen. */
 export function typing(target: EventTarget | null): boolean {
@@ -14,10 +14,11 @@ const pressable = (target: EventTarget | null): boolean =>
 /** Single-key shortcuts of a screen; ignored while typing, in a dialog, or with a modifier held. */
 export function useKeys(keys: Record<string, (() => void) | undefined>): void {
   const current = useRef(keys);
-  useEffect(() => {
+  // With the drawing, not after it: a key pressed the moment a screen appears must find that screen's keys.
+  useLayoutEffect(() => {
     current.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const on = (e: KeyboardEvent): void => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented || typing(e.target)) return;
       if (document.querySelector('[role="dialog"][data-state="open"]')) return;

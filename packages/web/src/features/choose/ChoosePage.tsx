@@ -45,7 +45,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
         <NoProfiles />
       ) : (
         <div className="scroll-x">
-          <table className="t">
+          <table className="t rows">
             <thead>
               <tr>
                 <th scope="col">System</th>
@@ -76,7 +76,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
                       <td>
                         <VerdictMark verdict={j.verdict} />
                       </td>
-                      <td>
+                      <td className="whole">
                         {j.binding[0]?.because}
                         {j.binding[0]?.repair && <span className="sub">{j.binding[0].repair}</span>}
                         {j.missing.length > 0 && (
@@ -108,7 +108,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
                     </tr>
                     {isOpen && (
                       <tr className={chosen ? 'here' : ''}>
-                        <td colSpan={5} style={{ paddingLeft: 20 }}>
+                        <td colSpan={5} className="whole" style={{ paddingLeft: 20 }}>
                           <p style={{ marginBottom: 4 }}>
                             {j.of.about} Installer: {j.of.installer}.
                           </p>

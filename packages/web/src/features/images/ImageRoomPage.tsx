@@ -4,7 +4,7 @@ import { imageHeadline } from '@zb/core/image/headline';
 import { findImage } from '@zb/core/schema/bench';
 import { isImage } from '@zb/core/schema/shelf';
 import { formatIec } from '@zb/core/units/bytes';
-import NotFound from '../../app/NotFound';
+import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../parts/Button';
 import { ImageOpener } from '../../parts/ImageOpener';

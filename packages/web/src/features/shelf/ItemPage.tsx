@@ -4,7 +4,7 @@ import { removeItem, saveItem } from '@zb/core/acts/shelf';
 import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/schema/shelf';
 import { storesIn } from '@zb/core/schema/bench';
 import { itemPlace, itemSummary } from '@zb/core/survey/summary';
-import NotFound from '../../app/NotFound';
+import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../parts/Button';
 import { Facts } from '../../parts/Facts';

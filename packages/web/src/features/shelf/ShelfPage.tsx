@@ -30,7 +30,7 @@ function Rows({ items }: { items: ShelfItem[] }) {
       <div
         role="table"
         aria-rowcount={items.length}
-        style={{ height: rows.getTotalSize(), position: 'relative', minWidth: 560 }}
+        style={{ height: rows.getTotalSize(), position: 'relative' }}
       >
         {rows.getVirtualItems().map((v) => {
           const item = items[v.index];
@@ -41,18 +41,8 @@ function Rows({ items }: { items: ShelfItem[] }) {
               role="row"
               aria-rowindex={v.index + 1}
               key={item.id}
-              style={{
-                position: 'absolute',
-                top: v.start,
-                left: 0,
-                right: 0,
-                height: ROW,
-                display: 'grid',
-                gridTemplateColumns: 'minmax(0,1fr) 74px minmax(0,1.35fr) minmax(0,1.2fr)',
-                gap: 12,
-                alignItems: 'center',
-                borderBottom: '1px solid var(--rule)',
-              }}
+              className="shelfrow"
+              style={{ top: v.start, height: ROW }}
             >
               <span
                 role="cell"

@@ -2,7 +2,7 @@ import { useParams } from 'react-router';
 import { logOf } from '@zb/core/schema/bench';
 import { stopSchema } from '@zb/core/schema/box';
 import { stopOutlook } from '@zb/core/traveller/ahead';
-import NotFound from '../../app/NotFound';
+import NotFound from '../../parts/NotFound';
 import { BoxFrame, useBoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';

@@ -15,7 +15,7 @@ export function Targets({
   holds: (g: GuardedTarget) => string;
 }) {
   return (
-    <table className="t">
+    <table className="t rows">
       <thead>
         <tr>
           <th scope="col">Plugged in</th>
@@ -32,7 +32,7 @@ export function Targets({
       <tbody>
         {targets.map((g) => (
           <tr key={g.target.id} className={picked === g.target.id ? 'here' : ''}>
-            <th scope="row">
+            <th scope="row" className="whole">
               <label style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
                 <input
                   type="radio"
@@ -52,8 +52,8 @@ export function Targets({
               <span className="sub">{formatSi(g.target.bytes)}</span>
             </td>
             <td className="m nowrap">{g.target.serial}</td>
-            <td>{holds(g)}</td>
-            <td>
+            <td className="whole">{holds(g)}</td>
+            <td className="whole">
               {g.allowed ? (
                 <Mark kind="yes">lets it pass</Mark>
               ) : (

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { Sheet } from '../parts/Sheet';
+import { Sheet } from './Sheet';
 
 export default function NotFound({ what = 'Nothing is kept at this address' }: { what?: string }) {
   return (
