@@ -137,6 +137,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await expect(page.getByRole('button', { name: 'Open an image file' })).toBeVisible();
   await reach(/Open an image file/);
   const chooser = page.waitForEvent('filechooser');
+  // The driver arms its file chooser in the background; a key pressed before that opens the browser's own.
+  await page.waitForTimeout(250);
   await keyboard.press('Enter');
   await (await chooser).setFiles(image);
   await expect(page.getByText('MILLPOND', { exact: true })).toBeVisible();
