@@ -71,6 +71,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   server,
   scratch,
 }) => {
+  // The longest walk of all, key by key; a busy machine takes its time.
+  test.setTimeout(150_000);
   const report = execFileSync('npx', ['zb', 'survey', '--script'], {
     encoding: 'utf8',
     stdio: ['ignore', 'pipe', 'ignore'],

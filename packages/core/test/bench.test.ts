@@ -90,6 +90,21 @@ describe('the bench file', () => {
     expect(text.endsWith('}\n')).toBe(true);
   });
 
+  it('whatever is missing from a bench, what is saved can be opened again', () => {
+    fc.assert(
+      fc.property(
+        fc.subarray(demo.items),
+        fc.subarray(demo.profiles),
+        fc.subarray(demo.boxes),
+        (items, profiles, boxes) => {
+          const text = benchToText({ ...demo, items, profiles, boxes });
+          expect(benchToText(benchFromText(text))).toBe(text);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
   it('does not depend on the order of records or keys', () => {
     const shuffled: Bench = {
       ...demo,

@@ -4,11 +4,11 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench, type Bench } from '@zb/core/schema/bench';
 import { arranged } from '@zb/core/schema/arrange';
 import { differences, type Act } from '@zb/core/schema/changes';
-import { benchToText } from '@zb/core/schema/file';
+import { benchToText, type Migration } from '@zb/core/schema/file';
 import { BENCH_KEY, BenchStore, troubleWords } from '../src/storage/benchStore';
 import { BrowserKeeper } from '../src/storage/browserKeeper';
 import { fileName } from '../src/storage/download';
-import { UNDO_DEPTH, type Keeper } from '../src/storage/keeper';
+import { UNDO_DEPTH, UnreadableBench, type Keeper } from '../src/storage/keeper';
 import { MemoryKeeper } from '../src/storage/memoryKeeper';
 
 // One tab is enough here, and Node’s channel would keep the test from ending; two tabs are tested in the browser.
@@ -97,6 +97,54 @@ describe('the browser keeper', () => {
     await expect(keeper.perform(bad)).rejects.toThrow();
     expect((await keeper.load())?.name).toBe(demo.name);
     expect(await keeper.undoable()).toBe('Demo loaded');
+  });
+});
+
+describe('what an older version kept', () => {
+  const steps: ReadonlyMap<number, Migration> = new Map([
+    [1, (old: Record<string, unknown>) => ({ ...old, name: `${String(old.name)}, brought over` })],
+  ]);
+
+  it('is brought over once, kept in its new shape, and cannot be undone into the old one', async () => {
+    n += 1;
+    const first = await BrowserKeeper.open(`test-${n}`);
+    await first.perform(load);
+    const second = await BrowserKeeper.open(`test-${n}`, steps, 2);
+    expect((await second.load())?.name).toBe('Saltmarsh Hall, brought over');
+    expect((await second.load())?.boxes).toHaveLength(demo.boxes.length);
+    expect(await second.undo()).toBeUndefined();
+  });
+
+  it('is left as it is where no way leads on, and is handed out whole', async () => {
+    n += 1;
+    const first = await BrowserKeeper.open(`test-${n}`);
+    await first.perform(load);
+    const second = await BrowserKeeper.open(`test-${n}`, new Map(), 2);
+    const fault = await second.load().catch((e: unknown) => e);
+    expect(fault).toBeInstanceOf(UnreadableBench);
+    expect((fault as UnreadableBench).message).toMatch(/No way is known from version 1 to 2/);
+    expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: 1 });
+    expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.name).toBe(demo.name);
+  });
+
+  it('opens with a loose end: two tabs may have crossed', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const [box] = demo.boxes;
+    if (!box) throw new Error('no box');
+    await keeper.perform({
+      label: 'Crossed',
+      changes: [{ in: 'boxes', id: box.id, to: { ...box, machineId: 'gone' } }],
+    });
+    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.machineId).toBe('gone');
+  });
+
+  it('can be let go, and then there is nothing', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    await keeper.clear();
+    expect(await keeper.load()).toBeUndefined();
+    expect(await keeper.undo()).toBeUndefined();
   });
 });
 

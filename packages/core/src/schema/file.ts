@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { BENCH_VERSION, benchSchema, type Bench } from './bench';
+import { isImage, isMachine } from './shelf';
 import { collections, differences, type Collection } from './changes';
 
 /** Where a file is wrong: the path to the field and why, in words. */
@@ -59,6 +60,35 @@ export function migrate(
   return at;
 }
 
+/** The ids that references may lead to. */
+function idsOf(bench: Bench): Record<'machines' | 'images' | 'profiles' | 'boxes', Set<string>> {
+  const of = (records: readonly { id: string }[]): Set<string> => new Set(records.map((r) => r.id));
+  return {
+    machines: of(bench.items.filter(isMachine)),
+    images: of(bench.items.filter(isImage)),
+    profiles: of(bench.profiles),
+    boxes: of(bench.boxes),
+  };
+}
+
+/** References that lead nowhere become none, so that a file that was saved can always be opened. */
+function withoutLooseEnds(bench: Bench): Bench {
+  const { machines, images, profiles, boxes } = idsOf(bench);
+  const known = (id: string | null, among: Set<string>): string | null =>
+    id !== null && among.has(id) ? id : null;
+  return {
+    ...bench,
+    items: bench.items.map((x) => ('in' in x ? { ...x, in: known(x.in, machines) } : x)),
+    boxes: bench.boxes.map((b) => ({
+      ...b,
+      machineId: known(b.machineId, machines),
+      imageId: known(b.imageId, images),
+      profileId: known(b.profileId, profiles),
+    })),
+    log: bench.log.map((e) => ({ ...e, boxId: known(e.boxId, boxes) })),
+  };
+}
+
 /** Sorted keys at every depth and records sorted by id: the one normal form, so that files can be compared. */
 function sortKeys(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sortKeys);
@@ -73,8 +103,9 @@ function sortKeys(value: unknown): unknown {
 /** The bench as readable JSON in its normal form, with a final line feed. */
 export function benchToText(bench: Bench): string {
   const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
-  const normal = { ...bench };
-  for (const c of collections) Object.assign(normal, { [c]: [...bench[c]].sort(byId) });
+  const tied = withoutLooseEnds(bench);
+  const normal = { ...tied };
+  for (const c of collections) Object.assign(normal, { [c]: [...tied[c]].sort(byId) });
   return JSON.stringify(sortKeys(normal), null, 2) + '\n';
 }
 
@@ -96,12 +127,7 @@ function crossCheck(bench: Bench): FileProblem[] {
       seen.add(x.id);
     });
   }
-  const of = (kind: string): Set<string> =>
-    new Set(bench.items.filter((x) => x.kind === kind).map((x) => x.id));
-  const machines = of('machine');
-  const images = of('image');
-  const profiles = new Set(bench.profiles.map((p) => p.id));
-  const boxes = new Set(bench.boxes.map((b) => b.id));
+  const { machines, images, profiles, boxes } = idsOf(bench);
   const need = (path: string, id: string | null, known: Set<string>, what: string): void => {
     if (id !== null && !known.has(id))
       out.push({ path, why: `names ${what} “${id}”, which is not in the file` });
@@ -118,6 +144,17 @@ function crossCheck(bench: Bench): FileProblem[] {
   return out;
 }
 
+/** Validates every field of plain JSON of the present version. Throws BenchFileError. */
+function checked(raw: unknown): Bench {
+  const parsed = benchSchema.safeParse(raw);
+  if (parsed.success) return parsed.data;
+  const problems = parsed.error.issues.map(words);
+  throw new BenchFileError(
+    `The file has ${problems.length} wrong ${problems.length === 1 ? 'field' : 'fields'}.`,
+    problems,
+  );
+}
+
 /** Reads a bench file's text: parses, migrates, validates all of it. Throws BenchFileError; never half a bench. */
 export function benchFromText(text: string): Bench {
   let raw: unknown;
@@ -128,22 +165,25 @@ export function benchFromText(text: string): Bench {
       `This file is not readable JSON: ${error instanceof Error ? error.message : 'unknown fault'}`,
     );
   }
-  const parsed = benchSchema.safeParse(migrate(raw));
-  if (!parsed.success) {
-    const problems = parsed.error.issues.map(words);
-    throw new BenchFileError(
-      `The file has ${problems.length} wrong ${problems.length === 1 ? 'field' : 'fields'}.`,
-      problems,
-    );
-  }
-  const loose = crossCheck(parsed.data);
+  const bench = checked(migrate(raw));
+  const loose = crossCheck(bench);
   if (loose.length > 0)
     throw new BenchFileError(
       `The file has ${loose.length} broken ${loose.length === 1 ? 'reference' : 'references'}.`,
       loose,
     );
-  return parsed.data;
+  return bench;
 }
+
+/**
+ * A bench out of storage, brought up to the wanted version and validated field by field. References are not held against
+ * it: two tabs may have crossed, and a bench with a loose end must still open. Throws BenchFileError.
+ */
+export const benchFromKept = (
+  kept: unknown,
+  steps: ReadonlyMap<number, Migration> = migrations,
+  target: number = BENCH_VERSION,
+): Bench => checked({ ...migrate(kept, steps, target), version: BENCH_VERSION });
 
 export interface ImportPreview {
   collection: Collection;

@@ -7,12 +7,14 @@ import { differences } from '@zb/core/schema/changes';
 import { typing, useKeys } from '../parts/useKeys';
 import { getJson } from '../parts/api';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
+import { UnreadableBench } from '../storage/keeper';
 import { AREAS } from './areas';
 import { setTheme, themeChoice, type ThemeChoice } from './colour';
 import { Find } from './Find';
 import { Keys } from './Keys';
 import { Notices } from './Notices';
 import { Rail } from './Rail';
+import { Unreadable } from './Unreadable';
 
 const DEMO_LINE = 'zb-demo-line';
 const remembered = (key: string): string | null => {
@@ -71,6 +73,7 @@ export function Shell() {
     void store.perform({ label: health.data?.demo ? 'Demo bench loaded' : 'Empty bench begun', changes });
   }, [fresh, health.isPending, health.data, store]);
 
+  if (error instanceof UnreadableBench) return <Unreadable fault={error} />;
   if (error) throw error;
   if (!bench) return <p style={{ padding: 24 }}>Opening the bench…</p>;
 

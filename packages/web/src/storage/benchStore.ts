@@ -134,6 +134,14 @@ export class BenchStore {
     });
   }
 
+  /** Forgets all that is kept here, in every tab; the only way on from a bench that cannot be read. */
+  async beginAnew(): Promise<void> {
+    await this.inOrder(async () => (await this.keeper).clear());
+    this.say({ unsaved: [], status: 'Begun anew' });
+    this.channel?.postMessage('changed');
+    await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+  }
+
   async undo(): Promise<void> {
     if (this.state.unsaved.length > 0) {
       const last = this.state.unsaved[this.state.unsaved.length - 1];

@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb';
 import {
-  benchSchema,
+  BENCH_VERSION,
   emptyBench,
   type Bench,
   type Box,
@@ -8,8 +8,9 @@ import {
   type Profile,
   type ShelfItem,
 } from '@zb/core/schema/bench';
-import type { Act, Change } from '@zb/core/schema/changes';
-import { UNDO_DEPTH, type Keeper } from './keeper';
+import { collections, type Act, type Change } from '@zb/core/schema/changes';
+import { benchFromKept, migrations, type Migration } from '@zb/core/schema/file';
+import { UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
 
 interface Kept {
   seq?: number;
@@ -47,9 +48,18 @@ async function put(tx: Tx, change: Change): Promise<Change> {
 /** The bench in the browser's IndexedDB: one record per item, one transaction per act, a journal for undo. */
 export class BrowserKeeper implements Keeper {
   readonly kind = 'browser';
-  private constructor(private readonly db: IDBPDatabase<Shape>) {}
+  private constructor(
+    private readonly db: IDBPDatabase<Shape>,
+    private readonly steps: ReadonlyMap<number, Migration>,
+    private readonly version: number,
+  ) {}
 
-  static async open(name = 'zealous-box'): Promise<BrowserKeeper> {
+  /** `steps` and `version` are the bench file's own; tests give others. */
+  static async open(
+    name = 'zealous-box',
+    steps: ReadonlyMap<number, Migration> = migrations,
+    version: number = BENCH_VERSION,
+  ): Promise<BrowserKeeper> {
     const db = await openDB<Shape>(name, 1, {
       upgrade(fresh) {
         for (const store of ['items', 'profiles', 'boxes', 'log'] as const)
@@ -59,20 +69,53 @@ export class BrowserKeeper implements Keeper {
       },
       blocking: () => db.close(),
     });
-    return new BrowserKeeper(db);
+    return new BrowserKeeper(db, steps, version);
   }
 
-  async load(): Promise<Bench | undefined> {
+  /** Everything as it is kept, not looked at; undefined where nothing ever was. */
+  private async kept(): Promise<Record<string, unknown> | undefined> {
     const tx = this.db.transaction(STORES, 'readonly');
-    const [name, items, profiles, boxes, log] = await Promise.all([
+    const [name, version, items, profiles, boxes, log] = await Promise.all([
       tx.objectStore('meta').get('name'),
+      tx.objectStore('meta').get('version'),
       tx.objectStore('items').getAll(),
       tx.objectStore('profiles').getAll(),
       tx.objectStore('boxes').getAll(),
       tx.objectStore('log').getAll(),
     ]);
     if (name === undefined && items.length + profiles.length + boxes.length === 0) return undefined;
-    return benchSchema.parse({ ...emptyBench(name), items, profiles, boxes, log });
+    return { ...emptyBench(name), version: Number(version ?? 1), items, profiles, boxes, log };
+  }
+
+  async load(): Promise<Bench | undefined> {
+    const kept = await this.kept();
+    if (!kept) return undefined;
+    let bench: Bench;
+    try {
+      bench = benchFromKept(kept, this.steps, this.version);
+    } catch (error) {
+      throw new UnreadableBench(kept, error);
+    }
+    if (kept.version !== this.version) await this.rewrite(bench);
+    return bench;
+  }
+
+  /** Keeps a bench that came from an older version in its new shape. What could be undone had the old one, and goes. */
+  private async rewrite(bench: Bench): Promise<void> {
+    const tx = this.db.transaction([...STORES], 'readwrite');
+    for (const c of collections) {
+      await tx.objectStore(c).clear();
+      for (const record of bench[c]) await put(tx, { in: c, id: record.id, to: record } as Change);
+    }
+    await tx.objectStore('acts').clear();
+    await tx.objectStore('meta').put(String(this.version), 'version');
+    await tx.done;
+  }
+
+  async clear(): Promise<void> {
+    const tx = this.db.transaction([...STORES], 'readwrite');
+    for (const store of STORES) await tx.objectStore(store).clear();
+    await tx.done;
   }
 
   async perform(act: Act): Promise<void> {
@@ -85,8 +128,9 @@ export class BrowserKeeper implements Keeper {
       await acts.add({ label: act.label, back });
       const keys = await acts.getAllKeys();
       for (const old of keys.slice(0, Math.max(0, keys.length - UNDO_DEPTH))) await acts.delete(old);
-      if ((await tx.objectStore('meta').get('name')) === undefined)
-        await tx.objectStore('meta').put(emptyBench().name, 'name');
+      const meta = tx.objectStore('meta');
+      if ((await meta.get('name')) === undefined) await meta.put(emptyBench().name, 'name');
+      if ((await meta.get('version')) === undefined) await meta.put(String(this.version), 'version');
       await tx.done;
     } catch (error) {
       tx.done.catch(() => undefined);

@@ -26,6 +26,12 @@ export class MemoryKeeper implements Keeper {
     return Promise.resolve(last?.label);
   }
 
+  clear(): Promise<void> {
+    this.bench = undefined;
+    this.acts.length = 0;
+    return Promise.resolve();
+  }
+
   undoable(): Promise<string | undefined> {
     return Promise.resolve(this.acts[this.acts.length - 1]?.label);
   }

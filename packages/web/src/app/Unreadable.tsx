@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { Primary, Quiet } from '../parts/Button';
+import { download } from '../storage/download';
+import { useStore } from '../storage/hooks';
+import type { UnreadableBench } from '../storage/keeper';
+
+/** What is kept here cannot be opened: says where it is wrong, hands all of it out, and only then lets it go. */
+export function Unreadable({ fault }: { fault: UnreadableBench }) {
+  const store = useStore();
+  const [saved, setSaved] = useState(false);
+  const save = (): void => {
+    download('kept-bench.json', JSON.stringify(fault.kept, null, 2), 'application/json');
+    setSaved(true);
+  };
+  return (
+    <main className="stack" style={{ padding: '40px 44px', maxWidth: 680 }}>
+      <h1>The bench kept in this browser cannot be read</h1>
+      <p className="said said-stop" role="alert">
+        {fault.message} Nothing was changed or deleted.
+      </p>
+      {fault.problems.length > 0 && (
+        <ul>
+          {fault.problems.slice(0, 8).map((p) => (
+            <li key={p.path + p.why}>
+              <span className="m">{p.path}</span>: {p.why}
+            </li>
+          ))}
+          {fault.problems.length > 8 && <li>and {fault.problems.length - 8} more</li>}
+        </ul>
+      )}
+      <p>
+        Save all of it to a file first. The file can be mended by hand, at the places named above, and opened
+        again as a bench file. Then begin anew here.
+      </p>
+      <div className="actions">
+        <Primary onClick={save}>Save what is kept to a file</Primary>
+        <Quiet onClick={() => void store.beginAnew()} disabled={!saved}>
+          Begin anew
+        </Quiet>
+      </div>
+    </main>
+  );
+}
