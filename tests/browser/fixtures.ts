@@ -81,6 +81,7 @@ export const test = base.extend<Own, OfWorker>({
   ],
   open: async ({ page, server }, use) => {
     await use(async (path) => {
+      await kept(page);
       await page.goto(server.address + path);
       await expect(page.locator('h1')).toBeVisible();
     });
@@ -114,6 +115,10 @@ export async function axe(page: Page): Promise<void> {
   });
   expect(found).toEqual([]);
 }
+
+/** Waits until what was done is kept, as the page itself knows it; leaving earlier would be asked about. */
+export const kept = (page: Page): Promise<void> =>
+  page.waitForFunction(() => !document.querySelector('.status[data-saving="true"]')).then(() => undefined);
 
 export const headline = (page: Page) => page.locator('h1');
 export const status = (page: Page) => page.locator('.status');

@@ -1,4 +1,4 @@
-import { axe, expect, headline, test } from './fixtures';
+import { axe, expect, headline, test, kept } from './fixtures';
 
 const ADDRESSES = [
   '/shelf',
@@ -130,6 +130,7 @@ test('the theme is chosen and remembered', async ({ page, open }) => {
   await page.getByRole('button', { name: /Theme/ }).click();
   await page.getByRole('button', { name: /Theme/ }).click();
   await expect(page.locator('html')).toHaveClass(/dark/);
+  await kept(page);
   await page.reload();
   await expect(page.locator('html')).toHaveClass(/dark/);
 });

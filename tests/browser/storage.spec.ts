@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, expect, headline, status, test } from './fixtures';
+import { axe, expect, headline, status, test, kept } from './fixtures';
 
 const addNote = async (page: Page, text: string): Promise<void> => {
   await page.getByLabel('Text').fill(text);
@@ -16,6 +16,7 @@ test('an empty browser loads the demo by itself and says so; the line can be hid
   await expect(page).toHaveURL(/games-corner\/verify$/);
   await expect(page.getByText('This is the demo bench')).toBeVisible();
   await page.getByRole('button', { name: 'Hide this line' }).click();
+  await kept(page);
   await page.reload();
   await expect(headline(page)).toBeVisible();
   await expect(page.getByText('This is the demo bench')).toHaveCount(0);
@@ -35,6 +36,7 @@ test('undo by key and by button, twenty deep, with a visible line', async ({ pag
     await page.keyboard.press('Control+z');
     await expect(page.getByText(`note ${i}`, { exact: true })).toHaveCount(0);
   }
+  await kept(page);
   await page.reload();
   await expect(headline(page)).toBeVisible();
   await expect(page.getByText('note 1', { exact: true })).toHaveCount(0);
@@ -119,7 +121,7 @@ test('storage that is full: the screen keeps what was done, says so, and keeps i
 }) => {
   await open('/box/archive/keep');
   // A second load, so that the demo itself is kept before storage fills up.
-  await page.waitForTimeout(500);
+  await kept(page);
   await page.reload();
   await expect(headline(page)).toBeVisible();
   await page.evaluate(() => {
@@ -142,6 +144,7 @@ test('storage that is full: the screen keeps what was done, says so, and keeps i
   });
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
+  await kept(page);
   await page.reload();
   await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
 });
@@ -173,7 +176,7 @@ test('a bench that cannot be read: where it is wrong, all of it handed out, and 
   open,
 }) => {
   await open('/shelf');
-  await page.waitForTimeout(500);
+  await kept(page);
   await page.evaluate(
     () =>
       new Promise<void>((resolve, reject) => {
@@ -189,6 +192,7 @@ test('a bench that cannot be read: where it is wrong, all of it handed out, and 
         };
       }),
   );
+  await kept(page);
   await page.reload();
   await expect(headline(page)).toHaveText('The bench kept in this browser cannot be read');
   await expect(page.getByText(/boxes\[\d+\]\.name/)).toBeVisible();

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, depotFile, expect, headline, startServer, test, verifyLantern } from './fixtures';
+import { axe, depotFile, expect, headline, startServer, test, verifyLantern, kept } from './fixtures';
 
 async function writeTo(page: Page, stick: RegExp, tail: string): Promise<void> {
   await page.getByRole('radio', { name: stick }).check();
@@ -56,17 +56,21 @@ test('a write can be cancelled, and a reload in the middle finds it again', asyn
   const dir = mkdtempSync(join(tmpdir(), 'zb-slow-'));
   const slow = await startServer(dir, '0', '0.6');
   try {
+    await kept(page);
     await page.goto(`${slow.address}/box/games-corner/verify`);
     await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
     await expect(page.getByText('SAME FILE')).toBeVisible();
+    await kept(page);
     await page.goto(`${slow.address}/box/games-corner/write`);
     await writeTo(page, /Blue stick/, '7C20');
     await expect(page.getByRole('progressbar', { name: 'Written' })).toBeVisible();
+    await kept(page);
     await page.reload();
     await expect(headline(page)).toContainText('leave the stick in');
     await page.getByRole('button', { name: 'Cancel the write' }).click();
     await expect(page.locator('.stamp', { hasText: 'CANCELLED' })).toBeVisible();
     await expect(page.getByText(/holds part of an image: do not start from it/).first()).toBeVisible();
+    await kept(page);
     await page.goto(`${slow.address}/box/games-corner/keep`);
     await expect(page.getByRole('row', { name: /cancelled after/ })).toHaveCount(1);
   } finally {
@@ -84,6 +88,7 @@ test('the server gone and back: said plainly, nothing of the bench lost, the wri
   const first = await startServer(dir, '0', '0.3');
   const port = new URL(first.address).port;
   try {
+    await kept(page);
     await page.goto(`${first.address}/box/games-corner/verify`);
     await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
     await expect(page.getByText('SAME FILE')).toBeVisible();
@@ -103,9 +108,11 @@ test('the server gone and back: said plainly, nothing of the bench lost, the wri
     await expect(page.getByRole('row', { name: /The power went out/ })).toBeVisible();
     const second = await startServer(dir, port, '0.3');
     try {
+      await kept(page);
       await page.goto(`${first.address}/box/games-corner/write`);
       await expect(page.locator('.stamp', { hasText: 'INTERRUPTED' })).toBeVisible();
       await expect(page.getByText(/The writer stopped after/).first()).toBeVisible();
+      await kept(page);
       await page.goto(`${first.address}/box/games-corner/keep`);
       await expect(page.getByRole('row', { name: /The power went out/ })).toBeVisible();
     } finally {
@@ -133,7 +140,6 @@ test('a file of one’s own is written; after a reload the page asks for it agai
   await page.getByLabel('Image file').setInputFiles(image);
   await expect(page.locator('.status')).toContainText('mine.img checked');
   await expect(page.getByRole('link', { name: 'Image room' })).toBeVisible();
-  await page.waitForTimeout(300);
   await open('/box/film-night/write');
   await page.getByRole('radio', { name: /Grey stick/ }).check();
   await page.getByLabel(/Practise a fault/).selectOption('none');

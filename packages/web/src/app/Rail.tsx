@@ -22,6 +22,7 @@ const Ticks = ({ bench, box }: { bench: Bench; box: Bench['boxes'][number] }) =>
 export function Rail({
   bench,
   status,
+  saving,
   onHelp,
   onFind,
   onUndo,
@@ -30,6 +31,7 @@ export function Rail({
 }: {
   bench: Bench;
   status: string;
+  saving: boolean;
   onHelp: () => void;
   onFind: () => void;
   onUndo: () => void;
@@ -81,7 +83,7 @@ export function Rail({
         ))}
       </div>
       <div className="rail-foot">
-        <div className="status" role="status" aria-live="polite">
+        <div className="status" role="status" aria-live="polite" data-saving={saving}>
           {status}
         </div>
         <div className="tools">

@@ -6,6 +6,7 @@ import { emptyBench } from '@zb/core/schema/bench';
 import { differences } from '@zb/core/schema/changes';
 import { typing, useKeys } from '../parts/useKeys';
 import { getJson } from '../parts/api';
+import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
 import { AREAS } from './areas';
@@ -36,7 +37,7 @@ const remember = (key: string, value: string): void => {
 export function Shell() {
   const store = useStore();
   const { bench, isPending, error } = useBenchQuery();
-  const { status } = useNotice();
+  const { status, pending, unsaved } = useNotice();
   const health = useQuery({
     queryKey: ['health'],
     queryFn: () => getJson<{ demo: boolean }>('/api/health'),
@@ -64,6 +65,15 @@ export function Shell() {
     window.addEventListener('keydown', on);
     return () => window.removeEventListener('keydown', on);
   }, [store]);
+
+  // Leaving with something not kept yet is asked about, never silent.
+  const atRisk = pending > 0 || unsaved.length > 0;
+  useEffect(() => {
+    if (!atRisk) return undefined;
+    const ask = (e: BeforeUnloadEvent): void => e.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [atRisk]);
 
   const fresh = !isPending && bench === null;
   useEffect(() => {
@@ -95,6 +105,7 @@ export function Shell() {
       <Rail
         bench={bench}
         status={status}
+        saving={pending > 0}
         theme={theme}
         onTheme={nextTheme}
         onHelp={() => setHelping(true)}
@@ -111,6 +122,7 @@ export function Shell() {
         onEmpty={startEmpty}
       />
       <Outlet />
+      <WriteRecorder bench={bench} />
       <Find bench={bench} open={finding} onClose={() => setFinding(false)} />
       <Keys open={helping} onClose={() => setHelping(false)} />
     </div>

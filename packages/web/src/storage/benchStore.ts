@@ -17,6 +17,8 @@ export interface StoreNotice {
   /** The last thing that happened, for the status line. */
   status: string;
   kind: Keeper['kind'] | 'opening';
+  /** Acts that are shown and on their way into storage. */
+  pending: number;
 }
 
 /** What a storage fault means for the user. */
@@ -38,7 +40,7 @@ export class BenchStore {
   private readonly channel =
     typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
   private readonly listeners = new Set<() => void>();
-  private state: StoreNotice = { unsaved: [], trouble: null, status: '', kind: 'opening' };
+  private state: StoreNotice = { unsaved: [], trouble: null, status: '', kind: 'opening', pending: 0 };
 
   constructor(
     private readonly client: QueryClient,
@@ -93,7 +95,7 @@ export class BenchStore {
     }
     const before = this.client.getQueryData<Bench | null>(BENCH_KEY) ?? emptyBench();
     this.client.setQueryData(BENCH_KEY, arranged(applyChanges(before, act.changes)));
-    this.say({ status: act.label });
+    this.say({ status: act.label, pending: this.state.pending + 1 });
     return this.inOrder(async () => {
       // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
       if (this.state.unsaved.length > 0) {
@@ -101,7 +103,7 @@ export class BenchStore {
         return false;
       }
       return this.keep(act);
-    });
+    }).finally(() => this.say({ pending: this.state.pending - 1 }));
   }
 
   private async keep(act: Act): Promise<boolean> {

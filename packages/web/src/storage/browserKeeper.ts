@@ -30,19 +30,27 @@ interface Shape extends DBSchema {
 const STORES = ['items', 'profiles', 'boxes', 'log', 'meta', 'acts'] as const;
 type Tx = IDBPTransaction<Shape, (typeof STORES)[number][], 'readwrite'>;
 
-/** Puts one change into the open transaction and answers the change that takes it back. */
+/**
+ * Puts one change into the open transaction and answers the change that takes it back. Both requests go out at once, so
+ * that an act of many changes is kept in one breath; a transaction carries them out in order.
+ */
 async function put(tx: Tx, change: Change): Promise<Change> {
   if (change.in === 'name') {
     const meta = tx.objectStore('meta');
-    const before = (await meta.get('name')) ?? emptyBench().name;
-    await meta.put(change.to, 'name');
-    return { in: 'name', id: 'name', to: before };
+    const [before] = await together(meta.get('name'), () => meta.put(change.to, 'name'));
+    return { in: 'name', id: 'name', to: before ?? emptyBench().name };
   }
   const store = tx.objectStore(change.in);
-  const before = (await store.get(change.id)) ?? null;
-  if (change.to === null) await store.delete(change.id);
-  else await store.put(change.to);
-  return { ...change, to: before } as Change;
+  const [before] = await together(store.get(change.id), () =>
+    change.to === null ? store.delete(change.id) : store.put(change.to),
+  );
+  return { ...change, to: before ?? null } as Change;
+}
+
+/** Both results; where the second cannot even be asked for, the first must not count as an unhandled fault. */
+function together<T>(first: Promise<T>, second: () => Promise<unknown>): Promise<[T, unknown]> {
+  first.catch(() => undefined);
+  return Promise.all([first, second()]);
 }
 
 /** The bench in the browser's IndexedDB: one record per item, one transaction per act, a journal for undo. */
@@ -105,7 +113,7 @@ export class BrowserKeeper implements Keeper {
     const tx = this.db.transaction([...STORES], 'readwrite');
     for (const c of collections) {
       await tx.objectStore(c).clear();
-      for (const record of bench[c]) await put(tx, { in: c, id: record.id, to: record } as Change);
+      await Promise.all(bench[c].map((record) => put(tx, { in: c, id: record.id, to: record } as Change)));
     }
     await tx.objectStore('acts').clear();
     await tx.objectStore('meta').put(String(this.version), 'version');
@@ -121,9 +129,8 @@ export class BrowserKeeper implements Keeper {
   async perform(act: Act): Promise<void> {
     const tx = this.db.transaction([...STORES], 'readwrite');
     try {
-      const back: Change[] = [];
       // Awaiting only requests of this transaction keeps it open to the end.
-      for (const change of act.changes) back.unshift(await put(tx, change));
+      const back = (await Promise.all(act.changes.map((change) => put(tx, change)))).reverse();
       const acts = tx.objectStore('acts');
       await acts.add({ label: act.label, back });
       const keys = await acts.getAllKeys();
@@ -148,7 +155,7 @@ export class BrowserKeeper implements Keeper {
     const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
     const last = cursor?.value;
     if (cursor && last) {
-      for (const change of last.back) await put(tx, change);
+      await Promise.all(last.back.map((change) => put(tx, change)));
       await cursor.delete();
     }
     await tx.done;

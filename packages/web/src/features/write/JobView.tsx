@@ -3,7 +3,7 @@ import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { Quiet } from '../../parts/Button';
 import { Stamp } from '../../parts/Marks';
-import type { Job } from './useWriter';
+import type { Job } from '../../parts/writer';
 
 const STATE: Partial<Record<Job['state'], string>> = {
   'waiting for the file': 'Waiting for the file',

@@ -13,13 +13,21 @@ import { formatSpan } from '@zb/core/units/duration';
 import { sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Primary } from '../../parts/Button';
+import {
+  belongsTo,
+  isOver,
+  jobsOf,
+  tagOf,
+  useJobEvents,
+  useJobs,
+  useSticks,
+  type Job,
+} from '../../parts/writer';
 import { useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
 import { BeforeAfter, Written } from './Target';
 import { Targets } from './Targets';
-import { jobsOf, useRecord } from './useRecord';
-import { isOver, useJobEvents, useJobs, useSticks, type Job } from './useWriter';
 
 const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: StickFault) => boolean }[] = [
   { name: 'none', make: () => ({}), is: (f) => Object.keys(f).length === 0 },
@@ -43,7 +51,7 @@ function WritePage({ context }: { context: BoxContext }) {
   const image = findImage(bench, box.imageId);
   const sticks = useSticks();
   const jobs = useJobs();
-  const mine = jobsOf(bench, box, jobs.data);
+  const mine = jobsOf(bench, jobs.data).filter((j) => belongsTo(j).boxId === box.id);
   const latest = mine[mine.length - 1];
   const { job, broken } = useJobEvents(latest);
   const [tail, setTail] = useState('');
@@ -70,8 +78,6 @@ function WritePage({ context }: { context: BoxContext }) {
   const running = job !== undefined && !isOver(job);
   const underWay = running ? targets.find((g) => g.target.id === job.stickId) : undefined;
 
-  useRecord(bench, box, job ? [...mine, job] : mine);
-
   const steps =
     choice && !again && choice.target.serial === box.written?.serial ? afterWrite(bench, box) : [];
 
@@ -96,7 +102,7 @@ function WritePage({ context }: { context: BoxContext }) {
         stickId: choice.target.id,
         serialTail: tail,
         image: source,
-        tag: `${box.id}:${image.id}`,
+        tag: tagOf(box, image.id),
       });
       setTail('');
       setAgain(false);

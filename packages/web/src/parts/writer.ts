@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { VirtualStick } from '@zb/core/demo/sticks';
-import { getJson } from '../../parts/api';
+import { findImage, type Bench, type Box } from '@zb/core/schema/bench';
+import { getJson } from './api';
 
 /** A write as the stand-in writer tells of it; bytes and seconds. */
 export interface Job {
@@ -22,6 +23,17 @@ export interface Job {
   /** "boxId:imageId", so that any tab can record how it ended. */
   tag: string;
 }
+
+/** What a write belongs to, as the page told the server when it began. */
+export const tagOf = (box: Box, imageId: string): string => `${box.id}:${imageId}`;
+export const belongsTo = (job: Job): { boxId: string; imageId: string } => {
+  const at = job.tag.indexOf(':');
+  return { boxId: job.tag.slice(0, at), imageId: job.tag.slice(at + 1) };
+};
+
+/** The writes of this bench: the server may know of others, from another bench or browser. */
+export const jobsOf = (bench: Bench, jobs: readonly Job[] | undefined): Job[] =>
+  jobs?.filter((j) => findImage(bench, belongsTo(j).imageId) !== undefined) ?? [];
 
 export const isOver = (job: Job): boolean =>
   !['waiting for the file', 'writing', 'reading back'].includes(job.state);
@@ -44,6 +56,7 @@ export const useJobs = () =>
 export function useJobEvents(job: Job | undefined): { job: Job | undefined; broken: boolean } {
   const [told, setTold] = useState<Job>();
   const [broken, setBroken] = useState(false);
+  const client = useQueryClient();
   const id = job && !isOver(job) ? job.id : undefined;
   useEffect(() => {
     if (id === undefined) return undefined;
@@ -52,11 +65,13 @@ export function useJobEvents(job: Job | undefined): { job: Job | undefined; brok
       const now = JSON.parse(e.data) as Job;
       setBroken(false);
       setTold(now);
-      if (isOver(now)) events.close();
+      if (!isOver(now)) return;
+      events.close();
+      void client.invalidateQueries({ queryKey: ['jobs'] });
     };
     events.onerror = () => setBroken(true);
     return () => events.close();
-  }, [id]);
+  }, [id, client]);
   // What is over stays over: a late list must not be overruled by an earlier message.
   return { job: told && told.id === job?.id && !isOver(job) ? told : job, broken };
 }

@@ -1,28 +1,28 @@
 import { useEffect, useRef } from 'react';
 import { recordWrite } from '@zb/core/acts/box';
 import { predictWrite } from '@zb/core/media/time';
-import { findImage, storesOf, type Bench, type Box } from '@zb/core/schema/bench';
-import { useAct } from '../../storage/hooks';
-import { isOver, type Job } from './useWriter';
+import { findBox, storesOf, type Bench } from '@zb/core/schema/bench';
+import { useAct } from '../storage/hooks';
+import { belongsTo, isOver, jobsOf, useJobs } from './writer';
 
-const imageOf = (job: Job): string => job.tag.split(':')[1] ?? '';
-
-/** The writes that belong to this box on this bench: the server may know of others, from another bench or browser. */
-export const jobsOf = (bench: Bench, box: Box, jobs: readonly Job[] | undefined): Job[] =>
-  jobs?.filter((j) => j.tag.startsWith(`${box.id}:`) && findImage(bench, imageOf(j)) !== undefined) ?? [];
-
-/** Records how writes ended, each once, by whichever tab sees it first: the log line carries the job's own name. */
-export function useRecord(bench: Bench, box: Box, jobs: readonly Job[]): void {
+/**
+ * Records how writes ended, each once, on whatever screen the user is: the log line carries the job's own name, so that
+ * whichever tab sees it first writes it. Shows nothing.
+ */
+export function WriteRecorder({ bench }: { bench: Bench }) {
   const act = useAct();
+  const jobs = useJobs();
   const recorded = useRef(new Set<string>());
   useEffect(() => {
-    for (const job of jobs) {
+    for (const job of jobsOf(bench, jobs.data)) {
+      const { boxId, imageId } = belongsTo(job);
+      const box = findBox(bench, boxId);
       const known = bench.log.some((e) => e.id === `write-${job.id}`);
-      if (!isOver(job) || known || recorded.current.has(job.id)) continue;
+      if (!box || !isOver(job) || known || recorded.current.has(job.id)) continue;
       recorded.current.add(job.id);
       const store = storesOf(bench).find((s) => s.serial === job.serial);
       const run = {
-        imageId: imageOf(job),
+        imageId,
         imageName: job.imageName,
         serial: job.serial,
         bytes: job.total,
@@ -35,6 +35,9 @@ export function useRecord(bench: Bench, box: Box, jobs: readonly Job[]): void {
       };
       const stamp = { now: new Date().toISOString(), id: () => `write-${job.id}` };
       void act(recordWrite(bench, box, run, stamp));
+      // One at a time: the next is recorded on the bench that this one leaves.
+      return;
     }
-  });
+  }, [act, bench, jobs.data]);
+  return null;
 }
