@@ -62,7 +62,17 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   expect(sheet).toContain('# Games corner');
   expect(sheet).toContain('ST16-40A7-7C20');
   expect(sheet).toContain('Gull will start');
+  await page.getByRole('button', { name: 'View it' }).click();
+  const view = page.getByRole('dialog');
+  await expect(view.getByRole('heading', { name: 'Next start' })).toBeVisible();
+  await expect(view.getByRole('row', { name: /Setup key/ })).toContainText('volume-up');
   await axe(page);
+  await page.keyboard.press('Escape');
+  // On paper stands the build sheet alone, without the screen's own parts.
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.locator('.print-only').getByRole('heading', { name: 'Games corner' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  await expect(page.getByRole('navigation', { name: 'Bench' })).toBeHidden();
 });
 
 test('a new box made by hand with a real report and a real file, with the keyboard alone', async ({

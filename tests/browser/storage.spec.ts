@@ -138,6 +138,12 @@ test('storage that is full: the screen keeps what was done, says so, and keeps i
   await expect(page.getByRole('alert')).toContainText('Not saved: 1 act is on this screen only');
   await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
   await axe(page);
+  const asked = page.waitForEvent('dialog');
+  await page.evaluate(() => void setTimeout(() => location.reload()));
+  const question = await asked;
+  expect(question.type()).toBe('beforeunload');
+  await question.dismiss();
+  await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
   await page.evaluate(() => {
     const own = IDBObjectStore.prototype as unknown as { put: unknown; kept: unknown };
     own.put = own.kept;

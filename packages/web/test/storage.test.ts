@@ -171,7 +171,9 @@ describe('the store', () => {
     const { store, shown } = await begin();
     const kept = store.perform(rename('Now'));
     expect(shown()?.name).toBe('Now');
+    expect(store.notice().pending).toBe(1);
     expect(await kept).toBe(true);
+    expect(store.notice().pending).toBe(0);
     expect(store.notice().status).toBe('Renamed Now');
   });
 

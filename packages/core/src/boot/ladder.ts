@@ -117,7 +117,7 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
         ? {
             ...rung,
             state: 'not reached' as const,
-            because: started ? `“${started.title}” has started` : 'the rung above cannot be foretold',
+            because: started ? `${started.title} has started` : 'the rung above cannot be foretold',
             remedy: undefined,
           }
         : rung;

@@ -3,7 +3,7 @@ import { firmwareTitle } from '../image/types';
 import { bootLadder } from '../boot/ladder';
 import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../schema/bench';
 import { stops, stopTitle } from '../schema/box';
-import { factDefinition, type FactKey } from '../schema/facts';
+import { factDefinition, factKeys } from '../schema/facts';
 import { factText } from '../survey/text';
 import { formatBoth, formatExact } from '../units/bytes';
 import { hazards } from '../ledger/hazards';
@@ -25,8 +25,8 @@ export function buildSheet(bench: Bench, box: Box): string {
   ];
   out.push('## Machine', '');
   if (machine) {
-    out.push(`${safe(machine.name)}, ${machine.form}.`, '', '| fact | value | from |', '| --- | --- | --- |');
-    for (const key of Object.keys(machine.facts).sort() as FactKey[]) {
+    out.push(`${safe(machine.name)}, ${machine.form}.`, '', '| Fact | Value | From |', '| --- | --- | --- |');
+    for (const key of factKeys) {
       const known = knownFact(machine, key);
       if (known)
         out.push(

@@ -150,7 +150,7 @@ function checked(raw: unknown): Bench {
   if (parsed.success) return parsed.data;
   const problems = parsed.error.issues.map(words);
   throw new BenchFileError(
-    `The file has ${problems.length} wrong ${problems.length === 1 ? 'field' : 'fields'}.`,
+    problems.length === 1 ? 'One field in it is wrong.' : `${problems.length} fields in it are wrong.`,
     problems,
   );
 }
@@ -169,7 +169,9 @@ export function benchFromText(text: string): Bench {
   const loose = crossCheck(bench);
   if (loose.length > 0)
     throw new BenchFileError(
-      `The file has ${loose.length} broken ${loose.length === 1 ? 'reference' : 'references'}.`,
+      loose.length === 1
+        ? 'One reference in it leads nowhere.'
+        : `${loose.length} references in it lead nowhere.`,
       loose,
     );
   return bench;

@@ -14,7 +14,7 @@ export function Unreadable({ fault }: { fault: UnreadableBench }) {
   };
   return (
     <main className="stack" style={{ padding: '40px 44px', maxWidth: 680 }}>
-      <h1>The bench kept in this browser cannot be read</h1>
+      <h1 style={{ maxWidth: 'none' }}>The bench kept in this browser cannot be read</h1>
       <p className="said said-stop" role="alert">
         {fault.message} Nothing was changed or deleted.
       </p>

@@ -56,7 +56,9 @@ export function Modal({
                 </button>
               </Dialog.CloseTrigger>
             </Dialog.Header>
-            <Dialog.Body padding="14px 20px 18px">{children}</Dialog.Body>
+            <Dialog.Body padding="14px 20px 18px" tabIndex={0} role="region" aria-label={title}>
+              {children}
+            </Dialog.Body>
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

@@ -6,6 +6,7 @@ import { logOf } from '@zb/core/schema/bench';
 import { useNavigate } from 'react-router';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
+import { BuildSheet } from './BuildSheet';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';
 import { Modal } from '../../parts/Modal';
@@ -34,7 +35,10 @@ function KeepPage({ context }: { context: BoxContext }) {
         </>
       }
     >
-      <div className="stack">
+      <div className="print-only">
+        <BuildSheet text={sheet} />
+      </div>
+      <div className="stack no-print">
         {box.decisions.length > 0 && (
           <div>
             <h2 className="h6">Decisions</h2>
@@ -50,7 +54,7 @@ function KeepPage({ context }: { context: BoxContext }) {
         )}
         <LogEntryForm box={box} stop="keep" />
         <LogTable entries={logOf(bench, box.id)} />
-        <details className="why no-print">
+        <details className="why">
           <summary>Rename or remove this box</summary>
           <form
             className="actions"
@@ -81,9 +85,7 @@ function KeepPage({ context }: { context: BoxContext }) {
         </details>
       </div>
       <Modal open={viewing} onClose={() => setViewing(false)} title="Build sheet" width="860px">
-        <pre className="pre" tabIndex={0}>
-          {sheet}
-        </pre>
+        <BuildSheet text={sheet} />
       </Modal>
     </BoxFrame>
   );
