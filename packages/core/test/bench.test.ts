@@ -18,6 +18,7 @@ import { applySurvey, blankMachine, enterFact, removeItem, saveItem } from '@zb/
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { demoSticks } from '@zb/core/demo/sticks';
 import { judgeAll } from '@zb/core/fit/judge';
+import { belongsTo, endedRun, jobsOf, tagOf, type Job } from '@zb/core/media/job';
 import { inspectImage } from '@zb/core/image/inspect';
 import { bytesSource } from '@zb/core/image/source';
 import { arranged } from '@zb/core/schema/arrange';
@@ -455,6 +456,36 @@ describe('acts', () => {
     );
     expect(findBox(one, 'games-corner')?.written?.result).toBe('failed');
     expect(one.log[one.log.length - 1]).toMatchObject({ kind: 'write', result: 'cancelled' });
+  });
+
+  it('a write of the writer becomes a record of its own bench, beside what was foretold', async () => {
+    const inspection = await inspectImage(bytesSource(new Uint8Array(4096)));
+    const file = { name: 'x.img', bytes: 1e6, depotFile: null };
+    const opened = recordImage(demo, games, file, inspection, null, stamp);
+    const bench = after(demo, opened);
+    const job: Job = {
+      id: 'j',
+      stickId: 'market',
+      serial: 'ST64-0000-F00D',
+      imageName: 'x.img',
+      total: 1e6,
+      state: 'interrupted',
+      written: 5,
+      readBack: 0,
+      seconds: 2,
+      pattern: 'lying capacity',
+      firstDifference: 4096,
+      explanation: 'e',
+      startedAt: '',
+      tag: tagOf(games, opened.image.id),
+    };
+    expect(belongsTo(job)).toEqual({ boxId: games.id, imageId: opened.image.id });
+    expect(jobsOf(bench, [job])).toEqual([job]);
+    expect(jobsOf(demo, [job])).toEqual([]);
+    expect(endedRun(bench, job)).toMatchObject({ result: 'failed', realBytes: 4096, written: 5 });
+    expect(endedRun(bench, job).predicted?.high).toBeGreaterThan(0);
+    const odd = { ...job, state: 'proven' as const, pattern: 'same', serial: 'NOT-ON-SHELF' };
+    expect(endedRun(bench, odd)).toMatchObject({ result: 'proven', realBytes: null, predicted: null });
   });
 
   it('a write that reached no byte leaves stick and box as they were, and is on record', () => {

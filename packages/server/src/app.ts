@@ -6,7 +6,8 @@ import { streamSSE } from 'hono/streaming';
 import { relative } from 'node:path';
 import { Depot } from './depot';
 import { guardRequests } from './security';
-import { faultSchema, isOver, plugSchema, startSchema } from './writer/types';
+import { isOver } from '@zb/core/media/job';
+import { faultSchema, plugSchema, startSchema } from './writer/types';
 import { Writer, WriterRefusal } from './writer/writer';
 
 export interface ServerOptions {

@@ -14,7 +14,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseChecksumList, sumsFor } from '@zb/core/checksum/list';
 import { createApp } from '@zb/server/app';
-import type { Job } from '@zb/server/writer/types';
+import type { Job } from '@zb/core/media/job';
 
 const HOST = { host: '127.0.0.1:4000' };
 const ORIGIN = { ...HOST, origin: 'http://127.0.0.1:4000' };

@@ -24,6 +24,9 @@ export function blankMachine(name: string, form: Machine['form'], stamp: Stamp):
 
 const TRANSPORTS: readonly string[] = ['sata', 'nvme', 'usb', 'mmc', 'ide'];
 
+/** A model as the shelf has room for it. */
+const modelOf = (drive: SurveyedDrive): string | null => drive.model?.slice(0, 120) ?? null;
+
 function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store {
   const transport = (
     TRANSPORTS.includes(drive.transport ?? '') ? drive.transport : drive.transport === 'ata' ? 'ide' : 'other'
@@ -34,7 +37,7 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     name: `${formatIec(drive.bytes)} ${drive.model ?? 'drive'} (${drive.name})`.slice(0, 200),
     bytes: drive.bytes,
     serial: drive.serial === null || drive.serial.length > 200 ? null : drive.serial,
-    model: drive.model?.slice(0, 120) ?? null,
+    model: modelOf(drive),
     label: '',
     transport,
     rotational: drive.rotational,
@@ -96,7 +99,7 @@ export function applySurvey(
         item({
           ...known,
           bytes: drive.bytes,
-          model: known.model ?? drive.model?.slice(0, 120) ?? null,
+          model: known.model ?? modelOf(drive),
           in: machine.id,
           holds: known.holds || drive.holds,
         }),

@@ -1,5 +1,16 @@
+import type { Profile } from '../schema/profile';
 import { GIB } from '../units/bytes';
 import { profile } from './make';
+
+/** What both systems for boards need. */
+const BOARD: Partial<Profile['needs']> = {
+  archs: ['aarch64'],
+  firmware: ['uefi', 'board'],
+  cpuLevel: null,
+  cores: 4,
+  memoryBytes: GIB,
+  bootBytes: 8e9,
+};
 
 /** Ten invented systems over all purposes. */
 export const demoProfiles = [
@@ -41,15 +52,7 @@ export const demoProfiles = [
     '12',
     'film',
     'The same player for 64-bit boards, written to a card.',
-    {
-      archs: ['aarch64'],
-      firmware: ['uefi', 'board'],
-      cpuLevel: null,
-      cores: 4,
-      memoryBytes: GIB,
-      bootBytes: 8e9,
-      graphics: 'in-kernel',
-    },
+    { ...BOARD, graphics: 'in-kernel' },
     { installer: 'written straight to the final drive' },
   ),
   profile(
@@ -76,15 +79,7 @@ export const demoProfiles = [
     '3',
     'firewall',
     'The same gate for boards with two wired ports.',
-    {
-      archs: ['aarch64'],
-      firmware: ['uefi', 'board'],
-      cpuLevel: null,
-      cores: 4,
-      memoryBytes: GIB,
-      bootBytes: 8e9,
-      wiredPorts: 2,
-    },
+    { ...BOARD, wiredPorts: 2 },
     { adminPort: 8443, installer: 'written straight to the final drive' },
   ),
   profile(

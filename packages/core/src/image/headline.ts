@@ -17,13 +17,21 @@ function instead(inspection: Inspection): string {
   return inspection.layout === 'none' ? 'nothing in it could start' : 'the file itself is not whole';
 }
 
+/** What comparison and file say, whatever machine is in view; `final` where nothing more is worth saying. */
+function aboutFile(image: ImageItem | undefined, inspection: Inspection): { words: string; final: boolean } {
+  const verdict = image?.comparison?.verdict ?? 'not-listed';
+  const words = PUBLISHED[verdict];
+  if (verdict === 'differs') return { words: `${words}: fetch it again`, final: true };
+  return inspection.findings.some((f) => f.grade === 'stop')
+    ? { words: `${words}, and ${instead(inspection)}`, final: true }
+    : { words, final: false };
+}
+
 /** The finding about an image on its own, with no machine in view. */
 export function imageHeadline(image: ImageItem | undefined, inspection: Inspection | undefined): string {
   if (!inspection) return 'What is this file, and what does it start on?';
-  const verdict = image?.comparison?.verdict;
-  if (verdict === 'differs') return `${PUBLISHED.differs}: fetch it again`;
-  const same = PUBLISHED[verdict ?? 'not-listed'];
-  if (inspection.findings.some((f) => f.grade === 'stop')) return `${same}, and ${instead(inspection)}`;
+  const { words: same, final } = aboutFile(image, inspection);
+  if (final) return same;
   const on = firmwareKinds.filter((f) =>
     inspection.outcomes.some((o) => o.firmware === f && o.starts === 'yes'),
   );
@@ -40,12 +48,10 @@ export function verifyHeadline(
 ): string {
   const where = machine ? ` on ${machine.name}` : '';
   if (!inspection) return `Is this the file they published, and will it start${where}?`;
+  const { words: same, final } = aboutFile(image, inspection);
+  if (final) return same;
   const firmware = machine && firmwareOf(machine);
   const row = firmware && inspection.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
-  const verdict = image?.comparison?.verdict;
-  const same = PUBLISHED[verdict ?? 'not-listed'];
-  if (verdict === 'differs') return `${same}: fetch it again`;
-  if (inspection.findings.some((f) => f.grade === 'stop')) return `${same}, and ${instead(inspection)}`;
   if (!machine || !firmware || !row) return `${same}; how the machine starts is not known yet`;
   if (row.starts === 'no') return `${same}, but it will not start${where} (${firmwareTitle[firmware]})`;
   if (row.starts === 'unknown') return `${same}; its bytes do not tell whether it starts${where}`;

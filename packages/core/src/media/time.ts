@@ -27,15 +27,22 @@ const percentile = (sorted: readonly number[], p: number): number => {
   return low + (high - low) * (at - Math.floor(at));
 };
 
+/** What a prediction needs to know of a target. */
+export type TimedTarget = Pick<Store, 'kind' | 'transport' | 'rotational' | 'serial'>;
+
+/** A stick that the shelf has no record of, or (serial null) that is not picked yet. */
+export const unknownStick = (serial: string | null): TimedTarget => ({
+  kind: 'stick',
+  transport: 'usb',
+  rotational: false,
+  serial,
+});
+
 /**
  * Seconds to write an image and read it back. From the target's own runs in the log where there are any (the rates
  * between the quartiles, widened by a tenth for a single run), else from its kind.
  */
-export function predictWrite(
-  bytes: number,
-  target: Pick<Store, 'kind' | 'transport' | 'rotational' | 'serial'>,
-  log: readonly LogEntry[],
-): Quantity<Span> {
+export function predictWrite(bytes: number, target: TimedTarget, log: readonly LogEntry[]): Quantity<Span> {
   const rates = log
     .flatMap((e) =>
       e.kind === 'write' && e.result === 'proven' && e.serial === target.serial && e.seconds > 0

@@ -1,16 +1,5 @@
-import type { z } from 'zod';
-import { boxSchema } from './box';
-import type { Act, Change } from './changes';
-import { logEntrySchema } from './log';
-import { profileSchema } from './profile';
-import { shelfItemSchema } from './shelf';
-
-const SCHEMA: Record<Exclude<Change['in'], 'name'>, z.ZodType> = {
-  items: shelfItemSchema,
-  profiles: profileSchema,
-  boxes: boxSchema,
-  log: logEntrySchema,
-};
+import { benchSchema } from './bench';
+import type { Act } from './changes';
 
 /**
  * What is wrong with the first record of an act that could not be read back, in words; undefined where all are sound.
@@ -19,12 +8,12 @@ const SCHEMA: Record<Exclude<Change['in'], 'name'>, z.ZodType> = {
 export function faultOf(act: Act): string | undefined {
   for (const change of act.changes) {
     if (change.in === 'name') {
-      if (change.to.trim() === '' || change.to.length > 120)
+      if (change.to.trim() === '' || !benchSchema.shape.name.safeParse(change.to).success)
         return 'the bench’s name must have 1 to 120 characters';
       continue;
     }
     if (change.to === null) continue;
-    const parsed = SCHEMA[change.in].safeParse(change.to);
+    const parsed = benchSchema.shape[change.in].element.safeParse(change.to);
     const issue = parsed.error?.issues[0];
     if (issue) return `${issue.path.join('.') || change.in}: ${issue.message.toLowerCase()}`;
   }

@@ -1,39 +1,5 @@
 import { z } from 'zod';
 
-export const jobStates = [
-  'waiting for the file',
-  'writing',
-  'reading back',
-  'proven',
-  'failed',
-  'cancelled',
-  'interrupted',
-] as const;
-
-/** A write as the page sees it. Bytes and seconds throughout. */
-export const jobSchema = z.object({
-  id: z.string(),
-  stickId: z.string(),
-  serial: z.string(),
-  imageName: z.string(),
-  total: z.number(),
-  state: z.enum(jobStates),
-  written: z.number(),
-  readBack: z.number(),
-  seconds: z.number(),
-  pattern: z.string().nullable(),
-  /** Byte offset of the first difference the read-back found; null where it found none. */
-  firstDifference: z.number().nullable(),
-  explanation: z.string(),
-  startedAt: z.string(),
-  /** The page's own word for what the write belongs to; kept and given back as it is. */
-  tag: z.string(),
-});
-export type Job = z.infer<typeof jobSchema>;
-
-export const isOver = (job: Pick<Job, 'state'>): boolean =>
-  !['waiting for the file', 'writing', 'reading back'].includes(job.state);
-
 export const startSchema = z.object({
   stickId: z.string().min(1),
   serialTail: z.string().length(4),

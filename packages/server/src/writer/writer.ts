@@ -4,11 +4,12 @@ import { randomUUID } from 'node:crypto';
 import { demoSticks, type StickFault, type VirtualStick } from '@zb/core/demo/sticks';
 import { crc32 } from '@zb/core/image/crc32';
 import { explainReadback, type BlockResult, type Readback } from '@zb/core/media/readback';
+import { isOver, jobSchema, type Job } from '@zb/core/media/job';
 import { guardTargets, serialTail } from '@zb/core/media/guard';
 import { formatExact } from '@zb/core/units/bytes';
 import { z } from 'zod';
 import { PulledOut, VirtualDisk } from './disk';
-import { isOver, jobSchema, type Job, type StartRequest } from './types';
+import type { StartRequest } from './types';
 
 /** Size of a compared block. Small enough to name a place, large enough to keep the list of sums short. */
 const BLOCK = 64 * 1024;

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Primary, Quiet } from '../parts/Button';
+import { FileProblems } from '../parts/FileProblems';
 import { download } from '../storage/download';
 import { useStore } from '../storage/hooks';
 import type { UnreadableBench } from '../storage/keeper';
@@ -18,16 +19,7 @@ export function Unreadable({ fault }: { fault: UnreadableBench }) {
       <p className="said said-stop" role="alert">
         {fault.message} Nothing was changed or deleted.
       </p>
-      {fault.problems.length > 0 && (
-        <ul>
-          {fault.problems.slice(0, 8).map((p) => (
-            <li key={p.path + p.why}>
-              <span className="m">{p.path}</span>: {p.why}
-            </li>
-          ))}
-          {fault.problems.length > 8 && <li>and {fault.problems.length - 8} more</li>}
-        </ul>
-      )}
+      <FileProblems list={fault.problems} most={8} />
       <p>
         Save all of it to a file first. The file can be mended by hand, at the places named above, and opened
         again as a bench file. Then begin anew here.

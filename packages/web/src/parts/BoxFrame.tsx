@@ -75,16 +75,16 @@ export function BoxFrame({
   const number = stops.indexOf(stop) + 1;
   const signed = box.signoffs.some((s) => s.stop === stop);
   const next = stops[number];
-  const [asking, setAsking] = useState(false);
-  const against = againstSignoff(bench, box, stop);
+  const [against, setAgainst] = useState<string[]>([]);
   const signNow = (despite?: string): void => {
-    setAsking(false);
+    setAgainst([]);
     void act(toggleSignoff(box, stop, stamp(), despite));
     if (!signed && next) void go(`/box/${box.id}/${next}`);
   };
   const sign = (): void => {
     if (busy !== undefined) return;
-    if (against.length > 0) setAsking(true);
+    const found = againstSignoff(bench, box, stop);
+    if (found.length > 0) setAgainst(found);
     else signNow();
   };
   // A held arrow key outruns the drawing, so a step goes from the address that counts now, not from what is drawn.
@@ -128,12 +128,12 @@ export function BoxFrame({
       </Sheet>
       <BoxLedger ledger={ledger(bench, box)} />
       <RouteStrip bench={bench} box={box} />
-      {asking && (
+      {against.length > 0 && (
         <SignDespite
           title={stopTitle[stop]}
           against={against}
           onSign={signNow}
-          onClose={() => setAsking(false)}
+          onClose={() => setAgainst([])}
         />
       )}
     </>

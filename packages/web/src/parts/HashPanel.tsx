@@ -138,7 +138,8 @@ export function HashPanel({
       {open?.state === 'done' && open.seconds > 0 && (
         <span className="sub">
           read in {formatDuration(open.seconds)}
-          {open.file.size > 0 && ` at ${formatRate(open.file.size / open.seconds)}`}
+          {open.file.size > 0 &&
+            ` at ${formatRate(progress(open.file.size, open.file.size, open.seconds).rate)}`}
           {comparison ? ` · ${comparison.from}` : ''}
         </span>
       )}

@@ -1,42 +1,8 @@
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { VirtualStick } from '@zb/core/demo/sticks';
-import { findImage, type Bench, type Box } from '@zb/core/schema/bench';
+import { isOver, type Job } from '@zb/core/media/job';
 import { getJson } from './api';
-
-/** A write as the stand-in writer tells of it; bytes and seconds. */
-export interface Job {
-  id: string;
-  stickId: string;
-  serial: string;
-  imageName: string;
-  total: number;
-  state:
-    'waiting for the file' | 'writing' | 'reading back' | 'proven' | 'failed' | 'cancelled' | 'interrupted';
-  written: number;
-  readBack: number;
-  seconds: number;
-  pattern: string | null;
-  firstDifference: number | null;
-  explanation: string;
-  startedAt: string;
-  /** "boxId:imageId", so that any tab can record how it ended. */
-  tag: string;
-}
-
-/** What a write belongs to, as the page told the server when it began. */
-export const tagOf = (box: Box, imageId: string): string => `${box.id}:${imageId}`;
-export const belongsTo = (job: Job): { boxId: string; imageId: string } => {
-  const at = job.tag.indexOf(':');
-  return { boxId: job.tag.slice(0, at), imageId: job.tag.slice(at + 1) };
-};
-
-/** The writes of this bench: the server may know of others, from another bench or browser. */
-export const jobsOf = (bench: Bench, jobs: readonly Job[] | undefined): Job[] =>
-  jobs?.filter((j) => findImage(bench, belongsTo(j).imageId) !== undefined) ?? [];
-
-export const isOver = (job: Job): boolean =>
-  !['waiting for the file', 'writing', 'reading back'].includes(job.state);
 
 export const useSticks = () =>
   useQuery({

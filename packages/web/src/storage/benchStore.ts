@@ -106,15 +106,22 @@ export class BenchStore {
     }).finally(() => this.say({ pending: this.state.pending - 1 }));
   }
 
-  private async keep(act: Act): Promise<boolean> {
+  /** Puts an act into storage and tells other tabs; false, with the reason in the notice, where storage refused it. */
+  private async stored(act: Act): Promise<boolean> {
     try {
       await (await this.keeper).perform(act);
-      this.channel?.postMessage('changed');
-      return true;
     } catch (error) {
-      this.say({ unsaved: [...this.state.unsaved, act], trouble: troubleWords(error) });
+      this.say({ trouble: troubleWords(error) });
       return false;
     }
+    this.channel?.postMessage('changed');
+    return true;
+  }
+
+  private async keep(act: Act): Promise<boolean> {
+    const kept = await this.stored(act);
+    if (!kept) this.say({ unsaved: [...this.state.unsaved, act] });
+    return kept;
   }
 
   /** Tries again to keep what storage refused. */
@@ -122,15 +129,9 @@ export class BenchStore {
     return this.inOrder(async () => {
       // An act leaves the list only once it is kept, so that the notice never says more than is true.
       for (let act = this.state.unsaved[0]; act; act = this.state.unsaved[0]) {
-        try {
-          await (await this.keeper).perform(act);
-        } catch (error) {
-          this.say({ trouble: troubleWords(error) });
-          return false;
-        }
+        if (!(await this.stored(act))) return false;
         this.say({ unsaved: this.state.unsaved.slice(1) });
       }
-      this.channel?.postMessage('changed');
       this.say({ status: 'Saved', trouble: null });
       return true;
     });

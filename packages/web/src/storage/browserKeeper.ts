@@ -136,8 +136,9 @@ export class BrowserKeeper implements Keeper {
       const keys = await acts.getAllKeys();
       for (const old of keys.slice(0, Math.max(0, keys.length - UNDO_DEPTH))) await acts.delete(old);
       const meta = tx.objectStore('meta');
-      if ((await meta.get('name')) === undefined) await meta.put(emptyBench().name, 'name');
-      if ((await meta.get('version')) === undefined) await meta.put(String(this.version), 'version');
+      const [name, version] = await Promise.all([meta.get('name'), meta.get('version')]);
+      if (name === undefined) await meta.put(emptyBench().name, 'name');
+      if (version === undefined) await meta.put(String(this.version), 'version');
       await tx.done;
     } catch (error) {
       tx.done.catch(() => undefined);

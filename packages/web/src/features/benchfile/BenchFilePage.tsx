@@ -12,6 +12,7 @@ import {
 } from '@zb/core/schema/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
+import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
 import { download, fileName } from '../../storage/download';
 import { useAct, useBench } from '../../storage/hooks';
@@ -68,16 +69,7 @@ export default function BenchFilePage() {
         {problem && (
           <div className="said said-stop" role="alert" style={{ marginBottom: 12 }}>
             <b>{problem.words}</b> Nothing on your bench was changed.
-            {problem.list.length > 0 && (
-              <ul>
-                {problem.list.slice(0, 12).map((p) => (
-                  <li key={p.path + p.why}>
-                    <span className="m">{p.path}</span>: {p.why}
-                  </li>
-                ))}
-                {problem.list.length > 12 && <li>and {problem.list.length - 12} more</li>}
-              </ul>
-            )}
+            <FileProblems list={problem.list} most={12} />
           </div>
         )}
         {incoming ? (

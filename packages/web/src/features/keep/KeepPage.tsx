@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { removeBox, updateBox } from '@zb/core/acts/box';
 import { buildSheet } from '@zb/core/logbook/buildSheet';
 import { keepHeadline } from '@zb/core/logbook/headline';
@@ -19,7 +19,7 @@ function KeepPage({ context }: { context: BoxContext }) {
   const go = useNavigate();
   const [viewing, setViewing] = useState(false);
   const [name, setName] = useState(box.name);
-  const sheet = buildSheet(bench, box);
+  const sheet = useMemo(() => buildSheet(bench, box), [bench, box]);
   return (
     <BoxFrame
       context={context}

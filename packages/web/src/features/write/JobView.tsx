@@ -1,9 +1,9 @@
+import type { Job } from '@zb/core/media/job';
 import { progress } from '@zb/core/units/progress';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { Quiet } from '../../parts/Button';
 import { Stamp } from '../../parts/Marks';
-import type { Job } from '../../parts/writer';
 
 const STATE: Partial<Record<Job['state'], string>> = {
   'waiting for the file': 'Waiting for the file',

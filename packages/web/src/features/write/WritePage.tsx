@@ -5,24 +5,16 @@ import { updateBox } from '@zb/core/acts/box';
 import type { StickFault } from '@zb/core/demo/sticks';
 import { afterWrite } from '@zb/core/media/after';
 import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
+import { belongsTo, isOver, jobsOf, tagOf, type Job } from '@zb/core/media/job';
 import { writeHeadline } from '@zb/core/media/headline';
-import { predictWrite } from '@zb/core/media/time';
+import { predictWrite, unknownStick } from '@zb/core/media/time';
 import { findImage, storesOf, type ImageItem } from '@zb/core/schema/bench';
 import { formatIec, MIB } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';
 import { sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Primary } from '../../parts/Button';
-import {
-  belongsTo,
-  isOver,
-  jobsOf,
-  tagOf,
-  useJobEvents,
-  useJobs,
-  useSticks,
-  type Job,
-} from '../../parts/writer';
+import { useJobEvents, useJobs, useSticks } from '../../parts/writer';
 import { useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
@@ -51,7 +43,7 @@ function WritePage({ context }: { context: BoxContext }) {
   const image = findImage(bench, box.imageId);
   const sticks = useSticks();
   const jobs = useJobs();
-  const mine = jobsOf(bench, jobs.data).filter((j) => belongsTo(j).boxId === box.id);
+  const mine = jobsOf(bench, jobs.data ?? []).filter((j) => belongsTo(j).boxId === box.id);
   const latest = mine[mine.length - 1];
   const { job, broken } = useJobEvents(latest);
   const [tail, setTail] = useState('');
@@ -62,13 +54,7 @@ function WritePage({ context }: { context: BoxContext }) {
   const targets = guardTargets(sticks.data ?? [], storesOf(bench), image?.bytes ?? 0);
   const choice = targets.find((g) => g.allowed && g.target.serial === box.targetSerial);
   const stick = sticks.data?.find((s) => s.id === choice?.target.id);
-  const shelfOf = (g: GuardedTarget) =>
-    g.known ?? {
-      kind: 'stick' as const,
-      transport: 'usb' as const,
-      rotational: false,
-      serial: g.target.serial,
-    };
+  const shelfOf = (g: GuardedTarget) => g.known ?? unknownStick(g.target.serial);
   const foretold = choice && image ? predictWrite(image.bytes, shelfOf(choice), bench.log) : undefined;
   const opened = openImageAt(box.id);
   const file =
@@ -187,7 +173,7 @@ function WritePage({ context }: { context: BoxContext }) {
               />
             </div>
           )}
-          {!running && choice && image && steps.length > 0 && (
+          {!running && choice && steps.length > 0 && (
             <Written guarded={choice} image={image} steps={steps} onAgain={() => setAgain(true)} />
           )}
           {!running && choice && stick && steps.length === 0 && (
@@ -201,8 +187,8 @@ function WritePage({ context }: { context: BoxContext }) {
                       type="file"
                       aria-label={`Open ${image.name} again`}
                       onChange={(e) => {
-                        const again = e.target.files?.[0];
-                        if (again && again.size === image.bytes) setLocal(again);
+                        const same = e.target.files?.[0];
+                        if (same && same.size === image.bytes) setLocal(same);
                         else setProblem('That is another file: its size differs. Nothing was written.');
                       }}
                     />

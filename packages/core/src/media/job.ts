@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import type { WriteRun } from '../acts/box';
+import { findImage, storesOf, type Bench, type Box } from '../schema/bench';
+import { predictWrite } from './time';
+
+export const jobStates = [
+  'waiting for the file',
+  'writing',
+  'reading back',
+  'proven',
+  'failed',
+  'cancelled',
+  'interrupted',
+] as const;
+
+/** A write as the writer keeps it and the page sees it. Bytes and seconds throughout. */
+export const jobSchema = z.object({
+  id: z.string(),
+  stickId: z.string(),
+  serial: z.string(),
+  imageName: z.string(),
+  total: z.number(),
+  state: z.enum(jobStates),
+  written: z.number(),
+  readBack: z.number(),
+  seconds: z.number(),
+  pattern: z.string().nullable(),
+  /** Byte offset of the first difference the read-back found; null where it found none. */
+  firstDifference: z.number().nullable(),
+  explanation: z.string(),
+  startedAt: z.string(),
+  /** The page's own word for what the write belongs to; the writer keeps it and gives it back as it is. */
+  tag: z.string(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+export const isOver = (job: Pick<Job, 'state'>): boolean =>
+  !['waiting for the file', 'writing', 'reading back'].includes(job.state);
+
+/** What a write belongs to, in one word that goes along with it: "boxId:imageId". */
+export const tagOf = (box: Box, imageId: string): string => `${box.id}:${imageId}`;
+export function belongsTo(job: Pick<Job, 'tag'>): { boxId: string; imageId: string } {
+  const at = job.tag.indexOf(':');
+  return { boxId: job.tag.slice(0, at), imageId: job.tag.slice(at + 1) };
+}
+
+/** The writes of this bench: the writer may know of others, from another bench or browser. */
+export const jobsOf = (bench: Bench, jobs: readonly Job[]): Job[] =>
+  jobs.filter((j) => findImage(bench, belongsTo(j).imageId) !== undefined);
+
+/** A write that is over, as box and log keep it, beside what was foretold for a target the shelf knows. */
+export function endedRun(bench: Bench, job: Job): WriteRun {
+  const store = storesOf(bench).find((s) => s.serial === job.serial);
+  return {
+    imageId: belongsTo(job).imageId,
+    imageName: job.imageName,
+    serial: job.serial,
+    bytes: job.total,
+    written: job.written,
+    seconds: job.seconds,
+    predicted: store ? predictWrite(job.total, store, bench.log).value : null,
+    result: job.state === 'proven' || job.state === 'cancelled' ? job.state : 'failed',
+    explanation: job.explanation,
+    realBytes: job.pattern === 'lying capacity' ? job.firstDifference : null,
+  };
+}
