@@ -11,5 +11,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
+  // Finds its compiled part beside itself, which a bundle would lose.
+  external: ['highs'],
   logLevel: 'warning',
 });

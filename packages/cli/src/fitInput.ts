@@ -1,9 +1,11 @@
 import { z } from 'zod';
-import { benchSchema } from '@zb/core/schema/bench';
+import { emptyBench, machinesOf } from '@zb/core/schema/bench';
+import { benchFromText } from '@zb/core/schema/file';
+import { profileFromVersion1 } from '@zb/core/schema/migrations';
 import { factKeys, factValueSchema, type FactKey } from '@zb/core/schema/facts';
 import { profileSchema, type Profile } from '@zb/core/schema/profile';
 import { machineSchema } from '@zb/core/schema/shelf';
-import { knownFact, machineView, type MachineView } from '@zb/core/fit/view';
+import { machineView, type MachineView } from '@zb/core/fit/view';
 import { readSurvey } from '@zb/core/survey/read';
 import { surveyOutput, type SurveyOutput } from './survey';
 
@@ -48,29 +50,25 @@ function fromSurvey(survey: SurveyOutput | z.infer<typeof surveyJson>): MachineV
       removable: false,
       matters: false,
     }));
-  return { name: 'this machine', facts, drives, spares: [] };
+  return { name: 'this machine', facts, drives, parts: [] };
 }
+
+const isBench = (json: unknown): boolean =>
+  typeof json === 'object' && json !== null && 'format' in json && json.format === 'zealous-box-bench';
 
 /** A machine from a survey report, from the survey's JSON, from a machine record, or the only machine of a bench file. */
 export function machineInput(text: string): MachineView {
   if (/^\s*====/m.test(text)) return fromSurvey(surveyOutput(readSurvey(text)));
   const json = parse(text, 'the machine file');
   const record = machineSchema.safeParse(json);
-  if (record.success) {
-    const facts: MachineView['facts'] = {};
-    for (const key of factKeys) {
-      const known = knownFact(record.data, key);
-      if (known) facts[key] = known.value;
-    }
-    return { name: record.data.name, facts, drives: [], spares: [] };
-  }
-  const bench = benchSchema.safeParse(json);
-  if (bench.success) {
-    const machines = bench.data.items.filter((i) => i.kind === 'machine');
+  if (record.success) return machineView({ ...emptyBench(), items: [record.data] }, record.data);
+  if (isBench(json)) {
+    const bench = benchFromText(text);
+    const machines = machinesOf(bench);
     const [only] = machines;
     if (!only || machines.length !== 1)
       throw new InputError(`the bench file holds ${machines.length} machines; give one`);
-    return machineView(bench.data, only);
+    return machineView(bench, only);
   }
   const survey = surveyJson.safeParse(json);
   if (survey.success) return fromSurvey(survey.data);
@@ -79,11 +77,11 @@ export function machineInput(text: string): MachineView {
   );
 }
 
-/** Profiles from a list, from { "profiles": [...] }, from a bench file, or a single profile. */
+/** Profiles (of this version or the first) from a list, from { "profiles": [...] }, from a bench file, or a single profile. */
 export function profilesInput(text: string): Profile[] {
   const json = parse(text, 'the profiles file');
   const list = Array.isArray(json) ? json : ((json as { profiles?: unknown } | null)?.profiles ?? [json]);
-  const parsed = z.array(profileSchema).safeParse(list);
+  const parsed = z.array(profileSchema).safeParse(Array.isArray(list) ? list.map(profileFromVersion1) : list);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
     throw new InputError(`profiles: ${issue?.path.join('.')}: ${issue?.message}`);

@@ -5,13 +5,15 @@ import { judge } from '@zb/core/fit/judge';
 import { readSurvey } from '@zb/core/survey/read';
 import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 import { OpenFile } from './fileSource';
+import { assignBench } from './assign';
 import { InputError, machineInput, profilesInput } from './fitInput';
 import { surveyOutput } from './survey';
 
 const USAGE = `zb survey --script                        print the survey script
 zb survey FILE|-                          read a survey report
 zb inspect FILE                           read a disk image
-zb fit --machine FILE --profiles FILE     judge profiles for a machine`;
+zb fit --machine FILE --profiles FILE     judge profiles for a machine
+zb assign --bench FILE                    say which machine takes which wish`;
 
 const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
 const readText = (path: string): string => readFileSync(path === '-' ? 0 : path, 'utf8');
@@ -54,16 +56,38 @@ function fit(args: string[]): void {
     throw new InputError('fit needs --machine FILE and --profiles FILE');
   const machine = machineInput(readText(values.machine));
   const verdicts = profilesInput(readText(values.profiles)).map((p) => {
-    const { profileId, profile, verdict, binding, missing } = judge(machine, p);
-    const reasons = binding.map(({ rule, outcome, because, repair }) => ({
+    const { profileId, profile, verdict, binding, missing, release, variant, repairs, cost, likely } = judge(
+      machine,
+      p,
+    );
+    const reasons = binding.map(({ rule, outcome, because, repair, margin, soft }) => ({
       rule,
       outcome,
       because,
+      ...(margin ? { margin } : {}),
+      ...(soft ? { soft } : {}),
       ...(repair ? { repair } : {}),
     }));
-    return { profileId, profile, verdict, reasons, missing };
+    return {
+      profileId,
+      profile,
+      verdict,
+      likely,
+      release: release.version,
+      variant: variant.name,
+      reasons,
+      missing,
+      repairs: repairs.map((r) => r.text),
+      cost,
+    };
   });
   print({ machine: machine.name, verdicts });
+}
+
+async function assign(args: string[]): Promise<void> {
+  const { values } = parseArgs({ args, options: { bench: { type: 'string' } } });
+  if (values.bench === undefined) throw new InputError('assign needs --bench FILE');
+  print(await assignBench(readText(values.bench)));
 }
 
 const [command, ...rest] = process.argv.slice(2);
@@ -71,6 +95,7 @@ try {
   if (command === 'survey') survey(rest);
   else if (command === 'inspect') await inspect(rest);
   else if (command === 'fit') fit(rest);
+  else if (command === 'assign') await assign(rest);
   else
     throw new InputError(
       command === undefined ? `a command is needed\n${USAGE}` : `“${command}” is not a command\n${USAGE}`,

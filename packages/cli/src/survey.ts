@@ -23,6 +23,8 @@ export function surveyOutput(survey: Survey): SurveyOutput {
     sources,
     drives: survey.drives,
     networkPorts: survey.networkPorts,
+    assumed: survey.assumed,
+    details: survey.details,
     missing: survey.missing,
   };
 }

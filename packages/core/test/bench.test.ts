@@ -22,7 +22,15 @@ import { belongsTo, endedRun, jobsOf, tagOf, type Job } from '@zb/core/media/job
 import { inspectImage } from '@zb/core/image/inspect';
 import { bytesSource } from '@zb/core/image/source';
 import { arranged } from '@zb/core/schema/arrange';
-import { benchSchema, emptyBench, findBox, findMachine, storesOf, type Bench } from '@zb/core/schema/bench';
+import {
+  benchSchema,
+  emptyBench,
+  findBox,
+  findMachine,
+  machinesOf,
+  storesOf,
+  type Bench,
+} from '@zb/core/schema/bench';
 import { applyChanges, differences, type Act } from '@zb/core/schema/changes';
 import {
   BenchFileError,
@@ -32,6 +40,7 @@ import {
   previewImport,
   type Migration,
 } from '@zb/core/schema/file';
+import { noDetails } from '@zb/core/schema/details';
 import { faultOf } from '@zb/core/schema/fault';
 import { benchJsonSchema } from '@zb/core/schema/jsonSchema';
 import { findEntries } from '@zb/core/search/entries';
@@ -51,7 +60,7 @@ describe('the demo bench', () => {
     expect(benchFromText(benchToText(demo))).toEqual(benchSchema.parse(JSON.parse(benchToText(demo)))));
 
   it('has what the design asks for', () => {
-    const machines = demo.items.filter((i) => i.kind === 'machine');
+    const machines = machinesOf(demo);
     expect(machines.map((m) => m.form).sort()).toEqual([
       'board',
       'board',
@@ -201,9 +210,45 @@ describe('the bench file', () => {
     );
   });
 
-  it('a version 1 file passes the shipped path unchanged', () => {
+  it('a file of this version passes the shipped path unchanged', () => {
     const raw = JSON.parse(benchToText(demo)) as unknown;
     expect(migrate(raw)).toEqual(raw);
+  });
+
+  it('a file that version 1 saved is read whole: its systems get releases and variants, nothing is lost', () => {
+    const text = readFileSync(join(__dirname, 'fixtures/bench-v1.json'), 'utf8');
+    const old = JSON.parse(text) as {
+      items: { id: string; facts?: object }[];
+      boxes: { id: string; signoffs: object[] }[];
+      profiles: {
+        id: string;
+        release: string;
+        channel: string;
+        adminPort: number | null;
+        signedLoader: boolean;
+      }[];
+    };
+    const bench = benchFromText(text);
+    expect(bench.version).toBe(2);
+    expect(bench.items.map((i) => i.id)).toEqual(old.items.map((i) => i.id));
+    expect(bench.boxes.map((b) => [b.id, b.signoffs])).toEqual(old.boxes.map((b) => [b.id, b.signoffs]));
+    for (const p of old.profiles) {
+      const now = must(bench.profiles.find((x) => x.id === p.id));
+      expect(now.releases.map((r) => [r.version, r.channel])).toEqual([[p.release, p.channel]]);
+      expect(now.admin?.port ?? null).toBe(p.adminPort);
+      expect(now.secureBoot).toBe(p.signedLoader ? 'signed' : 'must be off');
+    }
+    expect(machinesOf(bench).every((m) => m.owned && m.details === null)).toBe(true);
+    expect(bench.wishes).toEqual([]);
+    expect(benchFromText(benchToText(bench))).toEqual(bench);
+  });
+
+  it('a wrong profile in a version 1 file is named, not hidden by the step', () => {
+    const old = JSON.parse(readFileSync(join(__dirname, 'fixtures/bench-v1.json'), 'utf8')) as {
+      profiles: { needs: unknown }[];
+    };
+    must(old.profiles[0]).needs = 'much';
+    expect(problemsOf(JSON.stringify(old)).problems.some((p) => /^profiles\[0\]/.test(p.path))).toBe(true);
   });
 
   it('the preview counts what an import adds, replaces and takes away', () => {
@@ -291,6 +336,8 @@ describe('acts', () => {
       },
     ],
     networkPorts: [],
+    assumed: {},
+    details: noDetails(),
     missing: ['something'],
   };
 
@@ -566,7 +613,7 @@ describe('find anything', () => {
     expect(entries.length).toBe(
       demo.boxes.length * 13 + demo.items.length + demo.profiles.length + demo.log.length,
     );
-    for (const e of entries) expect(e.path).toMatch(/^\/(box|shelf|images|match|logbook)/);
+    for (const e of entries) expect(e.path).toMatch(/^\/(box|shelf|images|profiles|logbook)/);
     expect(entries.find((e) => e.detail.includes('ST16-40A7-7C20'))?.title).toBe('Blue stick');
   });
 });

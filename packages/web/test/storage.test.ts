@@ -102,14 +102,14 @@ describe('the browser keeper', () => {
 
 describe('what an older version kept', () => {
   const steps: ReadonlyMap<number, Migration> = new Map([
-    [1, (old: Record<string, unknown>) => ({ ...old, name: `${String(old.name)}, brought over` })],
+    [2, (old: Record<string, unknown>) => ({ ...old, name: `${String(old.name)}, brought over` })],
   ]);
 
   it('is brought over once, kept in its new shape, and cannot be undone into the old one', async () => {
     n += 1;
     const first = await BrowserKeeper.open(`test-${n}`);
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, steps, 2);
+    const second = await BrowserKeeper.open(`test-${n}`, steps, 3);
     expect((await second.load())?.name).toBe('Saltmarsh Hall, brought over');
     expect((await second.load())?.boxes).toHaveLength(demo.boxes.length);
     expect(await second.undo()).toBeUndefined();
@@ -119,11 +119,11 @@ describe('what an older version kept', () => {
     n += 1;
     const first = await BrowserKeeper.open(`test-${n}`);
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, new Map(), 2);
+    const second = await BrowserKeeper.open(`test-${n}`, new Map(), 3);
     const fault = await second.load().catch((e: unknown) => e);
     expect(fault).toBeInstanceOf(UnreadableBench);
-    expect((fault as UnreadableBench).message).toMatch(/No way is known from version 1 to 2/);
-    expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: 1 });
+    expect((fault as UnreadableBench).message).toMatch(/No way is known from version 2 to 3/);
+    expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: 2 });
     expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.name).toBe(demo.name);
   });
 

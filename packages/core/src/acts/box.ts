@@ -7,6 +7,7 @@ import type { Act, Change } from '../schema/changes';
 import type { Purpose } from '../schema/profile';
 import type { Comparison, DigestAlgorithm } from '../schema/shelf';
 import { formatDuration, formatRate, formatSpan, type Span } from '../units/duration';
+import { plainBox } from '../schema/blank';
 import type { Stamp } from './stamp';
 
 const put = (to: Box): Change => ({ in: 'boxes', id: to.id, to });
@@ -31,6 +32,7 @@ export function createBox(
     purpose,
     machineId: machine?.id ?? null,
     profileId: null,
+    ...plainBox,
     imageId: null,
     targetSerial: null,
     written: null,
@@ -55,6 +57,10 @@ export function removeBox(bench: Bench, box: Box): Act {
   return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
 }
 
+/** A system with the release and variant that were judged, in words. */
+export const systemWords = (judged: Pick<Judgement, 'profile' | 'release' | 'variant'>): string =>
+  `${judged.profile} ${judged.release.version}${judged.variant.name === 'standard' ? '' : `, ${judged.variant.name}`}`;
+
 /** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
 export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {
   const because = `${judged.verdict}: ${judged.binding
@@ -65,7 +71,7 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
     id: stamp.id(),
     stop: 'choose' as const,
     what: 'System',
-    value: `${profile.name} ${profile.release}`,
+    value: systemWords(judged),
     because,
     at: stamp.now,
   };
@@ -73,11 +79,17 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
   return {
     label: `${profile.name} chosen`,
     changes: [
-      put({ ...box, profileId: profile.id, decisions }),
+      put({
+        ...box,
+        profileId: profile.id,
+        releaseId: judged.release.id,
+        variantId: judged.variant.id,
+        decisions,
+      }),
       log({
         kind: 'decision',
         ...base(box, 'choose', stamp),
-        text: `${profile.name} ${profile.release} chosen; ${because}`,
+        text: `${systemWords(judged)} chosen; ${because}`,
       }),
     ],
   };

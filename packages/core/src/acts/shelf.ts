@@ -2,8 +2,11 @@ import type { Bench, Machine, ShelfItem, Store } from '../schema/bench';
 import { isStore } from '../schema/shelf';
 import type { Act, Change } from '../schema/changes';
 import { factKeys, type FactKey, type Facts, type FactValue } from '../schema/facts';
+import { compareSurvey } from '../survey/compare';
 import type { Survey, SurveyedDrive } from '../survey/types';
+import { withoutAssumed, withUsual } from '../survey/usual';
 import { formatIec } from '../units/bytes';
+import { plainMachine, plainStore } from '../schema/blank';
 import type { Stamp } from './stamp';
 
 const item = (to: ShelfItem): Change => ({ in: 'items', id: to.id, to });
@@ -19,6 +22,7 @@ export function blankMachine(name: string, form: Machine['form'], stamp: Stamp):
     surveyedAt: null,
     missing: [],
     networkPorts: [],
+    ...plainMachine,
   };
 }
 
@@ -47,6 +51,7 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     matters: false,
     realBytes: null,
     notes: '',
+    ...plainStore,
   };
 }
 
@@ -65,7 +70,9 @@ export function applySurvey(
   for (const key of factKeys) {
     const found = survey.facts[key];
     const old = machine.facts[key];
+    const assumed = found ? undefined : survey.assumed[key];
     const record = {
+      ...(assumed ? { assumed } : {}),
       ...(found ? { surveyed: { value: found.value, source: found.source, at: stamp.now } } : {}),
       ...(old?.entered ? { entered: old.entered } : {}),
     };
@@ -78,6 +85,7 @@ export function applySurvey(
       surveyedAt: stamp.now,
       missing: survey.missing,
       networkPorts: survey.networkPorts,
+      details: survey.details,
     }),
   ];
   const stores = bench.items.filter(isStore);
@@ -93,6 +101,10 @@ export function applySurvey(
           s.in === machine.id &&
           s.bytes === drive.bytes,
       );
+    const wear = survey.details.health.find(
+      (h) => h.serial !== null && h.serial === drive.serial,
+    )?.wearPercent;
+    const worn = wear === undefined || wear === null ? {} : { wear: Math.min(255, Math.max(0, wear)) };
     if (known) {
       taken.add(known.id);
       changes.push(
@@ -102,12 +114,15 @@ export function applySurvey(
           model: known.model ?? modelOf(drive),
           in: machine.id,
           holds: known.holds || drive.holds,
+          ...worn,
         }),
       );
-    } else changes.push(item(storeFrom(drive, machine.id, stamp)));
+    } else changes.push(item({ ...storeFrom(drive, machine.id, stamp), ...worn }));
   }
   const count = Object.keys(survey.facts).length;
-  const text = `Survey of ${machine.name} read: ${count} facts, ${survey.drives.length} drives, ${survey.missing.length} missing`;
+  const changed = machine.surveyedAt === null ? [] : compareSurvey(bench, machine, survey);
+  const told = changed.map((c) => `${c.what}: ${c.was} → ${c.now}`).join('; ');
+  const text = `Survey of ${machine.name} read: ${count} facts, ${survey.drives.length} drives, ${survey.missing.length} missing${told && `. Changed: ${told}`}`;
   const logId = stamp.id();
   changes.push({
     in: 'log',
@@ -129,6 +144,31 @@ export function enterFact(machine: Machine, key: FactKey, value: FactValue | und
   };
 }
 
+/** Puts under what is known what machines of this kind usually have, or takes all assumptions away again. */
+export const assumeUsual = (machine: Machine, form: Machine['form'], on: boolean): Act => ({
+  label: on ? `Usual values for a ${form} assumed` : 'Assumptions taken away',
+  changes: [
+    item({
+      ...machine,
+      form,
+      facts: on ? withUsual(machine.facts, form) : withoutAssumed(machine.facts),
+    }),
+  ],
+});
+
+/** Adds a photograph of a label or a board to a machine. */
+export const addPhoto = (machine: Machine, caption: string, data: string, stamp: Stamp): Act => ({
+  label: 'Photo added',
+  changes: [
+    item({ ...machine, photos: [...machine.photos, { id: stamp.id(), at: stamp.now, caption, data }] }),
+  ],
+});
+
+export const removePhoto = (machine: Machine, id: string): Act => ({
+  label: 'Photo removed',
+  changes: [item({ ...machine, photos: machine.photos.filter((p) => p.id !== id) })],
+});
+
 export const saveItem = (to: ShelfItem, label = `“${to.name}” saved`): Act => ({
   label,
   changes: [item(to)],
@@ -140,10 +180,18 @@ export function removeItem(bench: Bench, gone: ShelfItem): Act {
   for (const other of bench.items)
     if ('in' in other && other.in === gone.id) changes.push(item({ ...other, in: null }));
   for (const box of bench.boxes) {
-    if (box.machineId !== gone.id && box.imageId !== gone.id) continue;
+    const reserved = box.parts.includes(gone.id);
+    if (box.machineId !== gone.id && box.imageId !== gone.id && !reserved) continue;
     const machineId = box.machineId === gone.id ? null : box.machineId;
     const imageId = box.imageId === gone.id ? null : box.imageId;
-    changes.push({ in: 'boxes', id: box.id, to: { ...box, machineId, imageId } });
+    const parts = box.parts.filter((p) => p !== gone.id);
+    changes.push({ in: 'boxes', id: box.id, to: { ...box, machineId, imageId, parts } });
+  }
+  for (const wish of bench.wishes) {
+    if (wish.keep !== gone.id && !wish.forbid.includes(gone.id)) continue;
+    const keep = wish.keep === gone.id ? null : wish.keep;
+    const forbid = wish.forbid.filter((m) => m !== gone.id);
+    changes.push({ in: 'wishes', id: wish.id, to: { ...wish, keep, forbid } });
   }
   return { label: `“${gone.name}” removed`, changes };
 }

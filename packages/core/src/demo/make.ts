@@ -1,3 +1,5 @@
+import { plainMachine, plainStore } from '../schema/blank';
+import type { Release, Variant } from '../schema/profile';
 import type { Machine, Profile, Store } from '../schema/bench';
 import type { FactKey, Facts, FactValue } from '../schema/facts';
 import { LEVEL_FLAGS } from '../survey/cpu';
@@ -37,6 +39,7 @@ export function machine(
   surveyed: Partial<Record<FactKey, FactValue>>,
   entered: Partial<Record<FactKey, FactValue>>,
   day: number | null,
+  more: Partial<Machine> = {},
   missing: string[] = [],
 ): Machine {
   const facts: Facts = {};
@@ -67,6 +70,8 @@ export function machine(
     surveyedAt: day === null ? null : at,
     missing,
     networkPorts,
+    ...plainMachine,
+    ...more,
   };
 }
 
@@ -96,44 +101,74 @@ export function store(
     matters: false,
     realBytes: null,
     notes: '',
+    ...plainStore,
     ...more,
   };
 }
 
+export const OPEN: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel'] };
+export const ANY: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel', 'out-of-tree'] };
+
+export const release = (version: string, more: Partial<Release> = {}): Release => ({
+  id: `r${version.replace(/\W/g, '-')}`,
+  version,
+  channel: 'long support',
+  released: null,
+  supportEnd: null,
+  archs: ['x86_64'],
+  cpuLevel: 'v1',
+  oldestYear: null,
+  newestYear: null,
+  ...more,
+});
+
 export function profile(
   id: string,
   name: string,
-  release: string,
   purpose: Profile['purpose'],
   about: string,
+  releases: Release[],
   needs: Partial<Profile['needs']>,
-  more: Partial<Profile> = {},
+  more: Partial<Omit<Profile, 'prefers'>> & { prefers?: Partial<Profile['prefers']> } = {},
 ): Profile {
   return {
     id,
     name,
-    release,
-    channel: 'long support',
     purpose,
     about,
-    signedLoader: false,
+    releases,
+    variants: [OPEN],
+    secureBoot: 'must be off',
     installer: 'asks for the drive',
+    growsAtFirstStart: more.installer === 'written straight to the final drive',
     installMinutes: [6, 14],
-    adminPort: null,
+    stickBytes: 8e9,
     networkAtInstall: false,
+    admin: null,
+    login: 'set at install',
+    swap: 'swap file',
+    layout: 'one partition',
+    writeMode: 'whole image',
+    drivers: [],
     ...more,
     needs: {
-      archs: ['x86_64'],
-      cpuLevel: 'v1',
       cores: 1,
       memoryBytes: 2 * 1024 ** 3,
       bootBytes: 8e9,
       dataDrives: 0,
-      graphics: 'not needed',
+      graphics: false,
       firmware: ['bios', 'uefi'],
       wiredPorts: 0,
       virtualisation: false,
       ...needs,
+    },
+    prefers: {
+      cores: null,
+      memoryBytes: null,
+      wiredMbps: null,
+      remoteLine: false,
+      aes: false,
+      ...more.prefers,
     },
   };
 }

@@ -4,7 +4,12 @@ import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '..
 import { stops, stopTitle, type Stop } from '../schema/box';
 import { moment } from './make';
 import { demoProfiles } from './profiles';
-import { demoMachines, demoParts, demoStores } from './shelf';
+import { demoParts } from './parts';
+import { demoMachines } from './shelf';
+import { demoStores } from './stores';
+import { demoWishes } from './wishes';
+import { plainBox } from '../schema/blank';
+import { systemWords } from '../acts/box';
 
 interface Plan {
   id: string;
@@ -16,11 +21,13 @@ interface Plan {
   signed: number;
   day: number;
   startBy?: Box['startBy'];
+  wishId: string;
 }
 
 const PLANS: Plan[] = [
   {
     id: 'games-corner',
+    wishId: 'w-games',
     name: 'Games corner',
     purpose: 'games',
     machineId: 'gull',
@@ -30,6 +37,7 @@ const PLANS: Plan[] = [
   },
   {
     id: 'film-night',
+    wishId: 'w-film',
     name: 'Film night',
     purpose: 'film',
     machineId: 'tern',
@@ -39,6 +47,7 @@ const PLANS: Plan[] = [
   },
   {
     id: 'guest-gate',
+    wishId: 'w-gate',
     name: 'Guest gate',
     purpose: 'firewall',
     machineId: 'pebble',
@@ -48,6 +57,7 @@ const PLANS: Plan[] = [
   },
   {
     id: 'archive',
+    wishId: 'w-archive',
     name: 'Archive',
     purpose: 'file store',
     machineId: 'old-oak',
@@ -57,6 +67,7 @@ const PLANS: Plan[] = [
   },
   {
     id: 'booking-host',
+    wishId: 'w-host',
     name: 'Booking host',
     purpose: 'virtual machines',
     machineId: 'clerk',
@@ -66,6 +77,7 @@ const PLANS: Plan[] = [
   },
   {
     id: 'tea-room-music',
+    wishId: 'w-music',
     name: 'Tea-room music',
     purpose: 'music',
     machineId: null,
@@ -100,6 +112,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     });
   };
   const decisions: Box['decisions'] = [];
+  const judged = machine && profile && judge(machineView(base, machine), profile);
   stops.slice(0, plan.signed).forEach((stop, i) => {
     const minute = 12 * i;
     if (stop === 'survey' && machine)
@@ -107,8 +120,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
         kind: 'survey',
         text: `Survey of ${machine.name} read: ${Object.keys(machine.facts).length} facts`,
       });
-    if (stop === 'choose' && machine && profile) {
-      const judged = judge(machineView(base, machine), profile);
+    if (stop === 'choose' && judged) {
       const because = `${judged.verdict}: ${judged.binding
         .slice(0, 3)
         .map((f) => f.because)
@@ -117,11 +129,11 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
         id: `${plan.id}-system`,
         stop,
         what: 'System',
-        value: `${profile.name} ${profile.release}`,
+        value: systemWords(judged),
         because,
         at: moment(plan.day, minute),
       });
-      add(stop, minute, { kind: 'decision', text: `${profile.name} ${profile.release} chosen; ${because}` });
+      add(stop, minute, { kind: 'decision', text: `${systemWords(judged)} chosen; ${because}` });
     }
     const said = WORDS[stop];
     if (said && (stop === 'gather' || plan.id === 'archive'))
@@ -134,6 +146,10 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     purpose: plan.purpose,
     machineId: plan.machineId,
     profileId: plan.profileId,
+    ...plainBox,
+    wishId: plan.wishId,
+    releaseId: judged?.release.id ?? null,
+    variantId: judged?.variant.id ?? null,
     imageId: null,
     targetSerial: null,
     written: null,
@@ -151,6 +167,7 @@ export function saltmarshHall(): Bench {
     ...emptyBench('Saltmarsh Hall'),
     items: [...demoMachines, ...demoStores, ...demoParts],
     profiles: demoProfiles,
+    wishes: demoWishes,
   };
   const built = PLANS.map((plan) => build(base, plan));
   const general: LogEntry[] = [

@@ -1,26 +1,11 @@
-import { formatBoth, formatIec, GIB } from '../units/bytes';
-import type { FactKey } from '../schema/facts';
-import type { Profile } from '../schema/profile';
-import type { MachineView } from './view';
+import { ask, countMargin, finding, idle, type Rule } from './finding';
+import { bootDrive, dataDrives, memory, wired } from './partRules';
 
-export type RuleOutcome = 'meets' | 'change' | 'no' | 'ask';
-
-export interface Finding {
-  rule: string;
-  outcome: RuleOutcome;
-  because: string;
-  /** Short form for a crossing of the match sheet. */
-  short: string;
-  /** The fact to find out, where the outcome is "ask". */
-  missing?: FactKey;
-  repair?: string;
-}
-
-export type Rule = (machine: MachineView, profile: Profile) => Finding;
+export type { Finding, PartNeed, Rule, RuleOutcome, Wanted } from './finding';
 
 const LEVELS = ['v1', 'v2', 'v3', 'v4'];
-/** Firmware keeps a little memory for itself, so an 8 GB machine reports less: common practice, no source. */
-const MEMORY_GRACE = 0.9;
+/** The year from which CPUs of a level were sold: a lower bound for the year of any CPU that reaches it. Common practice, no source. */
+const LEVEL_SINCE: Record<string, number> = { v2: 2008, v3: 2013, v4: 2017 };
 
 const STARTS_BY: Record<string, string> = {
   uefi: 'Starts in UEFI mode, as this machine does.',
@@ -28,181 +13,127 @@ const STARTS_BY: Record<string, string> = {
   board: 'Starts by a board’s own loader, as this machine does.',
 };
 
-const numberOf = (m: MachineView, key: FactKey): number | undefined => {
-  const v = m.facts[key];
-  return typeof v === 'number' ? v : typeof v === 'string' && /^\d+$/.test(v) ? Number(v) : undefined;
-};
-const finding = (
-  rule: string,
-  outcome: RuleOutcome,
-  short: string,
-  because: string,
-  more: Partial<Finding> = {},
-): Finding => ({
-  rule,
-  outcome,
-  short,
-  because,
-  ...more,
-});
-const ask = (rule: string, missing: FactKey, what: string): Finding =>
-  finding(rule, 'ask', `${what}?`, `${what} is not known.`, { missing });
-
-const width: Rule = (m, p) => {
-  const arch = m.facts['cpu.arch'];
-  const bits = numberOf(m, 'cpu.bits');
-  const wants = p.needs.archs.join(' or ');
-  if (typeof arch !== 'string') return ask('cpu', 'cpu.arch', 'CPU architecture');
+const width: Rule = (m, { release }) => {
+  const arch = m.text('cpu.arch');
+  const bits = m.number('cpu.bits');
+  const wants = release.archs.join(' or ');
+  if (arch === undefined) return ask('cpu', 'cpu.arch', 'CPU architecture');
   if (arch === 'x86_64' && bits === 32)
     return finding('cpu', 'no', '32-bit CPU', `Built for ${wants}; the CPU is 32-bit.`);
-  if ((p.needs.archs as string[]).includes(arch))
+  if ((release.archs as string[]).includes(arch))
     return finding('cpu', 'meets', arch, `Built for ${wants}, and the CPU is ${arch}.`);
-  if (arch === 'x86_64' && p.needs.archs.includes('i686'))
+  if (arch === 'x86_64' && release.archs.includes('i686'))
     return finding('cpu', 'meets', 'runs 32-bit builds', 'The CPU also runs 32-bit builds.');
   const short = arch === 'i686' || bits === 32 ? '32-bit CPU' : `${wants} image only`;
   return finding('cpu', 'no', short, `Built for ${wants}; the CPU is ${arch}.`);
 };
 
-const level: Rule = (m, p) => {
-  const need = p.needs.cpuLevel;
-  if (need === null || m.facts['cpu.arch'] !== 'x86_64' || need === 'v1')
-    return finding('cpu level', 'meets', '', 'No CPU level beyond the first is asked for.');
-  const have = m.facts['cpu.level'];
-  if (typeof have !== 'string') return ask('cpu level', 'cpu.level', 'x86-64 level');
+const level: Rule = (m, { release }) => {
+  const need = release.cpuLevel;
+  if (need === null || need === 'v1' || m.text('cpu.arch') !== 'x86_64')
+    return idle('cpu level', 'No CPU level beyond the first is asked for.');
+  const have = m.text('cpu.level');
+  if (have === undefined) return ask('cpu level', 'cpu.level', 'x86-64 level');
+  const words = `needs ${need}, has ${have}`;
   return LEVELS.indexOf(have) >= LEVELS.indexOf(need)
-    ? finding('cpu level', 'meets', `level ${have}`, `Needs x86-64-${need}; the CPU reaches ${have}.`)
+    ? finding('cpu level', 'meets', `level ${have}`, `Needs x86-64-${need}; the CPU reaches ${have}.`, {
+        margin: words,
+      })
     : finding(
         'cpu level',
         'no',
         `CPU level ${have}, needs ${need}`,
         `Needs x86-64-${need}; the CPU only reaches ${have}. It would stop at a black screen.`,
+        { margin: words },
       );
 };
 
-const cores: Rule = (m, p) => {
-  if (p.needs.cores <= 1) return finding('cores', 'meets', '', 'One core is enough.');
-  const have = numberOf(m, 'cpu.cores');
+const cores: Rule = (m, { profile }) => {
+  const need = profile.needs.cores;
+  if (need <= 1) return idle('cores', 'One core is enough.');
+  const have = m.number('cpu.cores');
   if (have === undefined) return ask('cores', 'cpu.cores', 'Number of cores');
-  return have >= p.needs.cores
-    ? finding('cores', 'meets', `${have} cores`, `Needs ${p.needs.cores} cores, has ${have}.`)
-    : finding(
-        'cores',
-        'no',
-        `${have} of ${p.needs.cores} cores`,
-        `Needs ${p.needs.cores} cores, has ${have}.`,
+  const words = countMargin(need, have);
+  return have >= need
+    ? finding('cores', 'meets', `${have} cores`, `Needs ${need} cores, has ${have}.`, words)
+    : finding('cores', 'no', `${have} of ${need} cores`, `Needs ${need} cores, has ${have}.`, words);
+};
+
+/** Too old and too new both fail at the same black screen, for opposite reasons. */
+const window: Rule = (m, { release }) => {
+  const { oldestYear: oldest, newestYear: newest, version } = release;
+  if (oldest === null && newest === null)
+    return idle('release window', 'The release names no oldest or newest hardware.');
+  const year = m.number('cpu.year');
+  const since = LEVEL_SINCE[m.text('cpu.level') ?? ''];
+  if (year === undefined) {
+    if (newest === null && oldest !== null && since !== undefined && since >= oldest)
+      return finding(
+        'release window',
+        'meets',
+        `from ${since} or later`,
+        `Release ${version} knows hardware from ${oldest} on; a CPU of this level is from ${since} or later.`,
       );
-};
-
-const memory: Rule = (m, p) => {
-  const have = numberOf(m, 'memory.bytes');
-  const need = p.needs.memoryBytes;
-  if (have === undefined) return ask('memory', 'memory.bytes', 'Memory');
-  const words = `Needs ${formatIec(need)} of memory, has ${formatIec(have)}.`;
-  if (have >= need * MEMORY_GRACE) return finding('memory', 'meets', formatIec(have), words);
-  const more = Math.max(1, Math.ceil((need - have) / GIB));
-  if (m.facts['cpu.arch'] !== 'x86_64')
+    return ask('release window', 'cpu.year', 'Year of the CPU');
+  }
+  const window = `${oldest ?? '…'} to ${newest ?? 'now'}`;
+  if (oldest !== null && year < oldest)
     return finding(
-      'memory',
+      'release window',
       'no',
-      `${formatIec(have)} of ${formatIec(need)}`,
-      `${words} It is soldered on a board of this kind.`,
+      `from ${year}, too old for ${version}`,
+      `Release ${version} is known to run on hardware from ${oldest} on; this is from ${year}.`,
+      { soft: true, margin: `${window}; it is from ${year}` },
     );
-  return finding('memory', 'change', `+${more} GiB memory`, words, {
-    repair: `Add at least ${more} GiB of memory, if a slot is free.`,
-  });
-};
-
-const bootDrive: Rule = (m, p) => {
-  const need = p.needs.bootBytes;
-  const free = m.drives.filter((d) => !d.matters);
-  const fit = free.filter((d) => d.bytes >= need).sort((a, b) => a.bytes - b.bytes)[0];
-  if (fit)
+  if (newest !== null && year > newest)
     return finding(
-      'boot drive',
-      'meets',
-      `boots from ${formatIec(fit.bytes)}`,
-      `Needs a boot drive of ${formatBoth(need)}; “${fit.name}” has ${formatBoth(fit.bytes)}.`,
+      'release window',
+      'no',
+      `from ${year}, too new for ${version}`,
+      `Release ${version} knows hardware up to ${newest}; this is from ${year}, and its kernel may be older than the graphics.`,
+      { soft: true, margin: `${window}; it is from ${year}` },
     );
-  const room = numberOf(m, 'ports.drives') !== 0;
-  const spare = (room ? m.spares : []).filter((d) => d.bytes >= need).sort((a, b) => a.bytes - b.bytes)[0];
-  const why = m.drives.some((d) => d.matters && d.bytes >= need)
-    ? 'The only drive large enough holds what must be kept.'
-    : m.drives.length === 0
-      ? 'No drive is known in the machine.'
-      : `Its largest free drive is ${formatIec(Math.max(0, ...free.map((d) => d.bytes)))}.`;
-  const repair = spare
-    ? `Put in “${spare.name}” (${formatIec(spare.bytes)}) from the shelf.`
-    : `Fetch a ${room ? 'drive' : 'card'} of at least ${formatBoth(need)}.`;
   return finding(
-    'boot drive',
-    'change',
-    spare ? `“${spare.name}” as boot drive` : 'needs a boot drive',
-    `Needs a boot drive of ${formatBoth(need)}. ${why}`,
-    { repair },
+    'release window',
+    'meets',
+    `from ${year}`,
+    `From ${year}, within ${window} of release ${version}.`,
+    {
+      margin: `${window}; it is from ${year}`,
+    },
   );
 };
 
-const dataDrives: Rule = (m, p) => {
-  const need = p.needs.dataDrives;
-  if (need === 0) return finding('data drives', 'meets', '', 'No data drive is asked for.');
-  const ports = numberOf(m, 'ports.drives');
-  if (ports === undefined) return ask('data drives', 'ports.drives', 'Number of drive ports');
-  if (ports < need + 1) {
-    const noun = `${ports} drive ${ports === 1 ? 'port' : 'ports'}`;
-    return finding(
-      'data drives',
-      'no',
-      noun,
-      `Needs ${need + 1} ports (one boot, ${need} data); it has ${noun}.`,
-    );
-  }
-  const have = m.drives.filter((d) => !d.matters && !d.removable).length;
-  return have >= need + 1
-    ? finding(
-        'data drives',
-        'meets',
-        `boot + ${need} data`,
-        `${have} free drives in ${ports} ports: one to boot, ${need} for data.`,
-      )
-    : finding(
-        'data drives',
-        'change',
-        `${need + 1 - have} more drives`,
-        `Needs ${need} data drives besides the boot drive; ${have} free ${have === 1 ? 'drive is' : 'drives are'} in it.`,
-        { repair: `Add ${need + 1 - have} more; the ports are there.` },
-      );
-};
-
-const graphics: Rule = (m, p) => {
-  if (p.needs.graphics === 'not needed') return finding('graphics', 'meets', '', 'No graphics are needed.');
-  const family = m.facts['graphics.family'];
-  if (typeof family !== 'string') return ask('graphics', 'graphics.family', 'Graphics driver family');
+const graphics: Rule = (m, { profile, variant }) => {
+  if (!profile.needs.graphics) return idle('graphics', 'No graphics are needed.');
+  const family = m.text('graphics.family');
+  if (family === undefined) return ask('graphics', 'graphics.family', 'Graphics driver family');
   if (family === 'none')
     return finding('graphics', 'no', 'no graphics', 'Needs graphics with a driver; the machine has none.');
-  if (family === 'out-of-tree' && p.needs.graphics === 'in-kernel') {
-    return finding(
-      'graphics',
-      'no',
-      'closed driver',
-      'This release carries in-kernel drivers only; the machine’s graphics need one from outside.',
-    );
-  }
-  return finding(
-    'graphics',
-    'meets',
-    `${family} driver`,
-    `The graphics run on an ${family} driver, which the release carries.`,
-  );
+  return (variant.drivers as string[]).includes(family)
+    ? finding(
+        'graphics',
+        'meets',
+        `${family} driver`,
+        `The graphics run on an ${family} driver, which the variant “${variant.name}” carries.`,
+      )
+    : finding(
+        'graphics',
+        'no',
+        family === 'out-of-tree' ? 'closed driver' : 'open driver',
+        `The variant “${variant.name}” carries ${variant.drivers.join(' and ')} drivers only; the machine’s graphics need one of the ${family} kind.`,
+      );
 };
 
-const firmware: Rule = (m, p) => {
-  const mode = m.facts['firmware.mode'];
-  const wants = p.needs.firmware;
-  const pc = m.facts['cpu.arch'] === 'x86_64' || m.facts['cpu.arch'] === 'i686';
+const firmware: Rule = (m, { profile }) => {
+  const wants: string[] = profile.needs.firmware;
+  const arch = m.text('cpu.arch');
+  const pc = arch === 'x86_64' || arch === 'i686';
   if (pc && wants.includes('bios') && wants.includes('uefi'))
     return finding('firmware', 'meets', 'BIOS or UEFI', 'Starts in BIOS and in UEFI mode.');
-  if (typeof mode !== 'string') return ask('firmware', 'firmware.mode', 'Boot mode');
-  if ((wants as string[]).includes(mode)) return finding('firmware', 'meets', mode, STARTS_BY[mode] ?? '');
+  const mode = m.text('firmware.mode');
+  if (mode === undefined) return ask('firmware', 'firmware.mode', 'Boot mode');
+  if (wants.includes(mode)) return finding('firmware', 'meets', mode, STARTS_BY[mode] ?? '');
   if (mode === 'board')
     return finding(
       'firmware',
@@ -225,57 +156,54 @@ const firmware: Rule = (m, p) => {
       'Needs UEFI; the machine runs in BIOS mode now. Its setup screen tells whether it can do both.',
       { missing: 'firmware.mode' },
     );
+  const text = 'Switch to the BIOS (legacy) mode in setup, if it offers one.';
   return finding(
     'firmware',
     'change',
     'switch to BIOS mode',
     'Needs BIOS mode; the machine is set to UEFI.',
-    { repair: 'Switch to the BIOS (legacy) mode in setup, if it offers one.' },
-  );
-};
-
-const secureBoot: Rule = (m, p) => {
-  if (p.signedLoader || m.facts['firmware.secureBoot'] !== 'on')
-    return finding('secure boot', 'meets', '', 'Secure Boot does not stand in the way.');
-  return finding(
-    'secure boot',
-    'change',
-    'Secure Boot off first',
-    'Secure Boot is on and the loader is not signed.',
-    { repair: 'Turn Secure Boot off in setup.' },
-  );
-};
-
-const wired: Rule = (m, p) => {
-  const need = p.needs.wiredPorts;
-  if (need === 0) return finding('network', 'meets', '', 'No wired port is asked for.');
-  const have = numberOf(m, 'network.wired');
-  if (have === undefined) return ask('network', 'network.wired', 'Number of wired network ports');
-  const noun = have === 0 ? 'no network port' : `${have} network ${have === 1 ? 'port' : 'ports'}`;
-  if (have >= need)
-    return finding(
-      'network',
-      'meets',
-      `${have} wired`,
-      `Needs ${need} wired ${need === 1 ? 'port' : 'ports'}, has ${have}.`,
-    );
-  return finding(
-    'network',
-    'change',
-    noun,
-    `Needs ${need} wired ${need === 1 ? 'port' : 'ports'}, has ${have === 0 ? 'none' : have}.`,
     {
-      repair: `Add ${need - have} wired ${need - have === 1 ? 'port' : 'ports'}: a card, or a USB adapter where the speed allows.`,
+      repair: text,
+      setting: { kind: 'setting', text, set: 'firmware.mode', value: 'bios' },
     },
   );
 };
 
-const virtualisation: Rule = (m, p) => {
-  if (!p.needs.virtualisation)
-    return finding('virtualisation', 'meets', '', 'No virtual machines are asked for.');
-  const have = m.facts['cpu.virtualisation'];
-  if (typeof have !== 'boolean')
-    return ask('virtualisation', 'cpu.virtualisation', 'Hardware virtualisation');
+const secureBoot: Rule = (m, { profile }) => {
+  const rule = 'secure boot';
+  if (profile.secureBoot === 'signed') return idle(rule, 'Its loader is signed, so Secure Boot may stay on.');
+  const mode = m.text('firmware.mode');
+  if (mode === 'bios' || mode === 'board')
+    return idle(rule, 'Secure Boot is UEFI’s own; here there is none.');
+  const state = m.text('firmware.secureBoot');
+  if (state === 'off' || state === 'absent') return idle(rule, 'Secure Boot does not stand in the way.');
+  if (profile.secureBoot === 'own key at first restart')
+    return finding(
+      rule,
+      'meets',
+      'enrol its key',
+      'Secure Boot may stay on: enrol the system’s own key at the first restart, before its blue screen times out.',
+    );
+  // Where the state was never seen, looking costs one visit to setup, which the build makes anyway.
+  const text =
+    state === 'on'
+      ? 'Turn Secure Boot off in setup.'
+      : 'Look in setup, and turn Secure Boot off if it is on.';
+  return finding(
+    rule,
+    'change',
+    'Secure Boot off first',
+    state === 'on'
+      ? 'Secure Boot is on and the loader is not signed.'
+      : 'The loader is not signed, and the state of Secure Boot is not known.',
+    { repair: text, setting: { kind: 'setting', text, set: 'firmware.secureBoot', value: 'off' } },
+  );
+};
+
+const virtualisation: Rule = (m, { profile }) => {
+  if (!profile.needs.virtualisation) return idle('virtualisation', 'No virtual machines are asked for.');
+  const have = m.flag('cpu.virtualisation');
+  if (have === undefined) return ask('virtualisation', 'cpu.virtualisation', 'Hardware virtualisation');
   return have
     ? finding('virtualisation', 'meets', 'runs guests', 'The CPU runs virtual machines in hardware.')
     : finding(
@@ -292,6 +220,7 @@ export const rules: readonly Rule[] = [
   level,
   virtualisation,
   cores,
+  window,
   graphics,
   firmware,
   dataDrives,

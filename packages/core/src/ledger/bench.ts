@@ -1,5 +1,5 @@
 import { route } from '../traveller/route';
-import { storesOf, type Bench } from '../schema/bench';
+import { machinesOf, storesOf, type Bench } from '../schema/bench';
 import type { Stop } from '../schema/box';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan } from '../units/duration';
@@ -14,7 +14,6 @@ export interface BenchLedgerData {
 
 /** The whole bench in a few figures: what is on it, what must be kept, what must be dealt with first. */
 export function benchLedger(bench: Bench): BenchLedgerData {
-  const count = (kind: string): number => bench.items.filter((i) => i.kind === kind).length;
   const open = bench.boxes.filter((b) => b.signoffs.length < 12);
   const left = open.flatMap((b) => route(bench, b).filter((s) => s.state !== 'signed'));
   const hands = addSpans(left.map((s) => s.hands));
@@ -23,7 +22,7 @@ export function benchLedger(bench: Bench): BenchLedgerData {
     shelf: [
       {
         label: 'Machines',
-        value: String(count('machine')),
+        value: String(machinesOf(bench).length),
         because: `${new Set(bench.boxes.map((b) => b.machineId).filter(Boolean)).size} of them in a box`,
       },
       {

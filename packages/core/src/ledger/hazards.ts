@@ -19,7 +19,7 @@ function fromChoice(bench: Bench, box: Box): Hazard[] {
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);
   if (!machine || !profile) return [];
-  const judged = judge(machineView(bench, machine), profile);
+  const judged = judge(machineView(bench, machine), profile, box);
   const out: Hazard[] = [];
   for (const f of judged.all) {
     if (f.outcome === 'no')

@@ -46,7 +46,7 @@ export function ledger(bench: Bench, box: Box): Ledger {
   if (!machine) questions.push('Which machine is it to be?');
   if (machine && !profile) questions.push(`Which system goes on ${machine.name}?`);
   if (machine && profile)
-    questions.push(...judge(machineView(bench, machine), profile).missing.map((m) => m.ask));
+    questions.push(...judge(machineView(bench, machine), profile, box).missing.map((m) => m.ask));
   if (machine && !knownFact(machine, 'firmware.mode')) questions.push(factDefinition('firmware.mode').ask);
   const undecided = inside.filter((s) => s.holds !== '' && !s.matters && !s.removable);
   if (undecided.length > 0 && machine && !box.signoffs.some((s) => s.stop === 'install')) {

@@ -6,6 +6,7 @@ import { stops, stopTitle } from '../schema/box';
 import { factDefinition, factKeys } from '../schema/facts';
 import { factText } from '../survey/text';
 import { formatBoth, formatExact } from '../units/bytes';
+import { optionOf } from '../fit/options';
 import { hazards } from '../ledger/hazards';
 
 /** Text that stands in a table cell or a list without being taken for markup. */
@@ -45,11 +46,13 @@ export function buildSheet(bench: Bench, box: Box): string {
     out.push(
       `- **${safe(d.what)}: ${safe(d.value)}** (${stopTitle[d.stop]}, ${day(d.at)}). ${safe(d.because)}`,
     );
-  if (profile)
+  if (profile) {
+    const { release, variant } = optionOf(profile, box);
     out.push(
       '',
-      `${safe(profile.name)} ${safe(profile.release)}, ${profile.channel}. Installer: ${profile.installer}.`,
+      `${safe(profile.name)} ${safe(release.version)}, ${release.channel}, variant ${safe(variant.name)}. Installer: ${profile.installer}.`,
     );
+  }
   out.push('', '## Image', '');
   if (image) {
     out.push(`${safe(image.name)}, ${formatExact(image.bytes)}.`, '');

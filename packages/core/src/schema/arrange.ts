@@ -13,6 +13,9 @@ export function arranged(bench: Bench): Bench {
         KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || a.name.localeCompare(b.name) || text(a.id, b.id),
     ),
     profiles: [...bench.profiles].sort((a, b) => text(a.purpose, b.purpose) || a.name.localeCompare(b.name)),
+    wishes: [...bench.wishes].sort(
+      (a, b) => b.importance - a.importance || a.name.localeCompare(b.name) || text(a.id, b.id),
+    ),
     log: [...bench.log].sort((a, b) => text(a.at, b.at) || text(a.id, b.id)),
   };
 }

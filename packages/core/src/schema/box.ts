@@ -64,6 +64,17 @@ export const boxSchema = z.object({
   purpose: purposeSchema,
   machineId: z.string().nullable(),
   profileId: z.string().nullable(),
+  /** The release and the variant of the profile; null takes the one the bench would choose. */
+  releaseId: z.string().nullable().default(null),
+  variantId: z.string().nullable().default(null),
+  /** The wish this box answers. */
+  wishId: z.string().nullable().default(null),
+  /** Parts of the shelf put aside for it. */
+  parts: z.array(z.string()).default([]),
+  /** What of the gathering list lies on the bench, by the keys of its lines. */
+  gathered: z.array(z.string()).default([]),
+  /** Hours a day it runs; null takes what is usual for its purpose. */
+  hoursPerDay: z.number().min(0).max(24).nullable().default(null),
   imageId: z.string().nullable(),
   /** Serial of the stick, card or drive picked for the next write. */
   targetSerial: z.string().nullable(),

@@ -1,17 +1,20 @@
-import type { Bench, Box, LogEntry, Profile, ShelfItem } from './bench';
+import type { Bench, Box, LogEntry, Profile, ShelfItem, Wish } from './bench';
+import type { Settings } from './settings';
 
 /** The collections of the bench, as storage keeps them. */
-export const collections = ['items', 'profiles', 'boxes', 'log'] as const;
+export const collections = ['items', 'profiles', 'wishes', 'boxes', 'log'] as const;
 export type Collection = (typeof collections)[number];
-export type Entity = ShelfItem | Profile | Box | LogEntry;
+export type Entity = ShelfItem | Profile | Wish | Box | LogEntry;
 
-/** One record set or (null) removed. The bench's name is a change of its own. */
+/** One record set or (null) removed. The bench's name and its settings are changes of their own. */
 export type Change =
   | { in: 'items'; id: string; to: ShelfItem | null }
   | { in: 'profiles'; id: string; to: Profile | null }
+  | { in: 'wishes'; id: string; to: Wish | null }
   | { in: 'boxes'; id: string; to: Box | null }
   | { in: 'log'; id: string; to: LogEntry | null }
-  | { in: 'name'; id: 'name'; to: string };
+  | { in: 'name'; id: 'name'; to: string }
+  | { in: 'settings'; id: 'settings'; to: Settings };
 
 /** One act of the user: everything in it happens or nothing does, and one undo takes all of it back. */
 export interface Act {
@@ -30,8 +33,10 @@ export function applyChanges(bench: Bench, changes: readonly Change[]): Bench {
   for (const c of changes) {
     if (c.in === 'items') next = { ...next, items: put(next.items, c.id, c.to) };
     else if (c.in === 'profiles') next = { ...next, profiles: put(next.profiles, c.id, c.to) };
+    else if (c.in === 'wishes') next = { ...next, wishes: put(next.wishes, c.id, c.to) };
     else if (c.in === 'boxes') next = { ...next, boxes: put(next.boxes, c.id, c.to) };
     else if (c.in === 'log') next = { ...next, log: put(next.log, c.id, c.to) };
+    else if (c.in === 'settings') next = { ...next, settings: c.to };
     else next = { ...next, name: c.to };
   }
   return next;
@@ -53,8 +58,10 @@ export function differences(from: Bench, to: Bench): Change[] {
   };
   walk(from.items, to.items, (id, x) => ({ in: 'items', id, to: x }));
   walk(from.profiles, to.profiles, (id, x) => ({ in: 'profiles', id, to: x }));
+  walk(from.wishes, to.wishes, (id, x) => ({ in: 'wishes', id, to: x }));
   walk(from.boxes, to.boxes, (id, x) => ({ in: 'boxes', id, to: x }));
   walk(from.log, to.log, (id, x) => ({ in: 'log', id, to: x }));
   if (from.name !== to.name) out.push({ in: 'name', id: 'name', to: to.name });
+  if (!same(from.settings, to.settings)) out.push({ in: 'settings', id: 'settings', to: to.settings });
   return out;
 }

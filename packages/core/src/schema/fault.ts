@@ -13,7 +13,9 @@ export function faultOf(act: Act): string | undefined {
       continue;
     }
     if (change.to === null) continue;
-    const parsed = benchSchema.shape[change.in].element.safeParse(change.to);
+    const schema =
+      change.in === 'settings' ? benchSchema.shape.settings : benchSchema.shape[change.in].element;
+    const parsed = schema.safeParse(change.to);
     const issue = parsed.error?.issues[0];
     if (issue) return `${issue.path.join('.') || change.in}: ${issue.message.toLowerCase()}`;
   }

@@ -2,12 +2,15 @@ import type { z } from 'zod';
 import { BENCH_VERSION, benchSchema, type Bench } from './bench';
 import { isImage, isMachine } from './shelf';
 import { collections, differences, type Collection } from './changes';
+import { migrations, type Migration } from './migrations';
 
 /** Where a file is wrong: the path to the field and why, in words. */
 export interface FileProblem {
   path: string;
   why: string;
 }
+
+export { migrations, type Migration };
 
 export class BenchFileError extends Error {
   constructor(
@@ -18,12 +21,6 @@ export class BenchFileError extends Error {
     this.name = 'BenchFileError';
   }
 }
-
-/** A step from version `n` to `n + 1`; works on plain JSON, before validation. */
-export type Migration = (old: Record<string, unknown>) => Record<string, unknown>;
-
-/** Steps by the version they start from. Version 1 is the first, so there is none yet. */
-export const migrations: ReadonlyMap<number, Migration> = new Map();
 
 /** Brings plain JSON up to the wanted version, step by step. Throws BenchFileError where no path leads there. */
 export function migrate(
@@ -61,9 +58,13 @@ export function migrate(
 }
 
 /** The ids that references may lead to. */
-function idsOf(bench: Bench): Record<'machines' | 'images' | 'profiles' | 'boxes', Set<string>> {
+function idsOf(
+  bench: Bench,
+): Record<'items' | 'machines' | 'images' | 'profiles' | 'wishes' | 'boxes', Set<string>> {
   const of = (records: readonly { id: string }[]): Set<string> => new Set(records.map((r) => r.id));
   return {
+    items: of(bench.items),
+    wishes: of(bench.wishes),
     machines: of(bench.items.filter(isMachine)),
     images: of(bench.items.filter(isImage)),
     profiles: of(bench.profiles),
@@ -73,7 +74,7 @@ function idsOf(bench: Bench): Record<'machines' | 'images' | 'profiles' | 'boxes
 
 /** References that lead nowhere become none, so that a file that was saved can always be opened. */
 function withoutLooseEnds(bench: Bench): Bench {
-  const { machines, images, profiles, boxes } = idsOf(bench);
+  const { items, machines, images, profiles, wishes, boxes } = idsOf(bench);
   const known = (id: string | null, among: Set<string>): string | null =>
     id !== null && among.has(id) ? id : null;
   return {
@@ -84,6 +85,14 @@ function withoutLooseEnds(bench: Bench): Bench {
       machineId: known(b.machineId, machines),
       imageId: known(b.imageId, images),
       profileId: known(b.profileId, profiles),
+      wishId: known(b.wishId, wishes),
+      parts: b.parts.filter((id) => items.has(id)),
+    })),
+    wishes: bench.wishes.map((w) => ({
+      ...w,
+      profileId: known(w.profileId, profiles),
+      keep: known(w.keep, machines),
+      forbid: w.forbid.filter((id) => machines.has(id)),
     })),
     log: bench.log.map((e) => ({ ...e, boxId: known(e.boxId, boxes) })),
   };
@@ -127,7 +136,7 @@ function crossCheck(bench: Bench): FileProblem[] {
       seen.add(x.id);
     });
   }
-  const { machines, images, profiles, boxes } = idsOf(bench);
+  const { items, machines, images, profiles, wishes, boxes } = idsOf(bench);
   const need = (path: string, id: string | null, known: Set<string>, what: string): void => {
     if (id !== null && !known.has(id))
       out.push({ path, why: `names ${what} “${id}”, which is not in the file` });
@@ -139,6 +148,13 @@ function crossCheck(bench: Bench): FileProblem[] {
     need(`boxes[${i}].machineId`, b.machineId, machines, 'machine');
     need(`boxes[${i}].profileId`, b.profileId, profiles, 'profile');
     need(`boxes[${i}].imageId`, b.imageId, images, 'image');
+    need(`boxes[${i}].wishId`, b.wishId, wishes, 'wish');
+    b.parts.forEach((part, n) => need(`boxes[${i}].parts[${n}]`, part, items, 'part'));
+  });
+  bench.wishes.forEach((w, i) => {
+    need(`wishes[${i}].profileId`, w.profileId, profiles, 'profile');
+    need(`wishes[${i}].keep`, w.keep, machines, 'machine');
+    w.forbid.forEach((m, n) => need(`wishes[${i}].forbid[${n}]`, m, machines, 'machine'));
   });
   bench.log.forEach((e, i) => need(`log[${i}].boxId`, e.boxId, boxes, 'box'));
   return out;

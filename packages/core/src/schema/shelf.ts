@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { inspectionSchema } from '../image/types';
+import { detailsSchema } from './details';
 import { factsSchema } from './facts';
 
 const id = z.string().min(1).max(80);
@@ -24,10 +25,37 @@ export const networkPortSchema = z.object({
   speedMbps: z.number().nullable(),
 });
 
+/** False: it could be bought at `price`; nothing of it is here yet. Amounts are in the bench's currency. */
+const owning = {
+  owned: z.boolean().default(true),
+  price: z.number().nonnegative().nullable().default(null),
+};
+
+/** A photograph of a label or a board, as a data address. */
+export const photoSchema = z.object({
+  id,
+  at: z.string(),
+  caption: z.string().max(200),
+  data: z.string().startsWith('data:image/'),
+});
+
+/** A limit of the trade that was set aside for one system, with the reason. */
+export const overruleSchema = z.object({
+  profileId: z.string(),
+  rule: z.string(),
+  reason: z.string().min(1).max(500),
+  at: z.string(),
+});
+
 export const machineSchema = z.object({
   kind: z.literal('machine'),
   id,
   name,
+  ...owning,
+  photos: z.array(photoSchema).default([]),
+  overruled: z.array(overruleSchema).default([]),
+  /** What the last survey found beyond the facts; null where none told. */
+  details: detailsSchema.nullable().default(null),
   form: z.enum(machineForms),
   notes: z.string(),
   facts: factsSchema,
@@ -57,6 +85,20 @@ const store = {
   /** True: what it holds must not be lost, and nothing may be written to it. */
   matters: z.boolean(),
   notes: z.string(),
+  ...owning,
+  /** The drive's shape; null where nobody said. */
+  shape: z.enum(['2.5 inch', '3.5 inch', 'M.2']).nullable().default(null),
+  /** Edge connector of an M.2 drive: length in mm as in the type code, key, and PCIe lanes (0 for SATA). PCI Express M.2 Specification. */
+  m2: z
+    .object({
+      length: z.enum(['2230', '2242', '2260', '2280', '22110']),
+      key: z.enum(['B', 'M', 'B+M']),
+      lanes: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(4)]),
+    })
+    .nullable()
+    .default(null),
+  /** Share of its rated life used, per cent. */
+  wear: z.number().min(0).max(255).nullable().default(null),
 };
 export const driveSchema = z.object({ kind: z.literal('drive'), ...store });
 export const stickSchema = z.object({ kind: z.literal('stick'), ...store });
@@ -69,6 +111,12 @@ export const adapterSchema = z.object({
   from: z.string(),
   to: z.string(),
   notes: z.string(),
+  ...owning,
+  /** Where it goes in; `outside` needs no port of the machine that anything else wants. */
+  goesIn: z.enum(['expansion slot', 'USB port', 'outside']).default('outside'),
+  /** Wired network ports and SATA ports it adds. */
+  wiredPorts: z.number().int().nonnegative().max(16).default(0),
+  sataPorts: z.number().int().nonnegative().max(16).default(0),
 });
 export const memorySchema = z.object({
   kind: z.literal('memory'),
@@ -79,6 +127,7 @@ export const memorySchema = z.object({
   form: z.enum(['DIMM', 'SO-DIMM']),
   in: z.string().nullable(),
   notes: z.string(),
+  ...owning,
 });
 
 export const digestAlgorithms = ['sha256', 'sha512', 'sha1', 'md5'] as const;
@@ -119,6 +168,8 @@ export const shelfItemSchema = z.discriminatedUnion('kind', [
 export type ShelfItem = z.infer<typeof shelfItemSchema>;
 export type Machine = z.infer<typeof machineSchema>;
 export type Store = z.infer<typeof driveSchema> | z.infer<typeof stickSchema> | z.infer<typeof cardSchema>;
+export type Memory = z.infer<typeof memorySchema>;
+export type Adapter = z.infer<typeof adapterSchema>;
 export type ImageItem = z.infer<typeof imageSchema>;
 export type NetworkPort = z.infer<typeof networkPortSchema>;
 

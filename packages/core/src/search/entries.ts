@@ -29,8 +29,8 @@ export function findEntries(bench: Bench): FindEntry[] {
   for (const p of bench.profiles)
     out.push({
       title: p.name,
-      detail: `profile, ${p.purpose}, ${p.release}`,
-      path: `/match?profile=${p.id}`,
+      detail: `profile, ${p.purpose}, ${p.releases.map((r) => r.version).join(', ')}`,
+      path: `/profiles/${p.id}`,
     });
   for (const e of [...bench.log].reverse())
     out.push({

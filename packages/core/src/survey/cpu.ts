@@ -58,6 +58,9 @@ const ARCH: Record<string, string> = {
   i586: 'i686',
   arm64: 'aarch64',
   armv6l: 'armv7l',
+  armhf: 'armv7l',
+  // A 64-bit CPU under a 32-bit kernel calls itself so.
+  armv8l: 'aarch64',
   amd64: 'x86_64',
 };
 
@@ -97,6 +100,15 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
   } else if (arch === 'armv7l') {
     fact('cpu.bits', '32', `architecture ${arch}`);
   }
+
+  if (flagText !== undefined && arch) {
+    const aes = flags.includes('aes');
+    fact('cpu.aes', aes, `${flagSource}: ${aes ? 'aes' : 'no aes'}`);
+  }
+  const clock = Number(rows.get('CPU max MHz')?.replace(',', '.') ?? Number.NaN);
+  const named = /@ ([\d.]+)\s*GHz/.exec(rows.get('Model name') ?? info.get('model name') ?? '')?.[1];
+  if (clock > 0) fact('cpu.mhz', Math.round(clock), `lscpu, CPU max MHz: ${clock}`);
+  else if (named) fact('cpu.mhz', Math.round(Number(named) * 1000), `the model’s own name: ${named} GHz`);
 
   const model = rows.get('Model name') ?? info.get('model name');
   if (model && model !== '-')

@@ -1,6 +1,10 @@
 import { readCpu } from './cpu';
 import { readDrives } from './drives';
-import { readFirmware, readGraphics, readMemory, readNetwork, readPower } from './rest';
+import { noDetails } from '../schema/details';
+import { readBootEntries, readDisplays, readLinks, readPorts, readPower, readSensors } from './body';
+import { readHealths } from './health';
+import { readModules } from './memory';
+import { readFirmware, readGraphics, readMemory, readNetwork } from './rest';
 import { splitSections } from './sections';
 import type { Survey } from './types';
 
@@ -19,14 +23,28 @@ export function readSurvey(report: string): Survey {
       'This is not a survey report: no “==== section ====” line is in it. Nothing was changed. Run the survey script and paste all it prints.',
     );
   }
-  const survey: Survey = { facts: {}, drives: [], networkPorts: [], missing: [] };
+  const survey: Survey = {
+    facts: {},
+    assumed: {},
+    drives: [],
+    networkPorts: [],
+    details: noDetails(),
+    missing: [],
+  };
   readCpu(sections, survey);
   readMemory(sections, survey);
   readDrives(sections, survey);
   readFirmware(sections, survey);
   readNetwork(sections, survey);
   readGraphics(sections, survey);
-  readPower(sections, survey);
+  readModules(sections.get('dmi'), survey);
+  readHealths(sections.get('smart'), survey);
+  readLinks(sections.get('pcie'), survey);
+  readPorts(sections.get('ports'), survey);
+  readBootEntries(sections.get('bootentries'), survey);
+  readDisplays(sections.get('displays'), survey);
+  readPower(sections.get('power'), survey);
+  readSensors(sections.get('sensors'), survey);
   if (!sections.has('end'))
     survey.missing.push('The report is cut off: its last line “==== end ====” is not there');
   return survey;

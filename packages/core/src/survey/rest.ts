@@ -37,6 +37,8 @@ export function readFirmware(sections: Map<string, Section>, survey: Survey): vo
     // Secure Boot is UEFI's own (UEFI 2.10 §32); other ways of starting have none of it.
     survey.facts['firmware.secureBoot'] = { value: 'absent', source: `firmware, mode=${mode}` };
   } else survey.missing.push('Secure Boot: its state is not in the report');
+  const date = /^date=(\S.*)$/m.exec(text)?.[1];
+  if (date) survey.facts['firmware.date'] = { value: date.slice(0, 40), source: `firmware, date=${date}` };
 }
 
 interface PortRow {
@@ -61,6 +63,15 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
       driver: typeof r.driver === 'string' && r.driver !== '' ? r.driver : null,
       speedMbps: typeof r.speed === 'number' && r.speed > 0 ? r.speed : null,
     }));
+  const fastest = Math.max(
+    0,
+    ...survey.networkPorts.map((p) => (p.kind === 'wired' ? (p.speedMbps ?? 0) : 0)),
+  );
+  if (fastest > 0)
+    survey.facts['network.speed'] = {
+      value: fastest,
+      source: `network, speed ${fastest} on ${survey.networkPorts.find((p) => p.speedMbps === fastest)?.name}`,
+    };
   for (const kind of ['wired', 'wireless'] as const) {
     const names = survey.networkPorts.filter((p) => p.kind === kind).map((p) => p.name);
     survey.facts[`network.${kind}`] = {
@@ -99,14 +110,4 @@ export function readGraphics(sections: Map<string, Section>, survey: Survey): vo
     survey.missing.push(
       'Graphics driver family: modinfo did not say whether the driver comes with the kernel',
     );
-}
-
-export function readPower(sections: Map<string, Section>, survey: Survey): void {
-  const section = sections.get('power');
-  if (!section) return;
-  const battery = /^type=Battery/m.test(section.text);
-  survey.facts['power.battery'] = {
-    value: battery,
-    source: battery ? 'power, type=Battery' : 'power, no battery listed',
-  };
 }

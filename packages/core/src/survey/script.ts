@@ -12,7 +12,7 @@ have() { command -v "$1" >/dev/null 2>&1; }
 first() { read -r line 2>/dev/null <"$1" && printf '%s' "$line"; }
 
 section zb-survey
-echo 1
+echo 2
 
 section machine
 uname -m
@@ -35,8 +35,36 @@ if [ -r /proc/meminfo ]; then
   done </proc/meminfo
 fi
 
+section dmi
+# Memory modules and slots; only root may read them.
+if have dmidecode; then dmidecode -q -t 16 -t 17 2>/dev/null; fi
+
 section lsblk
 if have lsblk; then lsblk -J -b -O 2>/dev/null; fi
+
+section smart
+if have smartctl; then
+  for d in /sys/block/*; do
+    [ -e "$d/device" ] || continue
+    case \${d##*/} in sd*|nvme*|hd*|mmcblk*) ;; *) continue ;; esac
+    echo "---- \${d##*/}"
+    smartctl -j -i -H -A "/dev/\${d##*/}" 2>/dev/null
+  done
+fi
+
+section pcie
+for d in /sys/bus/pci/devices/*; do
+  [ -r "$d/max_link_width" ] || continue
+  printf '%s class=%s width=%s maxwidth=%s speed=%s maxspeed=%s\n' "\${d##*/}" "$(first "$d/class")" \
+    "$(first "$d/current_link_width")" "$(first "$d/max_link_width")" \
+    "$(first "$d/current_link_speed" | { read -r a b; echo "$a"; })" \
+    "$(first "$d/max_link_speed" | { read -r a b; echo "$a"; })"
+done
+
+section ports
+n=0
+for d in /sys/class/ata_port/*; do [ -e "$d" ] && n=$((n + 1)); done
+echo "ata=$n"
 
 section firmware
 if [ -d /sys/firmware/efi ]; then
@@ -52,6 +80,10 @@ elif [ -d /sys/firmware/acpi ] || [ -d /sys/firmware/memmap ]; then
 else
   echo mode=unknown
 fi
+[ -r /sys/class/dmi/id/bios_date ] && echo "date=$(first /sys/class/dmi/id/bios_date)"
+
+section bootentries
+if [ -d /sys/firmware/efi ] && have efibootmgr; then efibootmgr -v 2>/dev/null; fi
 
 section network
 printf '['
@@ -88,9 +120,36 @@ for d in /sys/class/drm/card[0-9] /sys/class/drm/card[0-9][0-9]; do
 done
 printf '\n]\n'
 
+section displays
+for d in /sys/class/drm/card*-*; do
+  [ -r "$d/status" ] || continue
+  name=\${d##*/}
+  printf '%s status=%s edid=' "\${name#*-}" "$(first "$d/status")"
+  if have od; then for w in $(od -An -v -tx1 "$d/edid" 2>/dev/null); do printf '%s' "$w"; done; fi
+  echo
+done
+for d in /dev/cec[0-9]*; do [ -e "$d" ] && echo "cec=\${d##*/}"; done
+
 section power
 for d in /sys/class/power_supply/*; do
-  [ -r "$d/type" ] && echo "type=$(first "$d/type")"
+  [ -r "$d/type" ] || continue
+  echo "type=$(first "$d/type") name=\${d##*/}"
+  for k in energy_full_design energy_full charge_full_design charge_full voltage_min_design cycle_count; do
+    [ -r "$d/$k" ] && echo " $k=$(first "$d/$k")"
+  done
+done
+
+section sensors
+for d in /sys/class/hwmon/*; do
+  chip=$(first "$d/name")
+  for f in "$d"/fan[0-9]_input "$d"/fan[0-9][0-9]_input "$d"/temp[0-9]_input "$d"/temp[0-9][0-9]_input; do
+    [ -r "$f" ] || continue
+    value=$(first "$f" 2>/dev/null) || continue
+    kind=\${f##*/}
+    label=\${f%_input}_label
+    [ -r "$label" ] && label=$(first "$label") || label=\${kind%_input}
+    echo "\${kind%%[0-9]*} $value $chip: $label"
+  done
 done
 
 section end

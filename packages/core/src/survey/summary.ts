@@ -1,5 +1,5 @@
 import { knownFact } from '../fit/view';
-import type { Bench, ShelfItem } from '../schema/bench';
+import { machinesOf, type Bench, type ShelfItem } from '../schema/bench';
 import { formatBoth, formatIec } from '../units/bytes';
 import { factText } from './text';
 
@@ -36,6 +36,10 @@ export function itemSummary(item: ShelfItem): string {
 
 /** Where an item is: in a machine, in use by a box, or loose. */
 export function itemPlace(bench: Bench, item: ShelfItem): string {
+  if ('owned' in item && !item.owned)
+    return item.price === null ? 'to be bought' : `to be bought, ${item.price.toFixed(2)}`;
+  const reserving = bench.boxes.find((b) => b.parts.includes(item.id));
+  if (reserving) return `put aside for “${reserving.name}”`;
   if ('in' in item) {
     const machine = bench.items.find((i) => i.kind === 'machine' && i.id === item.in);
     return machine ? `in ${machine.name}` : 'loose';
@@ -46,7 +50,7 @@ export function itemPlace(bench: Bench, item: ShelfItem): string {
 
 /** What the shelf amounts to. */
 export function shelfHeadline(bench: Bench): string {
-  const machines = bench.items.filter((i) => i.kind === 'machine').length;
+  const machines = machinesOf(bench).length;
   if (bench.items.length === 0) return 'What is on your shelf?';
   if (machines === 0) return 'No machine is on the shelf yet';
   return machines === 1

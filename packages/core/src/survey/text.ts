@@ -1,4 +1,5 @@
 import { factDefinition, type FactKey, type FactValue } from '../schema/facts';
+import { parseSlot, slotText } from '../fit/slots';
 import { formatIec, parseBytes } from '../units/bytes';
 
 const CHOICE_WORDS: Record<string, string> = {
@@ -16,6 +17,7 @@ export function factText(key: FactKey, value: FactValue): string {
   const { kind } = factDefinition(key);
   if (kind === 'bytes' && typeof value === 'number') return formatIec(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (kind === 'slots' && Array.isArray(value)) return value.length === 0 ? 'none' : value.join('; ');
   if (Array.isArray(value)) return value.map((v) => CHOICE_WORDS[v] ?? v).join(', then ');
   if (key === 'cpu.bits' || key === 'firmware.bits') return `${String(value)}-bit`;
   return CHOICE_WORDS[String(value)] ?? String(value);
@@ -32,12 +34,23 @@ export function parseFact(key: FactKey, text: string): FactValue {
     return bytes;
   }
   if (definition.kind === 'count') {
-    if (!/^\d{1,4}$/.test(trimmed)) throw new RangeError('Enter a whole number.');
+    if (!/^\d{1,6}$/.test(trimmed)) throw new RangeError('Enter a whole number.');
     return Number(trimmed);
   }
   if (definition.kind === 'flag') {
     if (!/^(yes|no)$/i.test(trimmed)) throw new RangeError('Enter yes or no.');
     return /^yes$/i.test(trimmed);
+  }
+  if (definition.kind === 'slots') {
+    if (/^none$/i.test(trimmed)) return [];
+    return trimmed.split(';').map((part) => {
+      const slot = parseSlot(part.trim());
+      if (!slot)
+        throw new RangeError(
+          `“${part.trim()}” is not a slot. Enter key, length, protocol and lanes, such as “M 2280 nvme x4”; several with semicolons; or “none”.`,
+        );
+      return slotText(slot);
+    });
   }
   if (definition.kind === 'list') {
     const parts = trimmed

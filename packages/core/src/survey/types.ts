@@ -1,3 +1,4 @@
+import type { Details } from '../schema/details';
 import type { FactKey, FactValue } from '../schema/facts';
 import type { NetworkPort } from '../schema/shelf';
 
@@ -5,6 +6,12 @@ export interface SurveyedFact {
   value: FactValue;
   /** The line of the report the value was read from, with its section. */
   source: string;
+}
+
+/** What the report only hints at: shown, and never firm where it decides. */
+export interface AssumedFact {
+  value: FactValue;
+  because: string;
 }
 
 export interface SurveyedDrive {
@@ -21,8 +28,10 @@ export interface SurveyedDrive {
 
 export interface Survey {
   facts: Partial<Record<FactKey, SurveyedFact>>;
+  assumed: Partial<Record<FactKey, AssumedFact>>;
   drives: SurveyedDrive[];
   networkPorts: NetworkPort[];
+  details: Details;
   /** What could not be read, each with the reason. */
   missing: string[];
 }

@@ -91,8 +91,8 @@ export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
   if (stop === 'network') {
     say(
       'Administration page',
-      profile?.adminPort
-        ? `port ${profile.adminPort}; the browser warns once about its own certificate`
+      profile?.admin
+        ? `${profile.admin.scheme}, port ${profile.admin.port}${profile.admin.path === '/' ? '' : `, ${profile.admin.path}`}; the browser warns once about its own certificate`
         : null,
     );
     say('Address', 'fixed outside the router’s range, or a reservation on the router');

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
+import { profileLine } from '@zb/core/fit/options';
 import { ledger } from '@zb/core/ledger/ledger';
 import {
   findBox,
@@ -94,13 +95,7 @@ export function BoxFrame({
     if (other) void go(`/box/${box.id}/${other}`);
   };
   useKeys({ ' ': sign, ArrowLeft: step(-1), ArrowRight: step(1), ...keys });
-  const mid = [
-    machine?.name,
-    profile &&
-      `${profile.name} ${profile.release}${profile.channel === 'long support' ? ' long support' : profile.channel === 'development' ? ' development build' : ''}`,
-  ]
-    .filter(Boolean)
-    .join(' · ');
+  const mid = [machine?.name, profile && profileLine(profile, box)].filter(Boolean).join(' · ');
   return (
     <>
       <Sheet

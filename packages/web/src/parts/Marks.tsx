@@ -13,12 +13,16 @@ export function Mark({ kind, children }: { kind: MarkKind; children: ReactNode }
   );
 }
 
-const VERDICT: Record<Verdict, { kind: MarkKind; word: string }> = {
-  fits: { kind: 'yes', word: 'fits' },
-  'fits after a change': { kind: 'change', word: 'after a change' },
-  'cannot say yet': { kind: 'ask', word: 'cannot say yet' },
-  'does not fit': { kind: 'no', word: 'does not fit' },
+const VERDICT: Record<Verdict, { kind: MarkKind; word: string; short: string }> = {
+  fits: { kind: 'yes', word: 'fits', short: 'fits' },
+  'fits after a change': { kind: 'change', word: 'after a change', short: 'change' },
+  'cannot say yet': { kind: 'ask', word: 'cannot say yet', short: 'ask' },
+  'does not fit': { kind: 'no', word: 'does not fit', short: 'no' },
 };
+
+/** Shape and short word of a verdict for a crossing; a crossing without a system has none. */
+export const verdictMark = (verdict: Verdict | undefined): { kind: MarkKind; short: string } =>
+  verdict === undefined ? { kind: 'no', short: 'none' } : VERDICT[verdict];
 
 export const VerdictMark = ({ verdict }: { verdict: Verdict }) => (
   <Mark kind={VERDICT[verdict].kind}>{VERDICT[verdict].word}</Mark>

@@ -7,8 +7,10 @@ import {
   type LogEntry,
   type Profile,
   type ShelfItem,
+  type Wish,
 } from '@zb/core/schema/bench';
 import { collections, type Act, type Change } from '@zb/core/schema/changes';
+import { settingsSchema } from '@zb/core/schema/settings';
 import { benchFromKept, migrations, type Migration } from '@zb/core/schema/file';
 import { UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
 
@@ -21,13 +23,14 @@ interface Kept {
 interface Shape extends DBSchema {
   items: { key: string; value: ShelfItem };
   profiles: { key: string; value: Profile };
+  wishes: { key: string; value: Wish };
   boxes: { key: string; value: Box };
   log: { key: string; value: LogEntry };
   meta: { key: string; value: string };
   acts: { key: number; value: Kept };
 }
 
-const STORES = ['items', 'profiles', 'boxes', 'log', 'meta', 'acts'] as const;
+const STORES = [...collections, 'meta', 'acts'] as const;
 type Tx = IDBPTransaction<Shape, (typeof STORES)[number][], 'readwrite'>;
 
 /**
@@ -40,11 +43,31 @@ async function put(tx: Tx, change: Change): Promise<Change> {
     const [before] = await together(meta.get('name'), () => meta.put(change.to, 'name'));
     return { in: 'name', id: 'name', to: before ?? emptyBench().name };
   }
+  if (change.in === 'settings') {
+    const meta = tx.objectStore('meta');
+    const [before] = await together(meta.get('settings'), () =>
+      meta.put(JSON.stringify(change.to), 'settings'),
+    );
+    return { in: 'settings', id: 'settings', to: settingsIn(before) };
+  }
   const store = tx.objectStore(change.in);
   const [before] = await together(store.get(change.id), () =>
     change.to === null ? store.delete(change.id) : store.put(change.to),
   );
   return { ...change, to: before ?? null } as Change;
+}
+
+/** Settings as they are kept beside the name; the usual ones where none were ever set. */
+const settingsIn = (kept: string | undefined): Bench['settings'] =>
+  kept === undefined ? emptyBench().settings : settingsSchema.parse(JSON.parse(kept));
+
+/** Plain JSON, or the text itself where it is none, so that validation can name it. */
+function asJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
 }
 
 /** Both results; where the second cannot even be asked for, the first must not count as an unhandled fault. */
@@ -68,12 +91,13 @@ export class BrowserKeeper implements Keeper {
     steps: ReadonlyMap<number, Migration> = migrations,
     version: number = BENCH_VERSION,
   ): Promise<BrowserKeeper> {
-    const db = await openDB<Shape>(name, 1, {
-      upgrade(fresh) {
-        for (const store of ['items', 'profiles', 'boxes', 'log'] as const)
-          fresh.createObjectStore(store, { keyPath: 'id' });
-        fresh.createObjectStore('meta');
-        fresh.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+    const db = await openDB<Shape>(name, 2, {
+      upgrade(here) {
+        for (const store of collections)
+          if (!here.objectStoreNames.contains(store)) here.createObjectStore(store, { keyPath: 'id' });
+        if (!here.objectStoreNames.contains('meta')) here.createObjectStore('meta');
+        if (!here.objectStoreNames.contains('acts'))
+          here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
       },
       blocking: () => db.close(),
     });
@@ -83,16 +107,21 @@ export class BrowserKeeper implements Keeper {
   /** Everything as it is kept, not looked at; undefined where nothing ever was. */
   private async kept(): Promise<Record<string, unknown> | undefined> {
     const tx = this.db.transaction(STORES, 'readonly');
-    const [name, version, items, profiles, boxes, log] = await Promise.all([
-      tx.objectStore('meta').get('name'),
-      tx.objectStore('meta').get('version'),
-      tx.objectStore('items').getAll(),
-      tx.objectStore('profiles').getAll(),
-      tx.objectStore('boxes').getAll(),
-      tx.objectStore('log').getAll(),
+    const meta = tx.objectStore('meta');
+    const [name, version, settings, ...lists] = await Promise.all([
+      meta.get('name'),
+      meta.get('version'),
+      meta.get('settings'),
+      ...collections.map((c) => tx.objectStore(c).getAll()),
     ]);
-    if (name === undefined && items.length + profiles.length + boxes.length === 0) return undefined;
-    return { ...emptyBench(name), version: Number(version ?? 1), items, profiles, boxes, log };
+    if (name === undefined && lists.every((l) => l.length === 0)) return undefined;
+    const records = Object.fromEntries(collections.map((c, i) => [c, lists[i] ?? []]));
+    return {
+      ...emptyBench(name),
+      version: Number(version ?? 1),
+      ...(settings === undefined ? {} : { settings: asJson(settings) }),
+      ...records,
+    };
   }
 
   async load(): Promise<Bench | undefined> {
@@ -115,6 +144,7 @@ export class BrowserKeeper implements Keeper {
       await tx.objectStore(c).clear();
       await Promise.all(bench[c].map((record) => put(tx, { in: c, id: record.id, to: record } as Change)));
     }
+    await put(tx, { in: 'settings', id: 'settings', to: bench.settings });
     await tx.objectStore('acts').clear();
     await tx.objectStore('meta').put(String(this.version), 'version');
     await tx.done;

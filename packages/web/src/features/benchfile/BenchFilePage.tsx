@@ -17,7 +17,13 @@ import { Sheet } from '../../parts/Sheet';
 import { download, fileName } from '../../storage/download';
 import { useAct, useBench } from '../../storage/hooks';
 
-const TITLE = { items: 'Shelf items', profiles: 'Profiles', boxes: 'Boxes', log: 'Log lines' } as const;
+const TITLE = {
+  items: 'Shelf items',
+  profiles: 'Profiles',
+  wishes: 'Wishes',
+  boxes: 'Boxes',
+  log: 'Log lines',
+} as const;
 
 /** The whole bench as one file: save it, open one, see what would change before anything does. */
 export default function BenchFilePage() {

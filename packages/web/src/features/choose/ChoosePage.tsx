@@ -1,26 +1,24 @@
-import { Fragment, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { chooseProfile } from '@zb/core/acts/box';
 import { fitHeadline } from '@zb/core/fit/headline';
 import { judgeAll } from '@zb/core/fit/judge';
+import { score } from '@zb/core/fit/score';
+import { machineView } from '@zb/core/fit/view';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Quiet } from '../../parts/Button';
-import { Facts } from '../../parts/Facts';
 import { NoProfiles } from '../../parts/NoProfiles';
-import { Mark, VerdictMark, type MarkKind } from '../../parts/Marks';
+import { VerdictMark } from '../../parts/Marks';
 import { stamp, useAct } from '../../storage/hooks';
-
-const RULE_MARK: Record<string, { kind: MarkKind; word: string }> = {
-  meets: { kind: 'yes', word: 'holds' },
-  change: { kind: 'change', word: 'needs a change' },
-  ask: { kind: 'ask', word: 'not known' },
-  no: { kind: 'no', word: 'fails' },
-};
+import { SystemCard } from './SystemCard';
 
 function ChoosePage({ context }: { context: BoxContext }) {
   const { bench, box, machine } = context;
   const act = useAct();
-  const [opened, setOpened] = useState<string | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
+  const judged = useMemo(
+    () => (machine ? judgeAll(bench, machine, box.purpose, box) : []),
+    [bench, machine, box],
+  );
   if (!machine) {
     return (
       <BoxFrame context={context} stop="choose" headline="Choose a machine first">
@@ -34,118 +32,73 @@ function ChoosePage({ context }: { context: BoxContext }) {
       </BoxFrame>
     );
   }
-  const judged = judgeAll(bench, machine, box.purpose);
+  const view = machineView(bench, machine);
+  const shown = judged.find((j) => j.profileId === (picked ?? box.profileId)) ?? judged[0];
   return (
     <BoxFrame
       context={context}
       stop="choose"
       headline={fitHeadline(machine.name, box.purpose, judged, box.profileId)}
+      acts={
+        <Link className="link" to="/profiles">
+          Profiles
+        </Link>
+      }
     >
-      {judged.length === 0 ? (
+      {judged.length === 0 || !shown ? (
         <NoProfiles />
       ) : (
-        <div className="scroll-x">
-          <table className="t rows">
+        <div className="choose">
+          <table className="t picklist">
             <thead>
               <tr>
                 <th scope="col">System</th>
-                <th scope="col">For</th>
-                <th scope="col" style={{ width: 140 }}>
-                  On {machine.name}
-                </th>
-                <th scope="col">Because</th>
-                <th scope="col">
-                  <span className="hidden-text">Choose</span>
+                <th scope="col">On {machine.name}</th>
+                <th scope="col" className="num">
+                  Score
                 </th>
               </tr>
             </thead>
             <tbody>
-              {judged.map((j) => {
-                const chosen = j.profileId === box.profileId;
-                const isOpen = opened === j.profileId;
-                return (
-                  <Fragment key={j.profileId}>
-                    <tr className={chosen ? 'here' : ''}>
-                      <th scope="row">
-                        {j.profile}
-                        <span className="sub">
-                          {j.of.release}, {j.of.channel}
-                        </span>
-                      </th>
-                      <td>{j.of.purpose}</td>
-                      <td>
-                        <VerdictMark verdict={j.verdict} />
-                      </td>
-                      <td className="whole">
-                        {j.binding[0]?.because}
-                        {j.binding[0]?.repair && <span className="sub">{j.binding[0].repair}</span>}
-                        {j.missing.length > 0 && (
-                          <span className="sub">Missing: {j.missing.map((m) => m.ask).join(' ')}</span>
-                        )}{' '}
-                        <button
-                          type="button"
-                          className="link"
-                          style={{ fontSize: 12 }}
-                          aria-expanded={isOpen}
-                          onClick={() => setOpened(isOpen ? null : j.profileId)}
-                        >
-                          {isOpen ? 'Close the reasons' : `All ${j.all.length} rules`}
-                        </button>
-                      </td>
-                      <td style={{ textAlign: 'right' }}>
-                        {chosen ? (
-                          <b>chosen</b>
-                        ) : (
-                          <Quiet
-                            paddingBlock="3px"
-                            aria-label={`Choose ${j.profile}`}
-                            onClick={() => void act(chooseProfile(box, j.of, j, stamp()))}
-                          >
-                            Choose
-                          </Quiet>
-                        )}
-                      </td>
-                    </tr>
-                    {isOpen && (
-                      <tr className={chosen ? 'here' : ''}>
-                        <td colSpan={5} className="whole" style={{ paddingLeft: 20 }}>
-                          <p style={{ marginBottom: 4 }}>
-                            {j.of.about} Installer: {j.of.installer}.
-                          </p>
-                          <div
-                            style={{
-                              display: 'grid',
-                              gridTemplateColumns: '110px 130px minmax(0,1fr)',
-                              gap: '2px 10px',
-                              alignItems: 'baseline',
-                              fontSize: 13,
-                            }}
-                          >
-                            {j.all.map((f) => (
-                              <Fragment key={f.rule}>
-                                <span className="soft">{f.rule}</span>
-                                <Mark kind={RULE_MARK[f.outcome]?.kind ?? 'no'}>
-                                  {RULE_MARK[f.outcome]?.word}
-                                </Mark>
-                                <span>
-                                  {f.because} {f.repair}
-                                </span>
-                              </Fragment>
-                            ))}
-                          </div>
-                          {j.missing.length > 0 && (
-                            <div style={{ maxWidth: 520, marginTop: 8 }}>
-                              <Facts machine={machine} only={j.missing.map((m) => m.fact)} />
-                            </div>
-                          )}
-                        </td>
-                      </tr>
-                    )}
-                  </Fragment>
-                );
-              })}
+              {judged.map((j) => (
+                <tr key={j.profileId} className={j.profileId === shown.profileId ? 'here' : ''}>
+                  <th scope="row">
+                    <button
+                      type="button"
+                      className="link"
+                      aria-pressed={j.profileId === shown.profileId}
+                      onClick={() => setPicked(j.profileId)}
+                    >
+                      {j.profile}
+                    </button>
+                    <span className="sub">
+                      {j.of.purpose}
+                      {j.profileId === box.profileId && <b>, chosen</b>}
+                    </span>
+                  </th>
+                  <td>
+                    <VerdictMark verdict={j.verdict} />
+                    <span className="sub">{j.short}</span>
+                  </td>
+                  <td className="num">
+                    {j.verdict === 'does not fit'
+                      ? ''
+                      : score(view, j.of, bench.settings.weights, j.cost).total.toFixed(0)}
+                  </td>
+                </tr>
+              ))}
             </tbody>
           </table>
+          <SystemCard
+            key={shown.profileId}
+            bench={bench}
+            box={box}
+            machine={machine}
+            view={view}
+            judged={shown}
+            profile={shown.of}
+            onChoose={(j) => void act(chooseProfile(box, shown.of, j, stamp()))}
+          />
         </div>
       )}
     </BoxFrame>

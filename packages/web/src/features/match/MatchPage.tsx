@@ -1,52 +1,143 @@
 import { useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
+import { planHeadline, provenWords, toAccept } from '@zb/core/assign/plan';
+import { partsFor } from '@zb/core/fit/part';
 import { matchHeadline, matchSheet } from '@zb/core/fit/sheet';
-import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
-import { Mark, VerdictMark } from '../../parts/Marks';
+import { emptyBench } from '@zb/core/schema/bench';
+import { purposes } from '@zb/core/schema/profile';
+import { BenchLedger } from '../../parts/BenchLedger';
+import { Primary, Quiet } from '../../parts/Button';
+import { Mark } from '../../parts/Marks';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';
-import { useBench } from '../../storage/hooks';
+import { useKeys } from '../../parts/useKeys';
+import { stamp, useAct, useBench } from '../../storage/hooks';
+import { useAssign } from '../../workers/assigning';
+import { CrossingPane } from './CrossingPane';
+import { MatchTable, type At } from './MatchTable';
+import { SettingsForm } from './SettingsForm';
+import { SystemTable } from './SystemTable';
+import { WishForm } from './WishForm';
 
-/** Machines × systems: the verdict and the one binding reason at each crossing. */
+/** Machines × wishes: what fits, why not, and the assignment that is worth most. */
 export default function MatchPage() {
   const bench = useBench();
-  const [params] = useSearchParams();
-  const sheet = useMemo(() => matchSheet(bench), [bench]);
-  const wanted = params.get('profile');
-  const [at, setAt] = useState<{ row: number; column: number }>({
-    row: 0,
-    column: Math.max(
-      0,
-      bench.profiles.findIndex((p) => p.id === wanted),
-    ),
+  const act = useAct();
+  const go = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const bySystem = params.get('by') === 'systems';
+  const { items, profiles, wishes, settings, boxes } = bench;
+  // The log does not bear on what fits, so a line written elsewhere must not solve anew.
+  const given = useMemo(
+    () => ({ ...emptyBench(), items, profiles, wishes, settings, boxes }),
+    [items, profiles, wishes, settings, boxes],
+  );
+  const sheet = useMemo(() => matchSheet(given), [given]);
+  const [at, setAt] = useState<At>({ row: 0, column: 0 });
+  const [editing, setEditing] = useState<string | null>(null);
+  const [weighing, setWeighing] = useState(false);
+  const plan = useAssign(bySystem || wishes.length === 0 ? null : given);
+  const wish = wishes[at.column];
+  const machine = sheet.rows[at.row]?.machine;
+  const both = !bySystem && wish && machine;
+  useKeys({
+    k: both ? () => void act(togglePin(wish, machine)) : undefined,
+    x: both ? () => void act(toggleForbid(wish, machine)) : undefined,
+    n: bySystem ? undefined : () => void add(),
   });
-  const current = sheet.rows[at.row]?.cells[at.column];
-  const move = (e: React.KeyboardEvent): void => {
-    const step: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-    };
-    const by = step[e.key];
-    if (!by) return;
-    e.preventDefault();
-    e.stopPropagation();
-    const next = {
-      row: Math.max(0, Math.min(sheet.rows.length - 1, at.row + by[0])),
-      column: Math.max(0, Math.min(sheet.profiles.length - 1, at.column + by[1])),
-    };
-    setAt(next);
-    document.getElementById(`cell-${next.row}-${next.column}`)?.focus();
+  const add = async (): Promise<void> => {
+    const fresh = blankWish('New wish', purposes[0], stamp());
+    await act(saveWish(fresh, 'Wish added'));
+    setEditing(fresh.id);
   };
+  const accept = async (): Promise<void> => {
+    if (!plan.solution) return;
+    await act(acceptPlan(bench, plan.solution, stamp()));
+    void go('/shopping');
+  };
+  const edited = wishes.find((w) => w.id === editing);
+  const working = plan.state === 'solving' || plan.state === 'reasons';
+  const count = plan.solution ? toAccept(bench, plan.solution) : 0;
+  const spare = partsFor(bench, null).filter((p) => !p.offer).length;
+  const empty = sheet.rows.length === 0 || profiles.length === 0;
   return (
     <>
       <Sheet
         title="Match"
-        mid={`${sheet.rows.length} machines, ${sheet.profiles.length} systems`}
-        headline={matchHeadline(sheet)}
+        mid={`${sheet.rows.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${settings.budget.toFixed(2)} to spend`}
+        right={
+          bySystem || !plan.solution
+            ? ''
+            : `${plan.seconds !== undefined ? `solved in ${plan.seconds.toFixed(2)} s, ` : ''}${provenWords(plan.solution)}`
+        }
+        headline={
+          bySystem
+            ? 'Which system fits which machine?'
+            : plan.solution
+              ? planHeadline(bench, plan.solution)
+              : matchHeadline(sheet)
+        }
+        foot={
+          <>
+            {!bySystem && (
+              <Primary onClick={() => void accept()} disabled={count === 0 || working}>
+                {count === 0
+                  ? 'Nothing new to accept'
+                  : `Accept and open ${count === 1 ? 'one box' : `${count} boxes`}`}
+              </Primary>
+            )}
+            {!bySystem && plan.state === 'solving' && <Quiet onClick={plan.cancel}>Stop solving</Quiet>}
+            {!bySystem && plan.state !== 'solving' && wishes.length > 0 && (
+              <Quiet onClick={plan.again}>Solve again</Quiet>
+            )}
+            {!bySystem && <Quiet onClick={() => void add()}>Add a wish</Quiet>}
+            <Quiet onClick={() => setWeighing(true)}>Weights and money</Quiet>
+          </>
+        }
+        hint={bySystem ? 'arrows move' : 'arrows move · K pins a pair · X forbids it · N adds a wish'}
       >
-        {sheet.rows.length === 0 || sheet.profiles.length === 0 ? (
+        <div className="actions no-print" style={{ marginBottom: 6, fontSize: 13 }}>
+          <button
+            type="button"
+            className="link"
+            aria-pressed={!bySystem}
+            onClick={() => setParams({})}
+            style={{ fontWeight: bySystem ? 400 : 650 }}
+          >
+            Machines × wishes
+          </button>
+          <button
+            type="button"
+            className="link"
+            aria-pressed={bySystem}
+            onClick={() => setParams({ by: 'systems' })}
+            style={{ fontWeight: bySystem ? 650 : 400 }}
+          >
+            Machines × systems
+          </button>
+          <Link className="link" to="/profiles">
+            Profiles of systems
+          </Link>
+          <Link className="link" to="/shopping">
+            Shopping list
+          </Link>
+          <span role="status" className="soft">
+            {plan.state === 'solving'
+              ? 'Solving…'
+              : plan.state === 'reasons'
+                ? 'Looking for reasons and alternatives…'
+                : plan.state === 'cancelled'
+                  ? 'Solving was stopped; what you see is the last plan.'
+                  : ''}
+          </span>
+        </div>
+        {plan.state === 'failed' && (
+          <p className="said said-stop" role="alert">
+            The shelf could not be solved: {plan.problem} Nothing was changed. Try “Solve again”.
+          </p>
+        )}
+        {empty ? (
           <div className="stack">
             {sheet.rows.length === 0 && (
               <p>
@@ -57,120 +148,45 @@ export default function MatchPage() {
                 .
               </p>
             )}
-            {sheet.profiles.length === 0 && <NoProfiles />}
+            {profiles.length === 0 && <NoProfiles />}
+          </div>
+        ) : bySystem ? (
+          <SystemTable bench={bench} />
+        ) : wishes.length === 0 ? (
+          <div className="stack" style={{ maxWidth: 560 }}>
+            <p>
+              A wish says what a machine is wanted for and where it will stand. With wishes here, the bench
+              works out which machine should take which, and which spare part goes where.
+            </p>
+            <div>
+              <Primary onClick={() => void add()}>Add the first wish</Primary>
+            </div>
           </div>
         ) : (
-          <div
-            className="scroll-x"
-            style={{ overflowX: 'auto' }}
-            tabIndex={0}
-            role="region"
-            aria-label="Match sheet"
-          >
-            <table
-              className="t match"
-              onKeyDown={move}
-              style={{ '--columns': sheet.profiles.length } as React.CSSProperties}
-            >
-              <thead>
-                <tr>
-                  <th scope="col" />
-                  {sheet.profiles.map((p) => (
-                    <th key={p.id} scope="col">
-                      {p.name}
-                      <span className="sub" style={{ fontWeight: 400 }}>
-                        {p.purpose}
-                      </span>
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {sheet.rows.map((r, row) => (
-                  <tr key={r.machine.id}>
-                    <th scope="row">
-                      {r.machine.name}
-                      <span className="sub" style={{ fontWeight: 400 }}>
-                        {r.machine.form}
-                      </span>
-                    </th>
-                    {r.cells.map((c, column) => {
-                      const here = row === at.row && column === at.column;
-                      return (
-                        <td key={c.profileId} className={`${c.chosen ? 'chosen' : ''}${here ? ' at' : ''}`}>
-                          <button
-                            type="button"
-                            id={`cell-${row}-${column}`}
-                            tabIndex={here ? 0 : -1}
-                            onClick={() => setAt({ row, column })}
-                            onFocus={() => setAt({ row, column })}
-                          >
-                            <span className="hidden-text">
-                              {r.machine.name}, {c.profile}:
-                            </span>
-                            <Mark
-                              kind={
-                                c.verdict === 'fits'
-                                  ? 'yes'
-                                  : c.verdict === 'fits after a change'
-                                    ? 'change'
-                                    : c.verdict === 'cannot say yet'
-                                      ? 'ask'
-                                      : 'no'
-                              }
-                            >
-                              {c.verdict === 'fits'
-                                ? 'fits'
-                                : c.verdict === 'does not fit'
-                                  ? 'no'
-                                  : c.verdict === 'cannot say yet'
-                                    ? 'ask'
-                                    : 'change'}
-                            </Mark>
-                            <span className="sub">{c.verdict === 'fits' ? '' : c.short}</span>
-                          </button>
-                        </td>
-                      );
-                    })}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <MatchTable
+            bench={bench}
+            sheet={sheet}
+            plan={plan.solution}
+            at={at}
+            onAt={setAt}
+            onWish={setEditing}
+          />
         )}
       </Sheet>
-      <LedgerAside>
-        {current ? (
-          <>
-            <LedgerGroup title={`${current.profile} on ${sheet.rows[at.row]?.machine.name ?? ''}`}>
-              <VerdictMark verdict={current.verdict} />
-            </LedgerGroup>
-            <LedgerGroup title={current.verdict === 'fits' ? 'What holds' : 'What decides'}>
-              {current.binding.map((f) => (
-                <p key={f.rule} style={{ padding: '3px 0' }}>
-                  {f.because} {f.repair && <b>{f.repair}</b>}
-                </p>
-              ))}
-            </LedgerGroup>
-            {current.missing.length > 0 && (
-              <LedgerGroup title="To find out" count={current.missing.length}>
-                {current.missing.map((m) => (
-                  <p key={m.fact}>{m.ask}</p>
-                ))}
-              </LedgerGroup>
-            )}
-          </>
-        ) : (
-          <p className="soft">Nothing to match yet.</p>
-        )}
-      </LedgerAside>
+      {bySystem || empty || wishes.length === 0 ? (
+        <BenchLedger bench={bench} />
+      ) : (
+        <CrossingPane bench={bench} sheet={sheet} at={at} plan={plan} />
+      )}
       <div className="legend">
         <Mark kind="yes">fits</Mark>
         <Mark kind="change">fits after a change</Mark>
         <Mark kind="ask">cannot say yet</Mark>
         <Mark kind="no">does not fit</Mark>
-        <span className="soft">outlined: chosen in a box · arrows move</span>
+        <span className="soft">outlined: {bySystem ? 'chosen in a box' : 'in the plan'}</span>
       </div>
+      {edited && <WishForm key={edited.id} bench={bench} wish={edited} onClose={() => setEditing(null)} />}
+      {weighing && <SettingsForm bench={bench} onClose={() => setWeighing(false)} />}
     </>
   );
 }

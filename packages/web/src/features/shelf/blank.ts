@@ -1,3 +1,4 @@
+import { owning, plainAdapter, plainStore } from '@zb/core/schema/blank';
 import type { Stamp } from '@zb/core/acts/stamp';
 import { blankMachine } from '@zb/core/acts/shelf';
 import type { ShelfItem } from '@zb/core/schema/bench';
@@ -20,8 +21,9 @@ const GB16 = 16_000_000_000;
 export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
   const base = { id: stamp.id(), name: `New ${kind}`, notes: '' };
   if (kind === 'machine') return blankMachine(base.name, 'office desktop', stamp);
-  if (kind === 'memory') return { ...base, kind, bytes: 8 * 1024 ** 3, type: 'DDR4', form: 'DIMM', in: null };
-  if (kind === 'adapter') return { ...base, kind, from: '', to: '' };
+  if (kind === 'memory')
+    return { ...base, kind, bytes: 8 * 1024 ** 3, type: 'DDR4', form: 'DIMM', in: null, ...owning };
+  if (kind === 'adapter') return { ...base, kind, from: '', to: '', ...plainAdapter };
   if (kind === 'image')
     return { ...base, kind, bytes: 0, digests: {}, inspection: null, comparison: null, depotFile: null };
   const transport = kind === 'stick' ? 'usb' : kind === 'card' ? 'mmc' : 'sata';
@@ -39,5 +41,6 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
     holds: '',
     matters: false,
     realBytes: null,
+    ...plainStore,
   };
 }

@@ -1,0 +1,82 @@
+import { runningTotal } from '../fit/report';
+import type { Bench } from '../schema/bench';
+import type { Assignment, Solution } from './solve';
+
+/** A plan's finding as a headline. */
+export function planHeadline(bench: Bench, plan: Solution): string {
+  const met = plan.assignments.length;
+  const all = bench.wishes.length;
+  const how = plan.spent > 0 ? `for ${amount(bench, plan.spent)}` : 'with what is on the shelf';
+  if (met === all) return `${all === 1 ? 'The wish' : `All ${all} wishes`} can be met ${how}`;
+  return `${met} of ${all} wishes can be met ${how}`;
+}
+
+/** Money with the bench's currency where one is set. */
+export const amount = (bench: Pick<Bench, 'settings'>, n: number): string =>
+  bench.settings.currency === '' ? n.toFixed(2) : `${n.toFixed(2)} ${bench.settings.currency}`;
+
+/** How sure the plan is: proven, or how far the best could still lie above. */
+export const provenWords = (plan: Solution): string =>
+  plan.optimal ? 'proven best' : `stopped early: the best may be worth ${(plan.gap * 100).toFixed(1)} % more`;
+
+export interface PlanLine {
+  label: string;
+  value: string;
+  because: string;
+}
+
+/** What a plan costs and draws, each figure with where it comes from. */
+export function planLines(bench: Bench, plan: Solution): PlanLine[] {
+  const pairs = plan.assignments.flatMap((a) => {
+    const wish = bench.wishes.find((w) => w.id === a.wishId);
+    return wish ? [{ machineId: a.machineId, wish }] : [];
+  });
+  const { idle, perYear, unknown } = runningTotal(bench, pairs);
+  const parts = plan.assignments.flatMap((a) => a.parts);
+  const named = (list: typeof parts): string =>
+    list.map((p) => `${p.count > 1 ? `${p.count} × ` : ''}“${p.name}”`).join(', ');
+  const left = unknown > 0 ? `; ${unknown} without known watts left out` : '';
+  return [
+    {
+      label: 'To buy',
+      value: `${amount(bench, plan.spent)} of ${amount(bench, bench.settings.budget)}`,
+      because: named(parts.filter((p) => p.offer)) || 'nothing',
+    },
+    { label: 'Parts moved', value: String(plan.partsMoved), because: named(parts) || 'none' },
+    {
+      label: 'Idle, all boxes',
+      value: `${idle} W`,
+      because: `the idle watts of the ${pairs.length} machines together${left}`,
+    },
+    {
+      label: 'Electricity a year',
+      value: amount(bench, perYear),
+      because: `hours a day of each wish at ${bench.settings.tariff.toFixed(2)} a kilowatt-hour${left}`,
+    },
+    {
+      label: 'Value',
+      value: plan.value.toFixed(1),
+      because:
+        'importance × (100 + score) of each wish met, less a little for each part and for what is bought',
+    },
+  ];
+}
+
+/** How a runner-up differs from the plan, in words. */
+export function difference(bench: Bench, plan: Solution, other: Solution): string {
+  const name = (id: string): string => bench.items.find((i) => i.id === id)?.name ?? id;
+  const of = (s: Solution, id: string): Assignment | undefined => s.assignments.find((a) => a.wishId === id);
+  const words = bench.wishes.flatMap((w) => {
+    const [a, b] = [of(plan, w.id), of(other, w.id)];
+    if (a?.machineId === b?.machineId) return [];
+    if (!b) return [`${w.name} left out`];
+    return [`${w.name} on ${name(b.machineId)}${a ? ` instead of ${name(a.machineId)}` : ''}`];
+  });
+  const less = plan.value > 0 ? (100 * (plan.value - other.value)) / plan.value : 0;
+  return `${words.join('; ')} (${less.toFixed(1)} % less value)`;
+}
+
+/** Machines of the plan for which an open box is already decided; accepting changes nothing there. */
+export const toAccept = (bench: Bench, plan: Solution): number =>
+  plan.assignments.filter((a) => !bench.boxes.some((b) => b.wishId === a.wishId && b.profileId !== null))
+    .length;

@@ -1,0 +1,65 @@
+import { applyRepair } from '../fit/repair';
+import { asPart, type Part } from '../fit/part';
+import { machineView, type MachineView } from '../fit/view';
+import { isMachine, machinesOf, type Bench, type Profile } from '../schema/bench';
+import type { Weights } from '../schema/settings';
+import type { Wish } from '../schema/wish';
+
+/** Everything the solver knows: machines as the rules see them (with an id, without parts), parts, wishes, money. */
+export interface Scene {
+  machines: (MachineView & { id: string })[];
+  parts: Part[];
+  /** Machines with a price that could be bought. */
+  forSale: (MachineView & { id: string; price: number })[];
+  wishes: Wish[];
+  profiles: Profile[];
+  weights: Weights;
+  /** What may be spent, in the bench's currency. */
+  budget: number;
+}
+
+/**
+ * The scene of a bench. A box that has its system decided keeps its machine: its wish is pinned there with that system,
+ * and the parts put aside for it count as in it. Machines of boxes that answer no wish are left out.
+ */
+export function sceneOf(bench: Bench): Scene {
+  const decided = bench.boxes.filter((b) => b.machineId !== null && b.profileId !== null);
+  const outside = new Set(decided.filter((b) => b.wishId === null).map((b) => b.machineId));
+  const reserved = new Set(decided.flatMap((b) => b.parts));
+  const partOf = (id: string): Part | undefined => {
+    const item = bench.items.find((i) => i.id === id);
+    return item && asPart(item);
+  };
+  const machines = machinesOf(bench)
+    .filter((m) => !outside.has(m.id))
+    .map((m) => {
+      const box = decided.find((b) => b.machineId === m.id);
+      const parts = (box?.parts ?? []).flatMap((id) => partOf(id) ?? []);
+      const view = parts.reduce<MachineView>(
+        (v, part) => applyRepair(v, { kind: 'part', part, role: 'drive', text: '' }),
+        machineView(bench, m, []),
+      );
+      return { ...view, id: m.id };
+    });
+  const wishes = bench.wishes.map((w): Wish => {
+    const box = decided.find((b) => b.wishId === w.id);
+    return box ? { ...w, keep: box.machineId, profileId: box.profileId } : w;
+  });
+  const parts = bench.items.flatMap((i) => {
+    const part = asPart(i);
+    return !part || (reserved.has(i.id) && !part.offer) ? [] : [part];
+  });
+  const forSale = bench.items.filter(isMachine).flatMap((m) => {
+    const { id, price } = m;
+    return m.owned || price === null ? [] : [{ ...machineView(bench, m, []), id, price }];
+  });
+  return {
+    machines,
+    parts,
+    forSale,
+    wishes,
+    profiles: bench.profiles,
+    weights: bench.settings.weights,
+    budget: bench.settings.budget,
+  };
+}

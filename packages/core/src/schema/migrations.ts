@@ -1,0 +1,58 @@
+import { usualSettings } from './settings';
+
+type Plain = Record<string, unknown>;
+
+/** A step from version `n` to `n + 1`; works on plain JSON, before validation. */
+export type Migration = (old: Plain) => Plain;
+
+const plain = (value: unknown): Plain | undefined =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Plain) : undefined;
+
+/**
+ * A profile as version 1 had it (one release, one kind of graphics, a yes or no for the signature) in the shape of
+ * version 2. Anything else is answered as it is, so that validation can say what is wrong with it.
+ */
+export function profileFromVersion1(old: unknown): unknown {
+  const p = plain(old);
+  const needs = plain(p?.needs);
+  if (!p || !needs || 'releases' in p || !('release' in p)) return old;
+  const { release, channel, signedLoader, adminPort, needs: _needs, ...rest } = p;
+  const { archs, cpuLevel, graphics, ...hard } = needs;
+  return {
+    ...rest,
+    releases: [{ id: 'r1', version: release, channel, archs, cpuLevel }],
+    variants: [
+      {
+        id: 'standard',
+        name: 'standard',
+        drivers: graphics === 'any driver' ? ['in-kernel', 'out-of-tree'] : ['in-kernel'],
+      },
+    ],
+    needs: { ...hard, graphics: graphics !== 'not needed' },
+    prefers: {},
+    secureBoot: signedLoader === true ? 'signed' : 'must be off',
+    growsAtFirstStart: p.installer === 'written straight to the final drive',
+    stickBytes: 8_000_000_000,
+    admin: typeof adminPort === 'number' ? { scheme: 'https', port: adminPort, path: '/' } : null,
+    login: 'set at install',
+    swap: 'swap file',
+    layout: 'its own',
+    writeMode: 'whole image',
+    drivers: [],
+  };
+}
+
+const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
+
+/** Steps by the version they start from. Fields that only came on top are filled by the schema's own defaults. */
+export const migrations: ReadonlyMap<number, Migration> = new Map([
+  [
+    1,
+    (old: Plain): Plain => ({
+      ...old,
+      profiles: Array.isArray(old.profiles) ? list(old.profiles).map(profileFromVersion1) : old.profiles,
+      wishes: [],
+      settings: usualSettings(),
+    }),
+  ],
+]);

@@ -1,0 +1,214 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { updateBox } from '@zb/core/acts/box';
+import { overrule, takeBackOverrule } from '@zb/core/acts/wishes';
+import { amount } from '@zb/core/assign/plan';
+import { usualHours } from '@zb/core/fit/cost';
+import type { Finding } from '@zb/core/fit/finding';
+import { judge, type Judgement } from '@zb/core/fit/judge';
+import { moneyReport } from '@zb/core/fit/report';
+import { releaseCard } from '@zb/core/fit/school';
+import { score } from '@zb/core/fit/score';
+import type { MachineView } from '@zb/core/fit/view';
+import type { Bench, Box, Machine, Profile } from '@zb/core/schema/bench';
+import { Primary, Quiet } from '../../parts/Button';
+import { Facts } from '../../parts/Facts';
+import { FindingList } from '../../parts/FindingList';
+import { Mark, VerdictMark, type MarkKind } from '../../parts/Marks';
+import { Overrule } from '../../parts/Overrule';
+import { ScoreTable } from '../../parts/ScoreTable';
+import { stamp, useAct } from '../../storage/hooks';
+import { SchoolCard } from './SchoolCard';
+
+const RULE_MARK: Record<Finding['outcome'], { kind: MarkKind; word: string }> = {
+  meets: { kind: 'yes', word: 'holds' },
+  change: { kind: 'change', word: 'needs a change' },
+  ask: { kind: 'ask', word: 'not known' },
+  no: { kind: 'no', word: 'fails' },
+};
+
+/** Everything about one system on this machine: verdict, repairs, releases, score and running cost. */
+export function SystemCard({
+  bench,
+  box,
+  machine,
+  view,
+  judged,
+  profile,
+  onChoose,
+}: {
+  bench: Bench;
+  box: Box;
+  machine: Machine;
+  view: MachineView;
+  judged: Judgement;
+  profile: Profile;
+  onChoose: (judged: Judgement) => void;
+}) {
+  const act = useAct();
+  const [overruling, setOverruling] = useState<Finding | null>(null);
+  const [against, setAgainst] = useState('');
+  const chosen = profile.id === box.profileId;
+  const hours = box.hoursPerDay ?? usualHours(box.purpose);
+  const money = moneyReport(bench, machine.id, box.purpose, hours);
+  const other = money.against.find((a) => a.machineId === against) ?? money.against[0];
+  const scored = score(view, profile, bench.settings.weights, judged.cost);
+  const card = releaseCard(view, profile, chosen ? box : {}, stamp().now);
+  const take = (releaseId: string, variantId: string): void =>
+    onChoose(judge(view, profile, { releaseId, variantId }));
+  return (
+    <section className="systemcard" aria-label={`${profile.name} on ${machine.name}`}>
+      <div className="row" style={{ alignItems: 'baseline' }}>
+        <h2 style={{ fontSize: 17 }}>
+          {profile.name} {judged.release.version}
+        </h2>
+        {chosen ? (
+          <b>chosen</b>
+        ) : (
+          <Primary paddingBlock="4px" aria-label={`Choose ${profile.name}`} onClick={() => onChoose(judged)}>
+            Choose
+          </Primary>
+        )}
+      </div>
+      <p>
+        {profile.about}{' '}
+        <Link className="link" to={`/profiles/${profile.id}`}>
+          Its profile
+        </Link>
+      </p>
+      <div>
+        <VerdictMark verdict={judged.verdict} />
+        {judged.cost !== null && judged.cost > 0 && (
+          <span className="soft"> {amount(bench, judged.cost)} to buy</span>
+        )}
+        <FindingList
+          judged={judged}
+          onOverrule={setOverruling}
+          onTakeBack={(f) => void act(takeBackOverrule(machine, profile.id, f.rule))}
+        />
+        {judged.missing.length > 0 && <Facts machine={machine} only={judged.missing.map((m) => m.fact)} />}
+        <details className="why">
+          <summary>All {judged.all.length} rules, with their margins</summary>
+          <table className="t">
+            <tbody>
+              {judged.all.map((f) => (
+                <tr key={f.rule + f.because}>
+                  <th scope="row" style={{ fontSize: 13, fontWeight: 500 }}>
+                    {f.rule}
+                  </th>
+                  <td className="nowrap">
+                    <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
+                  </td>
+                  <td>
+                    {f.because}
+                    {f.margin && <span className="sub m">{f.margin}</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      </div>
+      <SchoolCard card={card} machine={machine.name} onTake={take} />
+      <div className="two" style={{ gap: 18 }}>
+        <div>
+          <h3 className="h6">Score {scored.total.toFixed(0)} of 100</h3>
+          <details className="why">
+            <summary>What each criterion adds</summary>
+            <ScoreTable score={scored} />
+            <Link className="link" to="/match">
+              Move the weights at Match
+            </Link>
+          </details>
+        </div>
+        <div>
+          <h3 className="h6">Running cost</h3>
+          {money.own ? (
+            <>
+              <p>
+                <b className="m">{amount(bench, money.own.perYear)}</b> a year
+                <span className="sub">{money.own.because}.</span>
+              </p>
+              <label className="field" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+                <span>Hours a day</span>
+                <input
+                  className="in mono"
+                  style={{ width: 74 }}
+                  type="number"
+                  min={0}
+                  max={24}
+                  step={0.5}
+                  value={hours}
+                  onChange={(e) => {
+                    const n = Number(e.target.value);
+                    if (e.target.value !== '' && n >= 0 && n <= 24)
+                      void act(updateBox(box, { hoursPerDay: n }, `Runs ${n} hours a day`));
+                  }}
+                />
+              </label>
+              {other && (
+                <label className="field">
+                  <span>Against</span>
+                  <select className="in" value={other.machineId} onChange={(e) => setAgainst(e.target.value)}>
+                    {money.against.map((a) => (
+                      <option key={a.machineId} value={a.machineId}>
+                        {a.name}
+                        {a.price > 0 ? `, ${amount(bench, a.price)}` : ''}
+                      </option>
+                    ))}
+                  </select>
+                  <span className="sub">{other.even.because}</span>
+                </label>
+              )}
+            </>
+          ) : (
+            <p className="soft">
+              Enter the watts when idle at the survey, and the cost of a year stands here.
+            </p>
+          )}
+        </div>
+      </div>
+      {overruling && (
+        <Overrule
+          title={overruling.rule}
+          because={overruling.because}
+          onClose={() => setOverruling(null)}
+          onOverrule={(reason) => {
+            void act(
+              overrule(
+                machine,
+                { key: profile.id, name: profile.name },
+                overruling.rule,
+                reason,
+                box.id,
+                stamp(),
+              ),
+            );
+            setOverruling(null);
+          }}
+        />
+      )}
+      {!chosen && judged.repairs.length > 1 && (
+        <p className="soft">
+          {judged.repairs.length} changes, cheapest first: {judged.repairs.map((r) => r.text).join(' ')}
+        </p>
+      )}
+      {chosen && (
+        <Quiet
+          alignSelf="flex-start"
+          onClick={() =>
+            void act(
+              updateBox(
+                box,
+                { profileId: null, releaseId: null, variantId: null },
+                `${profile.name} set aside`,
+              ),
+            )
+          }
+        >
+          Choose another
+        </Quiet>
+      )}
+    </section>
+  );
+}

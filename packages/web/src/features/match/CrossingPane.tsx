@@ -1,0 +1,145 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
+import { amount, difference, planLines } from '@zb/core/assign/plan';
+import { moneyReport, flipReport } from '@zb/core/fit/report';
+import type { MatchSheet } from '@zb/core/fit/sheet';
+import { overruleKey } from '@zb/core/fit/wishRules';
+import type { Bench } from '@zb/core/schema/bench';
+import { FindingList } from '../../parts/FindingList';
+import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
+import { VerdictMark } from '../../parts/Marks';
+import { Overrule } from '../../parts/Overrule';
+import { ScoreTable } from '../../parts/ScoreTable';
+import { stamp, useAct } from '../../storage/hooks';
+import type { Assigning } from '../../workers/assigning';
+import type { At } from './MatchTable';
+
+/** The margin of the match sheet: the crossing under the cursor, why a wish is left out, and the whole plan. */
+export function CrossingPane({
+  bench,
+  sheet,
+  at,
+  plan,
+}: {
+  bench: Bench;
+  sheet: MatchSheet;
+  at: At;
+  plan: Assigning;
+}) {
+  const act = useAct();
+  const [overruling, setOverruling] = useState<{ rule: string; ofWish: boolean; because: string } | null>(
+    null,
+  );
+  const row = sheet.rows[at.row];
+  const wish = sheet.wishes[at.column];
+  const cell = row?.cells[at.column];
+  const unmet = plan.unmet?.find((u) => u.wishId === wish?.id);
+  const assigned = plan.solution?.assignments.find((a) => a.wishId === wish?.id);
+  const keyOf = (ofWish: boolean): { key: string; name: string } | undefined =>
+    wish && cell
+      ? ofWish
+        ? { key: overruleKey(wish), name: wish.name }
+        : { key: cell.profile.id, name: cell.profile.name }
+      : undefined;
+  const money =
+    row && wish ? moneyReport(bench, row.machine.id, wish.purpose, wish.hoursPerDay).own : undefined;
+  const flip = row ? flipReport(bench, sheet, row.machine.id, at.column) : undefined;
+  return (
+    <LedgerAside>
+      {row && wish && (
+        <LedgerGroup title={`${wish.name} on ${row.machine.name}`}>
+          {cell ? (
+            <>
+              <p>
+                <VerdictMark verdict={cell.judged.verdict} />
+                <span className="sub">
+                  <Link className="link" to={`/profiles/${cell.profile.id}`}>
+                    {cell.profile.name}
+                  </Link>{' '}
+                  {cell.judged.release.version}, {cell.judged.release.channel}
+                  {cell.judged.cost !== null &&
+                    cell.judged.cost > 0 &&
+                    `, ${amount(bench, cell.judged.cost)} to buy`}
+                </span>
+              </p>
+              <FindingList
+                judged={cell.judged}
+                onOverrule={(f) =>
+                  setOverruling({ rule: f.rule, ofWish: f.ofWish === true, because: f.because })
+                }
+                onTakeBack={(f) => {
+                  const of = keyOf(f.ofWish === true);
+                  if (of) void act(takeBackOverrule(row.machine, of.key, f.rule));
+                }}
+              />
+            </>
+          ) : (
+            <p>No system for {wish.purpose} is on the bench.</p>
+          )}
+        </LedgerGroup>
+      )}
+      {cell && (cell.judged.verdict === 'fits' || cell.judged.verdict === 'fits after a change') && (
+        <LedgerGroup title="Score" count={<b className="m">{cell.score.total.toFixed(0)}</b>}>
+          <ScoreTable score={cell.score} />
+          {flip && (
+            <p style={{ marginTop: 4 }}>
+              <b>What would flip it.</b> {flip}
+            </p>
+          )}
+          {money && <p className="soft">{amount(bench, money.perYear)} of electricity a year.</p>}
+        </LedgerGroup>
+      )}
+      {wish && unmet && (
+        <LedgerGroup title={`Not met: ${wish.name}`}>
+          <p>{unmet.because}</p>
+          {unmet.remedy ? (
+            <p style={{ marginTop: 4 }}>
+              <b>What would meet it.</b> {unmet.remedy.text}
+            </p>
+          ) : (
+            <p style={{ marginTop: 4 }}>Nothing that was tried meets it.</p>
+          )}
+        </LedgerGroup>
+      )}
+      {wish && assigned && assigned.parts.length > 0 && assigned.machineId === row?.machine.id && (
+        <LedgerGroup title="Parts that go in">
+          {assigned.parts.map((p) => (
+            <p key={p.partId + p.role}>
+              {p.count > 1 ? `${p.count} × ` : ''}
+              {p.name}
+              {p.offer ? `, to buy at ${amount(bench, p.price)}` : ', from the shelf'}
+            </p>
+          ))}
+        </LedgerGroup>
+      )}
+      {plan.solution && (
+        <LedgerGroup title="Whole plan">
+          {planLines(bench, plan.solution).map((line) => (
+            <LedgerRow key={line.label} line={line} />
+          ))}
+        </LedgerGroup>
+      )}
+      {plan.solution && plan.others && (
+        <LedgerGroup title="Nearly as good" count={plan.others.length}>
+          {plan.others.length === 0 && <p className="soft">No other plan comes within 4 %.</p>}
+          {plan.others.map((o) => (
+            <p key={o.value}>{plan.solution && difference(bench, plan.solution, o)}</p>
+          ))}
+        </LedgerGroup>
+      )}
+      {overruling && row && (
+        <Overrule
+          title={overruling.rule}
+          because={overruling.because}
+          onClose={() => setOverruling(null)}
+          onOverrule={(reason) => {
+            const of = keyOf(overruling.ofWish);
+            if (of) void act(overrule(row.machine, of, overruling.rule, reason, null, stamp()));
+            setOverruling(null);
+          }}
+        />
+      )}
+    </LedgerAside>
+  );
+}

@@ -1,0 +1,64 @@
+import { Link } from 'react-router';
+import type { Finding } from '@zb/core/fit/finding';
+import type { Judgement } from '@zb/core/fit/judge';
+
+/** The deciding findings, what mends them, what to find out, and soft limits that can be set aside. */
+export function FindingList({
+  judged,
+  onOverrule,
+  onTakeBack,
+  machineId,
+}: {
+  judged: Judgement;
+  onOverrule: (finding: Finding) => void;
+  onTakeBack: (finding: Finding) => void;
+  machineId?: string;
+}) {
+  const aside = judged.all.filter((f) => f.overruled !== undefined);
+  return (
+    <>
+      {judged.binding.slice(0, 4).map((f) => (
+        <p key={f.rule + f.because} style={{ padding: '2px 0' }}>
+          {f.because} {f.repair && <b>{f.repair}</b>}
+          {f.soft && f.outcome === 'no' && (
+            <>
+              {' '}
+              <span className="soft">A limit of the trade, not of the machine.</span>{' '}
+              <button type="button" className="link" onClick={() => onOverrule(f)}>
+                Set it aside
+              </button>
+            </>
+          )}
+        </p>
+      ))}
+      {aside.map((f) => (
+        <p key={`aside-${f.rule}`} style={{ padding: '2px 0' }}>
+          {f.because}{' '}
+          <button type="button" className="link" onClick={() => onTakeBack(f)}>
+            Let it count again
+          </button>
+        </p>
+      ))}
+      {judged.missing.length > 0 && (
+        <div>
+          <b>To find out:</b>
+          <ul>
+            {judged.missing.map((m) => (
+              <li key={m.fact}>
+                {m.ask}{' '}
+                {machineId && (
+                  <Link className="link" to={`/shelf/${machineId}`}>
+                    answer
+                  </Link>
+                )}
+              </li>
+            ))}
+          </ul>
+          {judged.likely !== judged.verdict && (
+            <p className="soft">If the assumed facts are true: {judged.likely}.</p>
+          )}
+        </div>
+      )}
+    </>
+  );
+}

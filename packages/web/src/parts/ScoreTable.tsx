@@ -1,0 +1,26 @@
+import type { Score } from '@zb/core/fit/score';
+
+/** What each criterion adds to a score, and what that rests on. */
+export function ScoreTable({ score }: { score: Score }) {
+  return (
+    <table className="t scoretable">
+      <thead className="hidden-text">
+        <tr>
+          <th scope="col">Criterion</th>
+          <th scope="col">Points</th>
+        </tr>
+      </thead>
+      <tbody>
+        {score.parts.map((p) => (
+          <tr key={p.criterion}>
+            <th scope="row">
+              {p.criterion}
+              <span className="sub">{p.says}</span>
+            </th>
+            <td className="num">+{p.points.toFixed(1)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
