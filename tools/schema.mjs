@@ -1,4 +1,4 @@
-// Writes the JSON Schema of the bench file from the Zod schemas, so that the two cannot drift apart.
+// Writes the JSON Schema of the bench file and of shared systems from the Zod schemas, so that the two cannot drift apart.
 import { build } from 'esbuild';
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -7,7 +7,7 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const { outputFiles } = await build({
   absWorkingDir: root,
   stdin: {
-    contents: "export { benchJsonSchema } from './packages/core/src/schema/jsonSchema';",
+    contents: "export { jsonSchemas } from './packages/core/src/schema/jsonSchema';",
     resolveDir: root,
     loader: 'ts',
   },
@@ -16,7 +16,7 @@ const { outputFiles } = await build({
   platform: 'node',
   write: false,
 });
-const { benchJsonSchema } = await import(
+const { jsonSchemas } = await import(
   `data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`
 );
-writeFileSync(`${root}docs/bench.schema.json`, benchJsonSchema());
+for (const [name, text] of Object.entries(jsonSchemas())) writeFileSync(`${root}docs/${name}`, text);

@@ -1,9 +1,7 @@
 import { z } from 'zod';
 import { emptyBench, machinesOf } from '@zb/core/schema/bench';
 import { benchFromText } from '@zb/core/schema/file';
-import { profileFromVersion1 } from '@zb/core/schema/migrations';
 import { factKeys, factValueSchema, type FactKey } from '@zb/core/schema/facts';
-import { profileSchema, type Profile } from '@zb/core/schema/profile';
 import { machineSchema } from '@zb/core/schema/shelf';
 import { machineView, type MachineView } from '@zb/core/fit/view';
 import { readSurvey } from '@zb/core/survey/read';
@@ -75,16 +73,4 @@ export function machineInput(text: string): MachineView {
   throw new InputError(
     'the machine file is neither a survey report, a survey’s JSON, a machine record nor a bench file',
   );
-}
-
-/** Profiles (of this version or the first) from a list, from { "profiles": [...] }, from a bench file, or a single profile. */
-export function profilesInput(text: string): Profile[] {
-  const json = parse(text, 'the profiles file');
-  const list = Array.isArray(json) ? json : ((json as { profiles?: unknown } | null)?.profiles ?? [json]);
-  const parsed = z.array(profileSchema).safeParse(Array.isArray(list) ? list.map(profileFromVersion1) : list);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    throw new InputError(`profiles: ${issue?.path.join('.')}: ${issue?.message}`);
-  }
-  return parsed.data;
 }

@@ -2,11 +2,12 @@ import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { inspectImage } from '@zb/core/image/inspect';
 import { judge } from '@zb/core/fit/judge';
+import { profilesFromText } from '@zb/core/profile/exchange';
 import { readSurvey } from '@zb/core/survey/read';
 import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 import { OpenFile } from './fileSource';
 import { assignBench } from './assign';
-import { InputError, machineInput, profilesInput } from './fitInput';
+import { InputError, machineInput } from './fitInput';
 import { surveyOutput } from './survey';
 
 const USAGE = `zb survey --script                        print the survey script
@@ -55,7 +56,7 @@ function fit(args: string[]): void {
   if (values.machine === undefined || values.profiles === undefined)
     throw new InputError('fit needs --machine FILE and --profiles FILE');
   const machine = machineInput(readText(values.machine));
-  const verdicts = profilesInput(readText(values.profiles)).map((p) => {
+  const verdicts = profilesFromText(readText(values.profiles)).map((p) => {
     const { profileId, profile, verdict, binding, missing, release, variant, repairs, cost, likely } = judge(
       machine,
       p,

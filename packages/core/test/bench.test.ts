@@ -42,7 +42,7 @@ import {
 } from '@zb/core/schema/file';
 import { noDetails } from '@zb/core/schema/details';
 import { faultOf } from '@zb/core/schema/fault';
-import { benchJsonSchema } from '@zb/core/schema/jsonSchema';
+import { jsonSchemas } from '@zb/core/schema/jsonSchema';
 import { findEntries } from '@zb/core/search/entries';
 
 let n = 0;
@@ -269,9 +269,12 @@ describe('the bench file', () => {
     expect(of('items')).toMatchObject({ added: 0, replaced: 0, removed: 0, same: demo.items.length });
   });
 
-  it('the JSON Schema in docs is the one the code has', () => {
-    expect(readFileSync(join(__dirname, '../../../docs/bench.schema.json'), 'utf8')).toBe(benchJsonSchema());
-  });
+  it.each(Object.entries(jsonSchemas()))(
+    'the JSON Schema %s in docs is the one the code has',
+    (name, text) => {
+      expect(readFileSync(join(__dirname, '../../../docs', name), 'utf8')).toBe(text);
+    },
+  );
 });
 
 describe('changes', () => {

@@ -152,10 +152,20 @@ function accepted(bench: Bench, a: Assignment, stamp: Stamp): Change[] {
   return [...made.changes, ...chooseProfile(box, profile, judged, stamp).changes];
 }
 
+/** Boxes with nothing decided give up a machine that the plan gives to another wish. */
+function released(bench: Bench, plan: Solution): Change[] {
+  return bench.boxes.flatMap((b): Change[] => {
+    if (b.profileId !== null || b.machineId === null) return [];
+    const taker = plan.assignments.find((a) => a.machineId === b.machineId);
+    if (!taker || taker.wishId === b.wishId) return [];
+    return [{ in: 'boxes', id: b.id, to: { ...b, machineId: null } }];
+  });
+}
+
 /** Accepts a plan: a box for every wish met (the one opened for it, or a new one), its system decided, its parts put aside. */
 export function acceptPlan(bench: Bench, plan: Solution, stamp: Stamp): Act {
-  let now = bench;
-  const changes: Change[] = [];
+  const changes = released(bench, plan);
+  let now = applyChanges(bench, changes);
   for (const a of plan.assignments) {
     const mine = accepted(now, a, stamp);
     now = applyChanges(now, mine);

@@ -46,7 +46,8 @@ export const demoStores = [
     model: '320 GB 2.5 inch',
     rotational: true,
     in: 'slate',
-    holds: '',
+    holds: 'the warden’s letters, not copied yet',
+    matters: true,
   }),
   store('drive', 'mill-a', 'Millrace bay 0', 600_127_266_816, 'SA60-1180-0001', {
     model: '600 GB 2.5 inch',

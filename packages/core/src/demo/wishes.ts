@@ -33,7 +33,7 @@ export const demoWishes: Wish[] = [
   }),
   wish('w-gate', 'Guest gate', 'firewall', 5, { noise: 'quiet', wattsMax: 40, hoursPerDay: 24 }),
   wish('w-archive', 'Archive', 'file store', 5, { hoursPerDay: 24, notes: 'In the vestry cupboard.' }),
-  wish('w-host', 'Booking host', 'virtual machines', 3, { noise: 'quiet', hoursPerDay: 24 }),
+  wish('w-host', 'Booking host', 'virtual machines', 4, { noise: 'quiet', hoursPerDay: 24 }),
   wish('w-music', 'Tea-room music', 'music', 2, { hoursPerDay: 8, wire: false }),
-  wish('w-desk', 'Booking desk', 'desktop', 3, { noise: 'quiet' }),
+  wish('w-desk', 'Booking desk', 'desktop', 2, { noise: 'quiet' }),
 ];

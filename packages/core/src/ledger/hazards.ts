@@ -144,20 +144,6 @@ export function hazards(bench: Bench, box: Box): Hazard[] {
         text: `${machine.name} has one USB port: the stick and the charger need a dock.`,
       });
     }
-    if (machine.form === 'handheld' || machine.form === 'laptop') {
-      out.push({
-        grade: 'note',
-        stop: 'gather',
-        text: 'There is a lithium cell inside: never pierce, bend or charge a swollen one. Take it to battery recycling.',
-      });
-    }
-    if (machine.form === 'rack server') {
-      out.push({
-        grade: 'note',
-        stop: 'gather',
-        text: 'Rack servers are heavy and rails are sharp: two people. Fixed wiring is for a licensed electrician under local code.',
-      });
-    }
   }
   const target = targetOf(bench, box);
   if (target?.realBytes != null) {

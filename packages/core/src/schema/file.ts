@@ -99,7 +99,7 @@ function withoutLooseEnds(bench: Bench): Bench {
 }
 
 /** Sorted keys at every depth and records sorted by id: the one normal form, so that files can be compared. */
-function sortKeys(value: unknown): unknown {
+export function sortKeys(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sortKeys);
   if (typeof value !== 'object' || value === null) return value;
   const source = value as Record<string, unknown>;
@@ -118,7 +118,7 @@ export function benchToText(bench: Bench): string {
   return JSON.stringify(sortKeys(normal), null, 2) + '\n';
 }
 
-const words = (issue: z.core.$ZodIssue): FileProblem => ({
+export const fileProblem = (issue: z.core.$ZodIssue): FileProblem => ({
   path: issue.path
     .map((p) => (typeof p === 'number' ? `[${p}]` : String(p)))
     .join('.')
@@ -164,7 +164,7 @@ function crossCheck(bench: Bench): FileProblem[] {
 function checked(raw: unknown): Bench {
   const parsed = benchSchema.safeParse(raw);
   if (parsed.success) return parsed.data;
-  const problems = parsed.error.issues.map(words);
+  const problems = parsed.error.issues.map(fileProblem);
   throw new BenchFileError(
     problems.length === 1 ? 'One field in it is wrong.' : `${problems.length} fields in it are wrong.`,
     problems,

@@ -1,5 +1,12 @@
 import { z } from 'zod';
+import { profilesFileSchema } from '../profile/exchange';
 import { benchSchema } from './bench';
 
-/** The bench file as JSON Schema (draft 2020-12), as text; written to docs/ by `npm run schema`. */
-export const benchJsonSchema = (): string => JSON.stringify(z.toJSONSchema(benchSchema), null, 2) + '\n';
+const text = (schema: z.ZodType): string =>
+  JSON.stringify(z.toJSONSchema(schema, { io: 'input' }), null, 2) + '\n';
+
+/** The bench file, and the file of systems to share, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
+export const jsonSchemas = (): Record<string, string> => ({
+  'bench.schema.json': text(benchSchema),
+  'profiles.schema.json': text(profilesFileSchema),
+});

@@ -30,7 +30,7 @@ export function findEntries(bench: Bench): FindEntry[] {
     out.push({
       title: p.name,
       detail: `profile, ${p.purpose}, ${p.releases.map((r) => r.version).join(', ')}`,
-      path: `/profiles/${p.id}`,
+      path: `/profiles/${encodeURIComponent(p.id)}`,
     });
   for (const e of [...bench.log].reverse())
     out.push({

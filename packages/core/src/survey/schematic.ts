@@ -69,6 +69,19 @@ function drivePlaces(bench: Bench, machine: Machine): PlaceGroup[] {
   return groups;
 }
 
+/** USB ports differ in nothing the sheet knows, so they stand as one. */
+const usb = (n: number | undefined, unsure: boolean): PlaceGroup[] =>
+  n === undefined
+    ? []
+    : [
+        {
+          title: 'USB',
+          places: [
+            { label: n === 1 ? 'one port' : `${n} ports`, holds: null, ...(unsure ? { unsure } : {}) },
+          ],
+        },
+      ];
+
 /** Slots, ports and bays of a machine with what is in them, for the drawing on the machine sheet. */
 export function schematic(bench: Bench, machineId: string): PlaceGroup[] {
   const machine = findMachine(bench, machineId);
@@ -79,7 +92,7 @@ export function schematic(bench: Bench, machineId: string): PlaceGroup[] {
     n: number | undefined,
     label: string,
     holds: (i: number) => string | null,
-    key: 'ports.pcie' | 'network.wired' | 'ports.usb',
+    key: 'ports.pcie' | 'network.wired',
   ): PlaceGroup[] =>
     n === undefined || n === 0
       ? []
@@ -106,6 +119,6 @@ export function schematic(bench: Bench, machineId: string): PlaceGroup[] {
       (i) => (wiredPorts[i]?.speedMbps ? `${wiredPorts[i].speedMbps} Mb/s` : null),
       'network.wired',
     ),
-    ...plain('USB', count(facts['ports.usb']), 'port', () => null, 'ports.usb'),
+    ...usb(count(facts['ports.usb']), assumed?.has('ports.usb') === true),
   ];
 }

@@ -1,5 +1,5 @@
 import { knownFact } from '../fit/view';
-import { findImage, findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
+import { findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
 import type { Stop } from '../schema/box';
 import { formatBoth } from '../units/bytes';
 
@@ -12,10 +12,6 @@ export interface StopOutlook {
 }
 
 const LATER: Partial<Record<Stop, [headline: string, later: string]>> = {
-  gather: [
-    'What must lie on the bench?',
-    'This stop will derive the full list from machine, profile and decisions; until then it shows what is known, and you keep the list by notes.',
-  ],
   install: [
     'Which drive does the installer take?',
     'This stop will rehearse the plan over every order the drives may answer in; until then it shows who is in the machine.',
@@ -43,32 +39,9 @@ export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
   const [headline, later] = LATER[stop] ?? ['', ''];
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);
-  const image = findImage(bench, box.imageId);
   const known: StopOutlook['known'] = [];
   const say = (what: string, is: string | undefined | null): void => void (is && known.push({ what, is }));
   const inside = machine ? storesIn(bench, machine.id) : [];
-  if (stop === 'gather' && machine) {
-    say(
-      'A stick of at least',
-      image ? formatBoth(image.bytes) : profile ? '8 GB; most installers fit' : null,
-    );
-    say(
-      'Keyboard',
-      machine.form === 'handheld'
-        ? 'needed for the first start; through a dock'
-        : 'for setup and the first start',
-    );
-    say(
-      'Wire',
-      profile?.networkAtInstall
-        ? 'the installer needs the network'
-        : profile?.needs.wiredPorts
-          ? 'it serves: give it a wire'
-          : null,
-    );
-    for (const a of bench.items.filter((i) => i.kind === 'adapter'))
-      say('Adapter on the shelf', `${a.name}: ${a.from} to ${a.to}`);
-  }
   if (stop === 'install') {
     say('Installer', profile?.installer);
     for (const s of inside)

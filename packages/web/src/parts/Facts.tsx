@@ -3,11 +3,10 @@ import { enterFact } from '@zb/core/acts/shelf';
 import { factApplies } from '@zb/core/fit/applies';
 import { knownFact } from '@zb/core/fit/view';
 import type { Machine } from '@zb/core/schema/bench';
+import { FACT_GROUPS } from '@zb/core/schema/factTable';
 import { factDefinition, factKeys, type FactKey } from '@zb/core/schema/facts';
 import { factText, parseFact } from '@zb/core/survey/text';
 import { stamp, useAct } from '../storage/hooks';
-
-const GROUPS = ['Processor', 'Memory', 'Firmware', 'Graphics', 'Network', 'Ports and body'] as const;
 
 function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; onDone: () => void }) {
   const act = useAct();
@@ -16,7 +15,7 @@ function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; on
   const [text, setText] = useState(
     known
       ? Array.isArray(known.value)
-        ? known.value.join(', ')
+        ? known.value.join(definition.kind === 'slots' ? '; ' : ', ')
         : factText(fact, known.value).replace('-bit', '').toLowerCase()
       : '',
   );
@@ -52,6 +51,9 @@ function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; on
     >
       <label style={{ flex: '1 1 100%' }} htmlFor={`fact-${fact}`}>
         {definition.ask}
+        {definition.kind === 'slots' && (
+          <span className="sub">Such as “M 2280 nvme x4”; several with semicolons; “none” for none.</span>
+        )}
         {definition.kind === 'list' && (
           <span className="sub">Of {definition.choices?.join(', ')}; in order, with commas.</span>
         )}
@@ -122,6 +124,18 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
         )}
       </span>
       <span className="nowrap" style={{ fontSize: 12 }}>
+        {known?.origin === 'assumed' && (
+          <>
+            <button
+              type="button"
+              className="link"
+              aria-label={`Confirm ${label}`}
+              onClick={() => void act(enterFact(machine, fact, known.value, stamp()))}
+            >
+              so it is
+            </button>{' '}
+          </>
+        )}
         {record?.entered && (
           <>
             <button
@@ -145,7 +159,13 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
       </span>
       {known && (
         <span className="sub m source" title={known.source}>
-          {known.origin === 'entered' ? <span className="hand">by hand</span> : known.source}
+          {known.origin === 'entered' ? (
+            <span className="hand">by hand</span>
+          ) : known.origin === 'assumed' ? (
+            <span className="assumed">assumed: {known.source}</span>
+          ) : (
+            known.source
+          )}
           {known.origin === 'entered' &&
             record?.surveyed &&
             ` (survey: ${factText(fact, record.surveyed.value)})`}
@@ -155,20 +175,55 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
   );
 }
 
+/** Inside a sentence only the first letter changes: HDMI stays HDMI. */
+const lowerFirst = (t: string): string =>
+  /^[A-Z][a-z]/.test(t) ? t.charAt(0).toLowerCase() + t.slice(1) : t;
+
+/** Facts of a group that nobody knows yet, in one line: each is a press away from being entered. */
+function Unknown({ machine, facts }: { machine: Machine; facts: readonly FactKey[] }) {
+  const [editing, setEditing] = useState<FactKey | null>(null);
+  if (facts.length === 0) return null;
+  const open = editing !== null && facts.includes(editing) ? editing : null;
+  return (
+    <div className="fact unknown">
+      <span className="soft">Not known:</span>
+      <span className="value" style={{ gridColumn: '2 / 4' }}>
+        {facts.map((k, i) => (
+          <span key={k}>
+            {i > 0 && ', '}
+            <button
+              type="button"
+              className="link"
+              aria-label={`Enter ${factDefinition(k).label}`}
+              onClick={() => setEditing(k)}
+            >
+              {lowerFirst(factDefinition(k).label)}
+            </button>
+          </span>
+        ))}
+      </span>
+      {open && <Editor key={open} machine={machine} fact={open} onDone={() => setEditing(null)} />}
+    </div>
+  );
+}
+
 /** The machine's facts as a person inspects a machine, each with its source; any can be corrected by hand. */
 export function Facts({ machine, only }: { machine: Machine; only?: readonly FactKey[] }) {
   const keys = (only ?? factKeys).filter((k) => knownFact(machine, k) || factApplies(machine, k));
   return (
     <div className={only ? '' : 'facts'}>
-      {GROUPS.map((group) => {
+      {FACT_GROUPS.map((group) => {
         const mine = keys.filter((k) => factDefinition(k).group === group);
         if (mine.length === 0) return null;
+        // A short list of deciding facts shows each with its own line, known or not.
+        const known = only ? mine : mine.filter((k) => knownFact(machine, k));
         return (
           <section className="factgroup" key={group}>
             <h2 className="h6">{group}</h2>
-            {mine.map((k) => (
+            {known.map((k) => (
               <FactLine key={k} machine={machine} fact={k} />
             ))}
+            <Unknown machine={machine} facts={mine.filter((k) => !known.includes(k))} />
           </section>
         );
       })}

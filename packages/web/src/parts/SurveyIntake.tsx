@@ -1,12 +1,15 @@
 import { useMemo, useState } from 'react';
 import { applySurvey } from '@zb/core/acts/shelf';
 import type { Bench, Machine } from '@zb/core/schema/bench';
+import { compareSurvey } from '@zb/core/survey/compare';
 import { readSurvey } from '@zb/core/survey/read';
 import { SURVEY_FILE, SURVEY_SCRIPT } from '@zb/core/survey/script';
+import type { Survey } from '@zb/core/survey/types';
 import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
 import { Primary, Quiet } from './Button';
 import { Modal } from './Modal';
+import { SurveyChanges } from './SurveyChanges';
 
 /** Hands out the survey script and takes its output, pasted or opened. */
 export function SurveyIntake({
@@ -26,14 +29,22 @@ export function SurveyIntake({
   const [viewing, setViewing] = useState(false);
   const [copied, setCopied] = useState('');
   const lines = useMemo(() => SURVEY_SCRIPT.trimEnd().split('\n').length, []);
+  const [waiting, setWaiting] = useState<Survey | null>(null);
+  const keep = (survey: Survey): void => {
+    void act(applySurvey(bench, machine, survey, stamp(), boxId));
+    setReport('');
+    setWaiting(null);
+    onDone?.();
+  };
   const take = (text: string): void => {
     try {
       const survey = readSurvey(text);
-      void act(applySurvey(bench, machine, survey, stamp(), boxId));
       setProblem('');
-      setReport('');
-      onDone?.();
+      // A machine surveyed before shows what changed first; a first survey has nothing to be held against.
+      if (machine.surveyedAt === null) keep(survey);
+      else setWaiting(survey);
     } catch (error) {
+      setWaiting(null);
       setProblem(error instanceof Error ? error.message : String(error));
     }
   };
@@ -43,6 +54,15 @@ export function SurveyIntake({
       () => setCopied('The browser did not allow copying; view the script and copy it there.'),
     );
   };
+  if (waiting)
+    return (
+      <SurveyChanges
+        changes={compareSurvey(bench, machine, waiting)}
+        before={machine.surveyedAt ?? ''}
+        onTake={() => keep(waiting)}
+        onLeave={() => setWaiting(null)}
+      />
+    );
   return (
     <div className="two">
       <div className="stack" style={{ gap: 8 }}>

@@ -85,8 +85,9 @@ export function useAssign(given: Bench | null): Assigning & { cancel: () => void
   const now = useSyncExternalStore(run.subscribe, run.get);
   useEffect(() => {
     if (given) run.solve(given);
-    return () => run.close();
   }, [run, given]);
+  // The thread outlives a change of what is given, so that the solver is loaded once.
+  useEffect(() => () => run.close(), [run]);
   const cancel = useCallback(() => run.cancel(), [run]);
   const again = useCallback(() => given && run.solve(given), [run, given]);
   return { ...now, cancel, again };

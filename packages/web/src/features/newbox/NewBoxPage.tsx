@@ -3,7 +3,8 @@ import { useNavigate } from 'react-router';
 import { createBox } from '@zb/core/acts/box';
 import { blankMachine } from '@zb/core/acts/shelf';
 import { purposes, type Purpose } from '@zb/core/schema/profile';
-import { isMachine, machineForms } from '@zb/core/schema/shelf';
+import { machinesOf } from '@zb/core/schema/bench';
+import { machineForms } from '@zb/core/schema/shelf';
 import { Primary } from '../../parts/Button';
 import { Sheet } from '../../parts/Sheet';
 import { stamp, useAct, useBench } from '../../storage/hooks';
@@ -17,7 +18,7 @@ export default function NewBoxPage() {
   const [machineId, setMachineId] = useState('');
   const [nickname, setNickname] = useState('');
   const [form, setForm] = useState<(typeof machineForms)[number]>('office desktop');
-  const machines = bench.items.filter(isMachine);
+  const machines = machinesOf(bench);
   const open = async (): Promise<void> => {
     const s = stamp();
     const fresh =

@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { saveItem } from '@zb/core/acts/shelf';
-import { isMachine, type ShelfItem } from '@zb/core/schema/shelf';
+import { machinesOf } from '@zb/core/schema/bench';
+import type { ShelfItem } from '@zb/core/schema/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
+import { Choice, Count, DriveShape, Owning } from './PartFields';
 
 type Editable = Exclude<ShelfItem, { kind: 'machine' }>;
 
@@ -72,12 +74,42 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
       {draft.kind === 'adapter' && field('From', 'from')}
       {draft.kind === 'adapter' && field('To', 'to')}
       {draft.kind === 'memory' && field('Type', 'type')}
+      {draft.kind === 'memory' && (
+        <Choice
+          label="Form"
+          value={draft.form}
+          options={['DIMM', 'SO-DIMM']}
+          onPick={(form) => set({ form })}
+        />
+      )}
+      {draft.kind === 'adapter' && (
+        <>
+          <Choice
+            label="Goes into"
+            value={draft.goesIn}
+            options={['expansion slot', 'USB port', 'outside']}
+            onPick={(goesIn) => set({ goesIn })}
+          />
+          <Count
+            label="Wired network ports it adds"
+            value={draft.wiredPorts}
+            onPick={(wiredPorts) => set({ wiredPorts })}
+          />
+          <Count
+            label="SATA ports it adds"
+            value={draft.sataPorts}
+            onPick={(sataPorts) => set({ sataPorts })}
+          />
+        </>
+      )}
+      {draft.kind === 'drive' && <DriveShape drive={draft} onChange={set} />}
+      {'owned' in draft && <Owning owned={draft.owned} price={draft.price} onChange={set} />}
       {'in' in draft && (
         <label className="field">
           <span>Sits in</span>
           <select className="in" value={draft.in ?? ''} onChange={(e) => set({ in: e.target.value || null })}>
             <option value="">loose on the shelf</option>
-            {bench.items.filter(isMachine).map((m) => (
+            {machinesOf(bench).map((m) => (
               <option key={m.id} value={m.id}>
                 {m.name}
               </option>

@@ -1,24 +1,18 @@
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { removeItem, saveItem } from '@zb/core/acts/shelf';
 import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/schema/shelf';
-import { storesIn } from '@zb/core/schema/bench';
 import { itemPlace, itemSummary } from '@zb/core/survey/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../parts/Button';
-import { Facts } from '../../parts/Facts';
+import { MachineBody } from '../../parts/MachineBody';
 import { Sheet } from '../../parts/Sheet';
-import { StoreTable } from '../../parts/StoreTable';
-import { SurveyIntake } from '../../parts/SurveyIntake';
 import { useAct, useBench } from '../../storage/hooks';
 import { ItemForm } from './ItemForm';
 
 function MachineSheet({ machine }: { machine: Machine }) {
   const bench = useBench();
   const act = useAct();
-  const [again, setAgain] = useState(false);
-  const inside = storesIn(bench, machine.id);
   return (
     <div className="stack">
       <div className="actions">
@@ -60,21 +54,7 @@ function MachineSheet({ machine }: { machine: Machine }) {
           />
         </label>
       </div>
-      {(machine.surveyedAt === null || again) && (
-        <SurveyIntake bench={bench} machine={machine} boxId={null} onDone={() => setAgain(false)} />
-      )}
-      {machine.surveyedAt !== null && !again && (
-        <button type="button" className="link" onClick={() => setAgain(true)}>
-          Survey it again (last {machine.surveyedAt.slice(0, 10)})
-        </button>
-      )}
-      {machine.missing.length > 0 && (
-        <p className="said said-check">
-          <b>The report did not tell:</b> {machine.missing.join('; ')}.
-        </p>
-      )}
-      <Facts machine={machine} />
-      {inside.length > 0 && <StoreTable stores={inside} caption={`In ${machine.name}`} />}
+      <MachineBody bench={bench} machine={machine} boxId={null} />
     </div>
   );
 }

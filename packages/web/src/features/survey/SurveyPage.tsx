@@ -1,14 +1,11 @@
 import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
 import { blankMachine } from '@zb/core/acts/shelf';
-import { isMachine } from '@zb/core/schema/shelf';
-import { storesIn } from '@zb/core/schema/bench';
+import { machinesOf } from '@zb/core/schema/bench';
 import { surveyHeadline } from '@zb/core/survey/headline';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Primary, Quiet } from '../../parts/Button';
-import { Facts } from '../../parts/Facts';
-import { StoreTable } from '../../parts/StoreTable';
-import { SurveyIntake } from '../../parts/SurveyIntake';
+import { MachineBody } from '../../parts/MachineBody';
 import { stamp, useAct } from '../../storage/hooks';
 
 function PickMachine({ context }: { context: BoxContext }) {
@@ -41,7 +38,7 @@ function PickMachine({ context }: { context: BoxContext }) {
           </tr>
         </thead>
         <tbody>
-          {bench.items.filter(isMachine).map((m) => {
+          {machinesOf(bench).map((m) => {
             const user = bench.boxes.find((b) => b.machineId === m.id && b.id !== box.id);
             return (
               <tr key={m.id}>
@@ -87,9 +84,6 @@ function PickMachine({ context }: { context: BoxContext }) {
 function SurveyPage({ context }: { context: BoxContext }) {
   const { bench, box, machine } = context;
   const act = useAct();
-  const [again, setAgain] = useState(false);
-  const inside = machine ? storesIn(bench, machine.id) : [];
-  const intake = machine && (machine.surveyedAt === null || again);
   return (
     <BoxFrame
       context={context}
@@ -98,11 +92,6 @@ function SurveyPage({ context }: { context: BoxContext }) {
       acts={
         machine && (
           <>
-            {machine.surveyedAt !== null && (
-              <Quiet onClick={() => setAgain((v) => !v)}>
-                {again ? 'Keep the survey as it is' : 'Survey again'}
-              </Quiet>
-            )}
             <Quiet
               onClick={() =>
                 void act(updateBox(box, { machineId: null, profileId: null }, 'Machine set aside'))
@@ -117,19 +106,7 @@ function SurveyPage({ context }: { context: BoxContext }) {
       {!machine ? (
         <PickMachine context={context} />
       ) : (
-        <div className="stack">
-          {intake && (
-            <SurveyIntake bench={bench} machine={machine} boxId={box.id} onDone={() => setAgain(false)} />
-          )}
-          {machine.missing.length > 0 && (
-            <div className="said said-check">
-              <b>The report did not tell:</b> {machine.missing.join('; ')}. Enter what you know; what you
-              enter wins.
-            </div>
-          )}
-          <Facts machine={machine} />
-          {inside.length > 0 && <StoreTable stores={inside} caption={`In ${machine.name}`} />}
-        </div>
+        <MachineBody bench={bench} machine={machine} boxId={box.id} />
       )}
     </BoxFrame>
   );

@@ -1,0 +1,142 @@
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useNavigate, useParams } from 'react-router';
+import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/profile/draft';
+import { profilesToText, removeProfile } from '@zb/core/profile/exchange';
+import { judge } from '@zb/core/fit/judge';
+import { machineView } from '@zb/core/fit/view';
+import { machinesOf, type Bench, type Profile } from '@zb/core/schema/bench';
+import NotFound from '../../parts/NotFound';
+import { Primary, Quiet } from '../../parts/Button';
+import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
+import { VerdictMark } from '../../parts/Marks';
+import { Sheet } from '../../parts/Sheet';
+import { download, fileName } from '../../storage/download';
+import { useAct, useBench } from '../../storage/hooks';
+import { EditingContext } from './fields';
+import { SECTIONS } from './sections';
+
+const holds = (paths: readonly string[], problem: DraftProblem): boolean =>
+  paths.some((p) => problem.path === p || problem.path.startsWith(`${p}.`));
+
+function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
+  const act = useAct();
+  const go = useNavigate();
+  const form = useForm<ProfileDraft>({ defaultValues: draftOf(profile) });
+  const [at, setAt] = useState<string>('purpose');
+  const [problems, setProblems] = useState<readonly DraftProblem[]>([]);
+  const section = SECTIONS.find((s) => s.id === at) ?? SECTIONS[0];
+  const save = form.handleSubmit(async (draft) => {
+    const read = profileOf(draft);
+    if ('problems' in read) {
+      setProblems(read.problems);
+      const first = SECTIONS.find((s) => read.problems.some((p) => holds(s.paths, p)));
+      if (first) setAt(first.id);
+      return;
+    }
+    setProblems([]);
+    const kept = await act({
+      label: `“${read.profile.name}” saved`,
+      changes: [{ in: 'profiles', id: profile.id, to: read.profile }],
+    });
+    if (kept) form.reset(draftOf(read.profile));
+  });
+  const boxes = bench.boxes.filter((b) => b.profileId === profile.id);
+  return (
+    <EditingContext.Provider value={{ form, problems }}>
+      <Sheet
+        title={profile.name}
+        mid={profile.purpose}
+        right={form.formState.isDirty ? 'changed, not saved' : ''}
+        headline={`What is ${profile.name}, and what does it need?`}
+        foot={
+          <>
+            <Primary onClick={() => void save()}>Save the profile</Primary>
+            <Quiet
+              onClick={() =>
+                download(fileName(profile.name, 'json'), profilesToText([profile]), 'application/json')
+              }
+              title="As it was last saved"
+            >
+              Save it to a file
+            </Quiet>
+            <Quiet
+              onClick={() => {
+                void act(removeProfile(bench, profile));
+                void go('/profiles');
+              }}
+            >
+              Remove it
+            </Quiet>
+          </>
+        }
+        hint={
+          boxes.length > 0
+            ? `Chosen in ${boxes.map((b) => b.name).join(', ')}`
+            : 'Undo brings a removed one back'
+        }
+      >
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            void save();
+          }}
+        >
+          {problems.length > 0 && (
+            <p className="said said-stop" role="alert">
+              {problems.length === 1 ? 'One field is wrong' : `${problems.length} fields are wrong`}. Nothing
+              was saved; what you typed is still here.
+            </p>
+          )}
+          <div className="sections">
+            <nav aria-label="Sections of the profile">
+              {SECTIONS.map((s) => {
+                const wrong = problems.filter((p) => holds(s.paths, p)).length;
+                return (
+                  <button
+                    key={s.id}
+                    type="button"
+                    className={s.id === section.id ? 'on' : ''}
+                    aria-current={s.id === section.id ? 'true' : undefined}
+                    onClick={() => setAt(s.id)}
+                  >
+                    {s.title}
+                    {wrong > 0 && <b className="g g-stop"> {wrong} wrong</b>}
+                  </button>
+                );
+              })}
+            </nav>
+            <div key={section.id}>
+              <section.Body />
+            </div>
+          </div>
+          <button type="submit" className="hidden-text" tabIndex={-1} aria-hidden="true">
+            Save
+          </button>
+        </form>
+      </Sheet>
+      <LedgerAside label="On the shelf">
+        <LedgerGroup title="On your machines, as last saved">
+          {machinesOf(bench).map((m) => {
+            const j = judge(machineView(bench, m), profile);
+            return (
+              <div key={m.id} style={{ padding: '3px 0' }}>
+                <b style={{ marginRight: 8 }}>{m.name}</b>
+                <VerdictMark verdict={j.verdict} />
+                {j.verdict !== 'fits' && <span className="sub">{j.short}</span>}
+              </div>
+            );
+          })}
+        </LedgerGroup>
+      </LedgerAside>
+    </EditingContext.Provider>
+  );
+}
+
+export default function ProfilePage() {
+  const { profileId } = useParams();
+  const bench = useBench();
+  const profile = bench.profiles.find((p) => p.id === profileId);
+  if (!profile) return <NotFound what="This system is not on the bench" />;
+  return <Editor key={profile.id} bench={bench} profile={profile} />;
+}

@@ -1,0 +1,216 @@
+import { useFieldArray } from 'react-hook-form';
+import { blankRelease, draftOf, blankProfile } from '@zb/core/profile/draft';
+import { usualChannel } from '@zb/core/fit/options';
+import {
+  architectures,
+  channels,
+  cpuLevels,
+  installers,
+  layoutHabits,
+  loginPolicies,
+  purposes,
+  secureBootWays,
+  swapHabits,
+  writeModes,
+} from '@zb/core/schema/profile';
+import { Quiet } from '../../parts/Button';
+import { Lines, Pick, Several, Text, Tick, useEditing } from './fields';
+
+const freshId = (prefix: string, taken: readonly { id: string }[]): string => {
+  let n = taken.length + 1;
+  while (taken.some((t) => t.id === `${prefix}${n}`)) n += 1;
+  return `${prefix}${n}`;
+};
+
+function Purpose() {
+  return (
+    <div className="formgrid">
+      <Text path="name" label="Name" />
+      <Pick path="purpose" label="Purpose" options={purposes} />
+      <div className="wide">
+        <Lines path="about" label="What it is, in a sentence" />
+      </div>
+    </div>
+  );
+}
+
+function Needs() {
+  return (
+    <div className="formgrid">
+      <h2 className="h6 wide">It does not run without</h2>
+      <Text path="needs.memoryBytes" label="Memory" hint="with its unit, such as 8 GiB" mono />
+      <Text path="needs.bootBytes" label="Boot drive" hint="such as 16 GB" mono />
+      <Text path="needs.cores" label="Cores" mono />
+      <Text path="needs.dataDrives" label="Data drives beside it" mono />
+      <Text path="needs.wiredPorts" label="Wired network ports" mono />
+      <Several path="needs.firmware" label="Starts under" options={['bios', 'uefi', 'board']} />
+      <Tick path="needs.graphics" label="Graphics with a driver" />
+      <Tick path="needs.virtualisation" label="Virtualisation in hardware" />
+      <h2 className="h6 wide">It runs better with (may stay empty)</h2>
+      <Text path="prefers.memoryBytes" label="Memory" mono />
+      <Text path="prefers.cores" label="Cores" mono />
+      <Text path="prefers.wiredMbps" label="Wired speed, Mb/s" mono />
+      <Tick path="prefers.remoteLine" label="Remote-control line on HDMI" />
+      <Tick path="prefers.aes" label="Ciphers in hardware" />
+    </div>
+  );
+}
+
+function Releases() {
+  const { form } = useEditing();
+  const { fields, append, remove } = useFieldArray({
+    control: form.control,
+    name: 'releases',
+    keyName: 'key',
+  });
+  const purpose = form.watch('purpose');
+  return (
+    <div className="stack">
+      <p className="soft">
+        {usualChannel(purpose).because} It is taken first; the others are there for machines it does not fit.
+      </p>
+      {fields.map((f, i) => (
+        <fieldset className="formgrid release" key={f.key}>
+          <legend className="h6">Release {f.version}</legend>
+          <Text path={`releases.${i}.version`} label="Version" />
+          <Pick path={`releases.${i}.channel`} label="Channel" options={channels} />
+          <Text path={`releases.${i}.released`} label="Released" hint="a day, such as 2026-04-20" mono />
+          <Text
+            path={`releases.${i}.supportEnd`}
+            label="Support ends"
+            hint="a day; empty where not known"
+            mono
+          />
+          <Pick
+            path={`releases.${i}.cpuLevel`}
+            label="Lowest x86-64 level"
+            options={cpuLevels}
+            none="not x86-64"
+          />
+          <Text path={`releases.${i}.oldestYear`} label="Oldest hardware, year" mono />
+          <Text path={`releases.${i}.newestYear`} label="Newest hardware it knows, year" mono />
+          <Several path={`releases.${i}.archs`} label="Built for" options={architectures} />
+          {fields.length > 1 && (
+            <button type="button" className="link" onClick={() => remove(i)}>
+              Remove release {f.version}
+            </button>
+          )}
+        </fieldset>
+      ))}
+      <div>
+        <Quiet
+          onClick={() => {
+            const [draft] = draftOf({
+              ...blankProfile('x'),
+              releases: [blankRelease(freshId('r', fields))],
+            }).releases;
+            if (draft) append(draft);
+          }}
+        >
+          Add a release
+        </Quiet>
+      </div>
+    </div>
+  );
+}
+
+function Variants() {
+  const { form } = useEditing();
+  const { fields, append, remove } = useFieldArray({
+    control: form.control,
+    name: 'variants',
+    keyName: 'key',
+  });
+  return (
+    <div className="stack">
+      <p className="soft">
+        Builds of every release that differ in the graphics drivers they carry. Check before the download, not
+        after.
+      </p>
+      {fields.map((f, i) => (
+        <fieldset className="formgrid release" key={f.key}>
+          <legend className="h6">Variant {f.name}</legend>
+          <Text path={`variants.${i}.name`} label="Name" />
+          <Several
+            path={`variants.${i}.drivers`}
+            label="Drivers it carries"
+            options={['in-kernel', 'out-of-tree']}
+          />
+          {fields.length > 1 && (
+            <button type="button" className="link" onClick={() => remove(i)}>
+              Remove variant {f.name}
+            </button>
+          )}
+        </fieldset>
+      ))}
+      <div>
+        <Quiet
+          onClick={() =>
+            append({ id: freshId('v', fields), name: 'closed driver', drivers: ['in-kernel', 'out-of-tree'] })
+          }
+        >
+          Add a variant
+        </Quiet>
+      </div>
+    </div>
+  );
+}
+
+function Install() {
+  return (
+    <div className="formgrid">
+      <Pick path="secureBoot" label="Secure Boot" options={secureBootWays} />
+      <Pick path="installer" label="Its installer" options={installers} />
+      <Tick path="growsAtFirstStart" label="Grows to the whole drive at its first start" />
+      <Pick path="writeMode" label="Written as" options={writeModes} />
+      <Text path="stickBytes" label="Stick it fits on" hint="such as 8 GB" mono />
+      <Tick path="networkAtInstall" label="Needs the network while installing" />
+      <Text path="installFrom" label="Install, minutes: from" mono />
+      <Text path="installTo" label="to" mono />
+      <Pick path="layout" label="Layout" options={layoutHabits} />
+      <Pick path="swap" label="Swap" options={swapHabits} />
+    </div>
+  );
+}
+
+function Running() {
+  return (
+    <div className="formgrid">
+      <Pick path="admin.scheme" label="Administration page" options={['http', 'https']} none="none" />
+      <Text path="admin.port" label="Port" mono />
+      <Text path="admin.path" label="Path" mono />
+      <Pick path="login" label="First login" options={loginPolicies} />
+      <div className="wide">
+        <Lines
+          path="drivers"
+          label="Drivers to fetch beforehand"
+          hint="one a line, in the order they are installed"
+        />
+      </div>
+    </div>
+  );
+}
+
+/** The sections of the editor, and which paths of the draft each holds. */
+export const SECTIONS = [
+  { id: 'purpose', title: 'Purpose', paths: ['name', 'purpose', 'about', 'id'], Body: Purpose },
+  { id: 'needs', title: 'Needs', paths: ['needs', 'prefers'], Body: Needs },
+  { id: 'releases', title: 'Releases', paths: ['releases'], Body: Releases },
+  { id: 'variants', title: 'Variants', paths: ['variants'], Body: Variants },
+  {
+    id: 'install',
+    title: 'Start and install',
+    paths: [
+      'secureBoot',
+      'installer',
+      'writeMode',
+      'stickBytes',
+      'installFrom',
+      'installTo',
+      'layout',
+      'swap',
+    ],
+    Body: Install,
+  },
+  { id: 'running', title: 'Running it', paths: ['admin', 'login', 'drivers'], Body: Running },
+] as const;
