@@ -21,6 +21,10 @@ const NEEDED = {
   'util-linux': '/usr/bin/lscpu',
   e2fsprogs: '/usr/sbin/mkfs.ext4',
   'squashfs-tools': '/usr/bin/mksquashfs',
+  dmidecode: '/usr/sbin/dmidecode',
+  smartmontools: '/usr/sbin/smartctl',
+  'edid-decode': '/usr/bin/edid-decode',
+  efibootmgr: '/usr/bin/efibootmgr',
   dash: '/bin/dash',
   busybox: '/bin/busybox',
 };

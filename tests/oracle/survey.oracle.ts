@@ -1,6 +1,14 @@
 /** The survey script run live on this machine, under three shells: its facts against /proc, lsblk and the loader's own word. */
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 import { readSurvey } from '@zb/core/survey/read';
 import { run, scratch } from './files';
@@ -25,11 +33,18 @@ it.each(shells)('%s prints every section to the end', (shell, args) => {
     'lscpu',
     'cpuinfo',
     'meminfo',
+    'dmi',
     'lsblk',
+    'smart',
+    'pcie',
+    'ports',
     'firmware',
+    'bootentries',
     'network',
     'graphics',
+    'displays',
     'power',
+    'sensors',
     'end',
   ]);
   expect(readSurvey(out).facts['cpu.level']?.value).toEqual(survey.facts['cpu.level']?.value);
@@ -86,4 +101,45 @@ it('with no optional tool it still tells what /proc and /sys tell, and says what
   expect(bare.facts['memory.bytes']?.value).toBe(survey.facts['memory.bytes']?.value);
   expect(bare.facts['cpu.level']?.value).toBe(survey.facts['cpu.level']?.value);
   expect(bare.missing.join('\n')).toMatch(/Drives: no readable lsblk/);
+});
+
+it('says the same as root and as an ordinary user, but for what only root may read', () => {
+  if (process.getuid?.() !== 0)
+    throw new Error('this test needs root, so that it can be an ordinary user as well');
+  chmodSync(room.dir, 0o755);
+  chmodSync(script, 0o644);
+  const plain = readSurvey(
+    run('setpriv', ['--reuid=65534', '--regid=65534', '--clear-groups', 'sh', script]),
+  );
+  const onlyRoot = /^memory\.(slots|free|type|form|max)$/;
+  for (const [key, fact] of Object.entries(survey.facts))
+    if (!onlyRoot.test(key)) expect([key, plain.facts[key as 'cpu.arch']?.value]).toEqual([key, fact.value]);
+  expect(plain.drives.map((d) => [d.name, d.bytes])).toEqual(survey.drives.map((d) => [d.name, d.bytes]));
+});
+
+it('threads, clock and ciphers agree with lscpu’s own table', () => {
+  const table = run('lscpu', []);
+  const row = (name: string): string | undefined =>
+    new RegExp(`^\\s*${name}:\\s+(.*)$`, 'm').exec(table)?.[1];
+  expect(survey.facts['cpu.threads']?.value).toBe(Number(row('CPU\\(s\\)')));
+  expect(survey.facts['cpu.aes']?.value).toBe(/\baes\b/.test(row('Flags') ?? ''));
+  expect(survey.facts['cpu.model']?.value).toBe(row('Model name'));
+  const most = row('CPU max MHz');
+  if (most) expect(survey.facts['cpu.mhz']?.value).toBe(Math.round(Number(most)));
+});
+
+it('ports, links, batteries and sensors agree with /sys', () => {
+  const list = (path: string): string[] => (existsSync(path) ? readdirSync(path) : []);
+  const ata = list('/sys/class/ata_port').length;
+  expect(survey.assumed['ports.sata']?.value ?? 0).toBe(ata);
+  const supplies = list('/sys/class/power_supply').filter(
+    (s) => readFileSync(`/sys/class/power_supply/${s}/type`, 'utf8').trim() === 'Battery',
+  );
+  expect(survey.details.batteries.map((b) => b.name)).toEqual(supplies.sort());
+  expect(survey.facts['power.battery']?.value).toBe(supplies.length > 0);
+  const linked = list('/sys/bus/pci/devices').filter((d) =>
+    existsSync(`/sys/bus/pci/devices/${d}/max_link_width`),
+  );
+  expect(survey.details.links.length).toBeLessThanOrEqual(linked.length);
+  for (const l of survey.details.links) expect(linked).toContain(l.name);
 });

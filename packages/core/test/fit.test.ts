@@ -1,7 +1,7 @@
 import { fitHeadline } from '@zb/core/fit/headline';
 import { judge, judgeAll } from '@zb/core/fit/judge';
 import type { DrivePart } from '@zb/core/fit/part';
-import { matchHeadline, matchSheet, systemSheet } from '@zb/core/fit/sheet';
+import { briefSheet, crossingOf, matchHeadline } from '@zb/core/fit/sheet';
 import { knownFact, machineView, type MachineView } from '@zb/core/fit/view';
 import { ANY, profile, release } from '@zb/core/demo/make';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
@@ -311,12 +311,24 @@ describe('on the bench', () => {
     expect(fitHeadline('Gull', 'music', [])).toMatch(/No profile/);
   });
 
-  it('the match sheet has a crossing for every pair of machine and wish', () => {
-    const sheet = matchSheet(bench);
+  it('the match sheet has a crossing for every pair of machine and wish, or of machine and system', () => {
+    const sheet = briefSheet(bench, 'wishes');
     expect(sheet.rows).toHaveLength(9);
     expect(sheet.rows.every((r) => r.cells.length === bench.wishes.length)).toBe(true);
-    expect(matchHeadline(sheet)).toMatch(/of 7 wishes/);
-    expect(matchHeadline({ wishes: [], rows: [] })).toMatch(/\?$/);
-    expect(systemSheet(bench).every((r) => r.cells.length === bench.profiles.length)).toBe(true);
+    expect(matchHeadline(bench, sheet)).toMatch(/of 7 wishes/);
+    expect(matchHeadline(bench, null)).toMatch(/\?$/);
+    expect(matchHeadline({ ...bench, wishes: [] }, sheet)).toMatch(/\?$/);
+    expect(briefSheet(bench, 'systems').rows.every((r) => r.cells.length === bench.profiles.length)).toBe(
+      true,
+    );
+    // A shown score is that of the full crossing.
+    const wish = bench.wishes.findIndex((w) => w.id === 'w-desk');
+    const at = sheet.rows.findIndex((r) => r.machineId === 'clerk');
+    const clerk = findMachine(bench, 'clerk');
+    const full = clerk && bench.wishes[wish] && crossingOf(bench, clerk, bench.wishes[wish]);
+    expect(sheet.rows[at]?.cells[wish]).toMatchObject({
+      verdict: full?.judged.verdict,
+      score: full?.score.total,
+    });
   });
 });

@@ -1,8 +1,6 @@
 import { judge, type Judgement } from '../fit/judge';
 import type { Part } from '../fit/part';
 import { systemsFor } from '../fit/sheet';
-import type { MachineView } from '../fit/view';
-import { overruleKey } from '../fit/wishRules';
 import { factDefinition, type FactKey, type FactValue } from '../schema/facts';
 import type { Profile } from '../schema/profile';
 import type { Wish } from '../schema/wish';
@@ -10,68 +8,16 @@ import { factText } from '../survey/text';
 import { GIB } from '../units/bytes';
 import { allowed } from './options';
 import type { SolveLp } from './lp';
+import { withRemedy, type Remedy } from './remedy';
 import type { Scene } from './scene';
 import { solveScene, type Solution } from './solve';
-
-/** What would meet a wish that is left out. Every one reported was tried: applied to the scene and solved again. */
-export type Remedy =
-  | { kind: 'parts'; text: string; parts: Part[]; price: number | null }
-  | { kind: 'fact'; text: string; machineId: string; facts: Partial<Record<FactKey, FactValue>> }
-  | { kind: 'overrule'; text: string; machineId: string; profileId: string; rules: string[] }
-  | { kind: 'free'; text: string }
-  | { kind: 'machine'; text: string; machine: MachineView & { id: string }; price: number | null }
-  | { kind: 'system'; text: string };
+import { madeToMeasure } from './wanted';
 
 export interface Unmet {
   wishId: string;
   because: string;
   /** Null where nothing that was tried meets it. */
   remedy: Remedy | null;
-}
-
-/** The scene with a remedy carried out. What was to be bought is then on the shelf. */
-export function withRemedy(scene: Scene, wish: Wish, remedy: Remedy): Scene {
-  const machine = (id: string, change: (m: MachineView) => Partial<MachineView>): Scene['machines'] =>
-    scene.machines.map((m) => (m.id === id ? { ...m, ...change(m) } : m));
-  switch (remedy.kind) {
-    case 'parts':
-      return { ...scene, parts: [...scene.parts, ...remedy.parts] };
-    case 'machine':
-      return { ...scene, machines: [...scene.machines, remedy.machine] };
-    case 'free':
-      return {
-        ...scene,
-        wishes: scene.wishes.map((w) => (w.id === wish.id ? { ...w, keep: null, forbid: [] } : w)),
-      };
-    case 'fact': {
-      const known = new Set(Object.keys(remedy.facts));
-      return {
-        ...scene,
-        machines: machine(remedy.machineId, (m) => ({
-          facts: { ...m.facts, ...remedy.facts },
-          assumed: new Set([...(m.assumed ?? [])].filter((k) => !known.has(k))),
-        })),
-      };
-    }
-    case 'overrule':
-      return {
-        ...scene,
-        machines: machine(remedy.machineId, (m) => ({
-          overruled: [
-            ...(m.overruled ?? []),
-            ...remedy.rules.flatMap((rule) =>
-              [remedy.profileId, overruleKey(wish)].map((profileId) => ({
-                profileId,
-                rule,
-                reason: 'tried',
-              })),
-            ),
-          ],
-        })),
-      };
-    case 'system':
-      return scene;
-  }
 }
 
 const isMet = (s: Solution | undefined, wish: Wish): boolean =>
@@ -215,6 +161,9 @@ function byAnswering(c: Context, list: Candidate[]): Remedy | undefined {
   return undefined;
 }
 
+const byAWire = (c: Context): Remedy | undefined =>
+  c.wish.wire ? undefined : tried(c, { kind: 'wire', text: 'Lay a network wire to where it is to stand.' });
+
 function byOverruling(c: Context, list: Candidate[]): Remedy | undefined {
   const soft = freeFirst(
     c,
@@ -281,51 +230,6 @@ function byFetching(c: Context, list: Candidate[]): Remedy | undefined {
   return undefined;
 }
 
-/** A machine made to measure: all that the first release of the profile needs, and what the wish asks of the place. */
-function madeToMeasure(profile: Profile, wish: Wish): Scene['machines'][number] | undefined {
-  const [release] = profile.releases;
-  const [arch] = release?.archs ?? [];
-  if (!release || arch === undefined) return undefined;
-  const { needs } = profile;
-  const drive = (name: string, bytes: number): MachineView['drives'][number] => ({
-    name,
-    bytes,
-    transport: 'sata',
-    removable: false,
-    matters: false,
-  });
-  return {
-    id: `wanted-${wish.id}`,
-    name: 'another machine',
-    facts: {
-      'cpu.arch': arch,
-      'cpu.bits': arch === 'i686' || arch === 'armv7l' ? '32' : '64',
-      'cpu.level': release.cpuLevel ?? 'v1',
-      'cpu.cores': needs.cores,
-      'cpu.year': release.newestYear ?? Math.max(release.oldestYear ?? 0, 2018),
-      'cpu.virtualisation': true,
-      'cpu.aes': true,
-      'memory.bytes': needs.memoryBytes,
-      'graphics.family': profile.variants[0]?.drivers[0] ?? 'in-kernel',
-      'firmware.mode': needs.firmware[0] ?? 'uefi',
-      'firmware.secureBoot': 'off',
-      'network.wired': needs.wiredPorts,
-      'network.wireless': 1,
-      'ports.drives': needs.dataDrives + 1,
-      'body.noise': 'silent',
-      'power.idle': 4,
-      'power.battery': true,
-      'display.remote': true,
-      'display.portrait': true,
-    },
-    drives: [
-      drive('boot', needs.bootBytes),
-      ...Array.from({ length: needs.dataDrives }, () => drive('data', 1e12)),
-    ],
-    parts: [],
-  };
-}
-
 function byAnotherMachine(c: Context, list: Candidate[]): Remedy | undefined {
   const good = list.filter((x) => x.judged.verdict === 'fits');
   for (const { machine } of good.slice(0, 2)) {
@@ -338,8 +242,18 @@ function byAnotherMachine(c: Context, list: Candidate[]): Remedy | undefined {
     const machine = madeToMeasure(profile, c.wish);
     if (!machine) continue;
     const { needs } = profile;
-    const text = `Find a machine for ${profile.name}: ${profile.releases[0]?.archs.join(' or ')}, ${needs.cores} ${needs.cores === 1 ? 'core' : 'cores'}, ${needs.memoryBytes / GIB} GiB of memory, ${needs.dataDrives + 1} drive ${needs.dataDrives === 0 ? 'port' : 'ports'}, ${needs.wiredPorts} wired, ${c.wish.noise}.`;
-    const remedy = tried(c, { kind: 'machine', text, machine, price: null });
+    const wire = !c.wish.wire && needs.wiredPorts > 0;
+    const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+    const asks = [
+      profile.releases[0]?.archs.join(' or '),
+      count(needs.cores, 'core'),
+      `${needs.memoryBytes / GIB} GiB of memory`,
+      count(needs.dataDrives + 1, 'drive port'),
+      needs.wiredPorts > 0 ? `${needs.wiredPorts} wired` : null,
+      c.wish.noise === 'loud' ? null : `${c.wish.noise} at most`,
+    ];
+    const text = `Find a machine for ${profile.name}: ${asks.filter(Boolean).join(', ')}${wire ? '; and lay a network wire to it' : ''}.`;
+    const remedy = tried(c, { kind: 'machine', text, machine, price: null, ...(wire ? { wire } : {}) });
     if (remedy) return remedy;
   }
   return undefined;
@@ -414,6 +328,7 @@ export function unmetWishes(
       bought?.remedy ??
       byAnswering(c, list) ??
       byFetching(c, list) ??
+      byAWire(c) ??
       byBuyingAMachine(c) ??
       byOverruling(c, list) ??
       byAnotherMachine(c, list) ??

@@ -53,27 +53,29 @@ const size = (parts: readonly Part[]): number => parts.reduce((n, p) => n + ('by
 const cheaper = (a: readonly Part[], b: readonly Part[]): number =>
   cost(a) - cost(b) || a.length - b.length || size(a) - size(b);
 
-/** Sets of up to `most` parts, each own part once and each offer as often as wanted, that satisfy `enough`; cheapest first. */
-function sets<P extends Part>(
+/** The cheapest set of up to `most` parts that satisfies `enough`: each own part once, each offer as often as wanted. */
+function cheapest<P extends Part>(
   candidates: readonly P[],
   most: number,
   enough: (set: readonly P[]) => boolean,
-): P[][] {
-  const sorted = [...candidates].sort((a, b) => a.price - b.price || size([a]) - size([b]));
-  const out: P[][] = [];
+): P[] | undefined {
+  const sorted = [...candidates].sort((a, b) => cost([a]) - cost([b]) || size([a]) - size([b]));
+  let best: P[] | undefined;
   const grow = (from: number, set: P[]): void => {
-    if (enough(set)) {
-      out.push(set);
+    if (best && cheaper(set, best) >= 0) return;
+    if (set.length > 0 && enough(set)) {
+      best = set;
       return;
     }
-    if (set.length >= most) return;
+    // One more part makes it dearer or longer, so an equal one that is not enough leads nowhere.
+    if (set.length >= most || (best && set.length + 1 > best.length && cost(set) >= cost(best))) return;
     for (let i = from; i < sorted.length; i += 1) {
       const part = sorted[i];
       if (part) grow(part.offer ? i : i + 1, [...set, part]);
     }
   };
   grow(0, []);
-  return out.sort(cheaper);
+  return best;
 }
 
 /**
@@ -91,8 +93,8 @@ export function modulesSuffice(m: Reader, modules: readonly MemoryPart[], lackin
   return gained >= lacking && (most === undefined || (m.number('memory.bytes') ?? 0) + gained <= most);
 }
 
-const memoryWays = (m: Reader, lacking: number): MemoryPart[][] =>
-  sets(
+const modulesFor = (m: Reader, lacking: number): MemoryPart[] | undefined =>
+  cheapest(
     memoryParts(m).slice(0, CHOICE),
     Math.min(4, (m.number('memory.free') ?? 0) + (m.view.modules?.length ?? 0)),
     (s) => modulesSuffice(m, s, lacking),
@@ -113,9 +115,9 @@ export function drivesSuffice(
   );
 }
 
-function driveWays(m: Reader, lacks: Lacks, needing: Needing, added: number): DrivePart[][] {
+function drivesFor(m: Reader, lacks: Lacks, needing: Needing, added: number): DrivePart[] | undefined {
   const known = freePlaces(m, staying(m.view, needing.bootBytes, needing.dataDrives));
-  if (!known) return [];
+  if (!known) return undefined;
   const places = { ...known, sata: known.sata + added };
   const fitting = m.view.parts.filter(
     (p): p is DrivePart =>
@@ -124,16 +126,21 @@ function driveWays(m: Reader, lacks: Lacks, needing: Needing, added: number): Dr
   const boots = fitting.filter((p) => p.bytes >= (lacks.bootBytes ?? 0));
   const choice = new Set([...fitting].sort((a, b) => cheaper([a], [b])).slice(0, CHOICE));
   for (const b of [...boots].sort((a, c) => cheaper([a], [c])).slice(0, CHOICE)) choice.add(b);
-  return sets([...choice], Math.min(lacks.drives, 4), (s) => drivesSuffice(s, lacks, places));
+  return cheapest([...choice], Math.min(lacks.drives, 4), (s) => drivesSuffice(s, lacks, places));
 }
 
-const adapterWays = (m: Reader, key: 'wiredPorts' | 'sataPorts', count: number): AdapterPart[][] =>
-  sets(
+const adaptersFor = (
+  m: Reader,
+  key: 'wiredPorts' | 'sataPorts',
+  count: number,
+  slots: number,
+): AdapterPart[] | undefined =>
+  cheapest(
     m.view.parts
       .filter((p): p is AdapterPart => p.kind === 'adapter' && p[key] > 0 && goesIn(m, p))
       .slice(0, CHOICE),
     3,
-    (s) => s.reduce((n, p) => n + p[key], 0) >= count,
+    (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots,
   );
 
 const goesIn = (m: Reader, part: AdapterPart): boolean =>
@@ -224,17 +231,16 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
     out.push(...(parts ? parts.map((p) => asRepair(p, role)) : buy[role]));
     return parts ?? [];
   };
-  if (lacks.memoryBytes > 0) take('memory', memoryWays(m, lacks.memoryBytes)[0]);
+  if (lacks.memoryBytes > 0) take('memory', modulesFor(m, lacks.memoryBytes));
   let slots = expansionSlots(m) ?? 0;
-  const fits = (way: readonly Part[]): boolean => slotsUsed(way) <= slots;
   let added = 0;
   if (lacks.sataPorts > 0) {
-    const chosen = take('ports', adapterWays(m, 'sataPorts', lacks.sataPorts).find(fits));
+    const chosen = take('ports', adaptersFor(m, 'sataPorts', lacks.sataPorts, slots));
     slots -= slotsUsed(chosen);
     added = chosen.reduce((n, p) => n + (p.kind === 'adapter' ? p.sataPorts : 0), 0);
   }
-  if (lacks.drives > 0) take('drive', driveWays(m, lacks, needing, added)[0]);
-  if (lacks.wired > 0) take('wired', adapterWays(m, 'wiredPorts', lacks.wired).find(fits));
+  if (lacks.drives > 0) take('drive', drivesFor(m, lacks, needing, added));
+  if (lacks.wired > 0) take('wired', adaptersFor(m, 'wiredPorts', lacks.wired, slots));
   return out;
 }
 
@@ -255,8 +261,9 @@ function withPart(view: MachineView, part: Part): MachineView {
   if (part.kind === 'adapter') {
     add('network.wired', part.wiredPorts);
     if (part.sataPorts > 0) {
-      add('ports.drives', part.sataPorts);
-      if (facts['ports.sata'] !== undefined) add('ports.sata', part.sataPorts);
+      // Only what is known grows: a number that is not there is worked out from the kinds of ports.
+      for (const key of ['ports.drives', 'ports.sata'] as const)
+        if (facts[key] !== undefined) add(key, part.sataPorts);
     }
     return { ...view, facts };
   }

@@ -1,45 +1,33 @@
-import type { Bench } from '../schema/bench';
+import { machinesOf, type Bench } from '../schema/bench';
 import type { Purpose } from '../schema/profile';
 import type { Wish } from '../schema/wish';
 import { breakEven, runningCost, type BreakEven, type RunningCost } from './cost';
 import { Reader } from './rooms';
-import { flips, flipWords } from './score';
-import type { Crossing, MatchRow, MatchSheet } from './sheet';
+import { flips, flipWords, type Score } from './score';
+import { crossingOf } from './sheet';
 import { machineView } from './view';
 import { isMachine } from '../schema/shelf';
 
-const takes = (c: Crossing | undefined): c is Crossing =>
-  c !== undefined && (c.judged.verdict === 'fits' || c.judged.verdict === 'fits after a change');
-
-/** Machines that can answer a wish, best score first. */
-export const ranked = (sheet: MatchSheet, column: number): { row: MatchRow; cell: Crossing }[] =>
-  sheet.rows
-    .flatMap((row) => {
-      const cell = row.cells[column];
-      return takes(cell) ? [{ row, cell }] : [];
-    })
-    .sort((a, b) => b.cell.score.total - a.cell.score.total);
-
 /**
- * What would turn the order between this machine and the one it competes with (the best other), in words. Undefined
- * where it cannot answer the wish or stands alone.
+ * What would turn the order between this machine and the one it competes with for a wish (the best other), in words.
+ * Undefined where it cannot answer the wish or stands alone.
  */
-export function flipReport(
-  bench: Bench,
-  sheet: MatchSheet,
-  machineId: string,
-  column: number,
-): string | undefined {
-  const order = ranked(sheet, column);
-  const mine = order.find((o) => o.row.machine.id === machineId);
-  const other = order.find((o) => o.row.machine.id !== machineId);
+export function flipReport(bench: Bench, machineId: string, wish: Wish): string | undefined {
+  const order = machinesOf(bench)
+    .flatMap((machine) => {
+      const cell = crossingOf(bench, machine, wish);
+      const takes = cell && (cell.judged.verdict === 'fits' || cell.judged.verdict === 'fits after a change');
+      return takes ? [{ machine, score: cell.score }] : [];
+    })
+    .sort((a, b) => b.score.total - a.score.total);
+  const mine = order.find((o) => o.machine.id === machineId);
+  const other = order.find((o) => o.machine.id !== machineId);
   if (!mine || !other) return undefined;
-  const [first, second] = mine.cell.score.total >= other.cell.score.total ? [mine, other] : [other, mine];
-  const { weights } = bench.settings;
-  const name = second.row.machine.name;
-  const points = (c: Crossing): string => c.score.total.toFixed(0);
-  const lead = `${first.row.machine.name} scores ${points(first.cell)}, ${name} ${points(second.cell)}.`;
-  const turn = flipWords(name, flips(first.cell.score, second.cell.score, weights));
+  const [first, second] = mine.score.total >= other.score.total ? [mine, other] : [other, mine];
+  const { name } = second.machine;
+  const points = (s: Score): string => s.total.toFixed(0);
+  const lead = `${first.machine.name} scores ${points(first.score)}, ${name} ${points(second.score)}.`;
+  const turn = flipWords(name, flips(first.score, second.score, bench.settings.weights));
   return `${lead} ${turn ?? 'No single weight turns that.'}`;
 }
 

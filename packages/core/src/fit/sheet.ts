@@ -35,45 +35,66 @@ export function bestFor(
   )[0];
 }
 
-export interface MatchRow {
-  machine: Machine;
-  view: MachineView;
-  cells: (Crossing | undefined)[];
+/** A crossing as the sheet shows it; the full reasoning is worked out for the one that is looked at. */
+export interface BriefCell {
+  verdict: Judgement['verdict'];
+  short: string;
+  profile: string;
+  /** Points from 0 to 100; null where the machine does not take it. */
+  score: number | null;
 }
 
-export interface MatchSheet {
-  wishes: Wish[];
-  rows: MatchRow[];
+export interface BriefSheet {
+  by: 'wishes' | 'systems';
+  rows: { machineId: string; cells: (BriefCell | null)[] }[];
 }
 
-/** Every machine against every wish. */
-export function matchSheet(bench: Bench): MatchSheet {
-  const rows = machinesOf(bench).map((machine): MatchRow => {
-    const view = machineView(bench, machine, partsFor(bench, machine.id));
-    return {
-      machine,
-      view,
-      cells: bench.wishes.map((w) => bestFor(view, w, bench.profiles, bench.settings.weights)),
-    };
+const takes = (verdict: Judgement['verdict']): boolean =>
+  verdict === 'fits' || verdict === 'fits after a change';
+
+const brief = (c: Crossing | undefined): BriefCell | null =>
+  c === undefined
+    ? null
+    : {
+        verdict: c.judged.verdict,
+        short: c.judged.short,
+        profile: c.profile.name,
+        score: takes(c.judged.verdict) ? c.score.total : null,
+      };
+
+/** The machine of the bench as the rules see it, with the parts it could get. */
+export const viewOf = (bench: Bench, machine: Machine): MachineView =>
+  machineView(bench, machine, partsFor(bench, machine.id));
+
+/** The crossing of one machine and one wish, with all its reasons. */
+export const crossingOf = (bench: Bench, machine: Machine, wish: Wish): Crossing | undefined =>
+  bestFor(viewOf(bench, machine), wish, bench.profiles, bench.settings.weights);
+
+/** Every machine against every wish, or against every system. Takes long on a full shelf: for a worker. */
+export function briefSheet(bench: Bench, by: BriefSheet['by']): BriefSheet {
+  const { weights } = bench.settings;
+  const rows = machinesOf(bench).map((machine) => {
+    const view = viewOf(bench, machine);
+    const cells =
+      by === 'wishes'
+        ? bench.wishes.map((w) => brief(bestFor(view, w, bench.profiles, weights)))
+        : bench.profiles.map((profile) => {
+            const judged = judge(view, profile);
+            return brief({ judged, profile, score: score(view, profile, weights, judged.cost) });
+          });
+    return { machineId: machine.id, cells };
   });
-  return { wishes: bench.wishes, rows };
+  return { by, rows };
 }
 
-/** Every machine against every system, for who has no wishes yet. */
-export function systemSheet(bench: Bench): { machine: Machine; cells: Judgement[] }[] {
-  return machinesOf(bench).map((machine) => {
-    const view = machineView(bench, machine);
-    return { machine, cells: bench.profiles.map((p) => judge(view, p)) };
-  });
-}
-
-export function matchHeadline(sheet: MatchSheet): string {
-  const total = sheet.wishes.length;
-  if (sheet.rows.length === 0) return 'Which machine takes which purpose?';
+/** The finding of a sheet of wishes as a headline. */
+export function matchHeadline(bench: Bench, sheet: BriefSheet | null): string {
+  const total = bench.wishes.length;
+  if (machinesOf(bench).length === 0 || !sheet) return 'Which machine takes which purpose?';
   if (total === 0) return 'What do you want the machines for?';
   const has = (i: number, verdict: string): boolean =>
-    sheet.rows.some((r) => r.cells[i]?.judged.verdict === verdict);
-  const now = sheet.wishes.filter((_, i) => has(i, 'fits')).length;
-  const after = sheet.wishes.filter((_, i) => has(i, 'fits after a change') && !has(i, 'fits')).length;
-  return `${now} of ${total} wishes have a machine as it stands${after > 0 ? `, ${after} more after a change` : ''}`;
+    sheet.rows.some((r) => r.cells[i]?.verdict === verdict);
+  const now = bench.wishes.filter((_, i) => has(i, 'fits')).length;
+  const change = bench.wishes.filter((_, i) => has(i, 'fits after a change') && !has(i, 'fits')).length;
+  return `${now} of ${total} wishes have a machine as it stands${change > 0 ? `, ${change} more after a change` : ''}`;
 }

@@ -1,11 +1,11 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
 import { amount, difference, planLines } from '@zb/core/assign/plan';
 import { moneyReport, flipReport } from '@zb/core/fit/report';
-import type { MatchSheet } from '@zb/core/fit/sheet';
+import { crossingOf } from '@zb/core/fit/sheet';
 import { overruleKey } from '@zb/core/fit/wishRules';
-import type { Bench } from '@zb/core/schema/bench';
+import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
 import { FindingList } from '../../parts/FindingList';
 import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';
@@ -13,27 +13,31 @@ import { Overrule } from '../../parts/Overrule';
 import { ScoreTable } from '../../parts/ScoreTable';
 import { stamp, useAct } from '../../storage/hooks';
 import type { Assigning } from '../../workers/assigning';
-import type { At } from './MatchTable';
 
 /** The margin of the match sheet: the crossing under the cursor, why a wish is left out, and the whole plan. */
 export function CrossingPane({
   bench,
-  sheet,
-  at,
+  machine,
+  wish,
   plan,
 }: {
   bench: Bench;
-  sheet: MatchSheet;
-  at: At;
+  machine: Machine | undefined;
+  wish: Wish | undefined;
   plan: Assigning;
 }) {
   const act = useAct();
   const [overruling, setOverruling] = useState<{ rule: string; ofWish: boolean; because: string } | null>(
     null,
   );
-  const row = sheet.rows[at.row];
-  const wish = sheet.wishes[at.column];
-  const cell = row?.cells[at.column];
+  const cell = useMemo(
+    () => (machine && wish ? crossingOf(bench, machine, wish) : undefined),
+    [bench, machine, wish],
+  );
+  const flip = useMemo(
+    () => (machine && wish ? flipReport(bench, machine.id, wish) : undefined),
+    [bench, machine, wish],
+  );
   const unmet = plan.unmet?.find((u) => u.wishId === wish?.id);
   const assigned = plan.solution?.assignments.find((a) => a.wishId === wish?.id);
   const keyOf = (ofWish: boolean): { key: string; name: string } | undefined =>
@@ -43,12 +47,11 @@ export function CrossingPane({
         : { key: cell.profile.id, name: cell.profile.name }
       : undefined;
   const money =
-    row && wish ? moneyReport(bench, row.machine.id, wish.purpose, wish.hoursPerDay).own : undefined;
-  const flip = row ? flipReport(bench, sheet, row.machine.id, at.column) : undefined;
+    machine && wish ? moneyReport(bench, machine.id, wish.purpose, wish.hoursPerDay).own : undefined;
   return (
     <LedgerAside>
-      {row && wish && (
-        <LedgerGroup title={`${wish.name} on ${row.machine.name}`}>
+      {machine && wish && (
+        <LedgerGroup title={`${wish.name} on ${machine.name}`}>
           {cell ? (
             <>
               <p>
@@ -70,7 +73,7 @@ export function CrossingPane({
                 }
                 onTakeBack={(f) => {
                   const of = keyOf(f.ofWish === true);
-                  if (of) void act(takeBackOverrule(row.machine, of.key, f.rule));
+                  if (of) void act(takeBackOverrule(machine, of.key, f.rule));
                 }}
               />
             </>
@@ -102,7 +105,7 @@ export function CrossingPane({
           )}
         </LedgerGroup>
       )}
-      {wish && assigned && assigned.parts.length > 0 && assigned.machineId === row?.machine.id && (
+      {wish && assigned && assigned.parts.length > 0 && assigned.machineId === machine?.id && (
         <LedgerGroup title="Parts that go in">
           {assigned.parts.map((p) => (
             <p key={p.partId + p.role}>
@@ -128,14 +131,14 @@ export function CrossingPane({
           ))}
         </LedgerGroup>
       )}
-      {overruling && row && (
+      {overruling && machine && (
         <Overrule
           title={overruling.rule}
           because={overruling.because}
           onClose={() => setOverruling(null)}
           onOverrule={(reason) => {
             const of = keyOf(overruling.ofWish);
-            if (of) void act(overrule(row.machine, of, overruling.rule, reason, null, stamp()));
+            if (of) void act(overrule(machine, of, overruling.rule, reason, null, stamp()));
             setOverruling(null);
           }}
         />

@@ -3,8 +3,8 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
 import { planHeadline, provenWords, toAccept } from '@zb/core/assign/plan';
 import { partsFor } from '@zb/core/fit/part';
-import { matchHeadline, matchSheet } from '@zb/core/fit/sheet';
-import { emptyBench } from '@zb/core/schema/bench';
+import { matchHeadline } from '@zb/core/fit/sheet';
+import { emptyBench, machinesOf } from '@zb/core/schema/bench';
 import { purposes } from '@zb/core/schema/profile';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
@@ -14,6 +14,7 @@ import { Sheet } from '../../parts/Sheet';
 import { useKeys } from '../../parts/useKeys';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 import { useAssign } from '../../workers/assigning';
+import { useSheet } from '../../workers/useSheet';
 import { CrossingPane } from './CrossingPane';
 import { MatchTable, type At } from './MatchTable';
 import { SettingsForm } from './SettingsForm';
@@ -33,13 +34,14 @@ export default function MatchPage() {
     () => ({ ...emptyBench(), items, profiles, wishes, settings, boxes }),
     [items, profiles, wishes, settings, boxes],
   );
-  const sheet = useMemo(() => matchSheet(given), [given]);
+  const machines = useMemo(() => machinesOf(given), [given]);
+  const sheet = useSheet(given, bySystem ? 'systems' : 'wishes');
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<string | null>(null);
   const [weighing, setWeighing] = useState(false);
   const plan = useAssign(bySystem || wishes.length === 0 ? null : given);
   const wish = wishes[at.column];
-  const machine = sheet.rows[at.row]?.machine;
+  const machine = machines[at.row];
   const both = !bySystem && wish && machine;
   useKeys({
     k: both ? () => void act(togglePin(wish, machine)) : undefined,
@@ -60,12 +62,12 @@ export default function MatchPage() {
   const working = plan.state === 'solving' || plan.state === 'reasons';
   const count = plan.solution ? toAccept(bench, plan.solution) : 0;
   const spare = partsFor(bench, null).filter((p) => !p.offer).length;
-  const empty = sheet.rows.length === 0 || profiles.length === 0;
+  const empty = machines.length === 0 || profiles.length === 0;
   return (
     <>
       <Sheet
         title="Match"
-        mid={`${sheet.rows.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${settings.budget.toFixed(2)} to spend`}
+        mid={`${machines.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${settings.budget.toFixed(2)} to spend`}
         right={
           bySystem || !plan.solution
             ? ''
@@ -76,7 +78,7 @@ export default function MatchPage() {
             ? 'Which system fits which machine?'
             : plan.solution
               ? planHeadline(bench, plan.solution)
-              : matchHeadline(sheet)
+              : matchHeadline(given, sheet)
         }
         foot={
           <>
@@ -139,7 +141,7 @@ export default function MatchPage() {
         )}
         {empty ? (
           <div className="stack">
-            {sheet.rows.length === 0 && (
+            {machines.length === 0 && (
               <p>
                 No machine is on the shelf yet.{' '}
                 <Link className="link" to="/shelf">
@@ -151,7 +153,7 @@ export default function MatchPage() {
             {profiles.length === 0 && <NoProfiles />}
           </div>
         ) : bySystem ? (
-          <SystemTable bench={bench} />
+          <SystemTable bench={bench} machines={machines} sheet={sheet} />
         ) : wishes.length === 0 ? (
           <div className="stack" style={{ maxWidth: 560 }}>
             <p>
@@ -165,6 +167,7 @@ export default function MatchPage() {
         ) : (
           <MatchTable
             bench={bench}
+            machines={machines}
             sheet={sheet}
             plan={plan.solution}
             at={at}
@@ -176,7 +179,7 @@ export default function MatchPage() {
       {bySystem || empty || wishes.length === 0 ? (
         <BenchLedger bench={bench} />
       ) : (
-        <CrossingPane bench={bench} sheet={sheet} at={at} plan={plan} />
+        <CrossingPane bench={bench} machine={machine} wish={wish} plan={plan} />
       )}
       <div className="legend">
         <Mark kind="yes">fits</Mark>

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import type { Solution } from '@zb/core/assign/solve';
-import type { MatchRow, MatchSheet } from '@zb/core/fit/sheet';
-import type { Bench, Wish } from '@zb/core/schema/bench';
+import type { BriefCell, BriefSheet } from '@zb/core/fit/sheet';
+import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
 import { Mark, verdictMark } from '../../parts/Marks';
 import { gridMove } from '../../parts/grid';
 
@@ -11,7 +11,8 @@ export interface At {
 }
 
 const Cell = memo(function Cell({
-  row,
+  cell,
+  machine,
   rowIndex,
   column,
   wish,
@@ -19,7 +20,9 @@ const Cell = memo(function Cell({
   here,
   onAt,
 }: {
-  row: MatchRow;
+  /** Undefined while it is being judged, null where no system answers the wish. */
+  cell: BriefCell | null | undefined;
+  machine: Machine;
   rowIndex: number;
   column: number;
   wish: Wish;
@@ -27,13 +30,11 @@ const Cell = memo(function Cell({
   here: boolean;
   onAt: (at: At) => void;
 }) {
-  const cell = row.cells[column];
-  const pinned = wish.keep === row.machine.id;
-  const forbidden = wish.forbid.includes(row.machine.id);
-  const verdict = cell?.judged.verdict;
+  const pinned = wish.keep === machine.id;
+  const forbidden = wish.forbid.includes(machine.id);
+  const verdict = cell?.verdict;
   const { kind, short } = verdictMark(verdict);
-  const score =
-    verdict === 'fits' || verdict === 'fits after a change' ? cell?.score.total.toFixed(0) : undefined;
+  const score = cell?.score?.toFixed(0);
   return (
     <td className={`${chosen ? 'chosen' : ''}${here ? ' at' : ''}${forbidden ? ' forbidden' : ''}`}>
       <button
@@ -44,15 +45,15 @@ const Cell = memo(function Cell({
         onFocus={() => onAt({ row: rowIndex, column })}
       >
         <span className="hidden-text">
-          {wish.name} on {row.machine.name}
+          {wish.name} on {machine.name}
           {chosen ? ', in the plan' : ''}:
         </span>
         <span className="cellhead">
-          <Mark kind={kind}>{short}</Mark>
+          {cell === undefined ? <span className="soft">judging…</span> : <Mark kind={kind}>{short}</Mark>}
           {score !== undefined && <span className="m score">{score}</span>}
         </span>
         <span className="sub">
-          {cell === undefined ? 'no system' : verdict === 'fits' ? cell.profile.name : cell.judged.short}
+          {cell === null ? 'no system' : verdict === 'fits' ? cell?.profile : cell?.short}
         </span>
         {(pinned || forbidden) && <span className="sub flag">{pinned ? 'pinned' : 'forbidden'}</span>}
       </button>
@@ -63,6 +64,7 @@ const Cell = memo(function Cell({
 /** The sheet itself: one row for each machine, one column for each wish, arrows move between crossings. */
 export function MatchTable({
   bench,
+  machines,
   sheet,
   plan,
   at,
@@ -70,7 +72,8 @@ export function MatchTable({
   onWish,
 }: {
   bench: Bench;
-  sheet: MatchSheet;
+  machines: Machine[];
+  sheet: BriefSheet | null;
   plan: Solution | undefined;
   at: At;
   onAt: (at: At) => void;
@@ -82,13 +85,13 @@ export function MatchTable({
     <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label="Match sheet">
       <table
         className="t match"
-        onKeyDown={(e) => gridMove(e, at, sheet.rows.length, sheet.wishes.length, onAt)}
-        style={{ '--columns': sheet.wishes.length } as React.CSSProperties}
+        onKeyDown={(e) => gridMove(e, at, machines.length, bench.wishes.length, onAt)}
+        style={{ '--columns': bench.wishes.length } as React.CSSProperties}
       >
         <thead>
           <tr>
             <td />
-            {sheet.wishes.map((w) => (
+            {bench.wishes.map((w) => (
               <th key={w.id} scope="col">
                 <button
                   type="button"
@@ -111,20 +114,21 @@ export function MatchTable({
           </tr>
         </thead>
         <tbody>
-          {sheet.rows.map((r, row) => (
-            <tr key={r.machine.id}>
+          {machines.map((m, row) => (
+            <tr key={m.id}>
               <th scope="row">
-                {r.machine.name}
-                <span className="sub">{r.machine.form}</span>
+                {m.name}
+                <span className="sub">{m.form}</span>
               </th>
-              {sheet.wishes.map((w, column) => (
+              {bench.wishes.map((w, column) => (
                 <Cell
                   key={w.id}
-                  row={r}
+                  cell={sheet ? (sheet.rows[row]?.cells[column] ?? null) : undefined}
+                  machine={m}
                   rowIndex={row}
                   column={column}
                   wish={w}
-                  chosen={chosen.has(`${r.machine.id} ${w.id}`)}
+                  chosen={chosen.has(`${m.id} ${w.id}`)}
                   here={row === at.row && column === at.column}
                   onAt={onAt}
                 />
@@ -133,7 +137,6 @@ export function MatchTable({
           ))}
         </tbody>
       </table>
-      {bench.wishes.length === 0 && <p className="soft">No wish yet.</p>}
     </div>
   );
 }

@@ -1,21 +1,31 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { systemSheet } from '@zb/core/fit/sheet';
-import type { Bench } from '@zb/core/schema/bench';
+import { judge } from '@zb/core/fit/judge';
+import { viewOf, type BriefSheet } from '@zb/core/fit/sheet';
+import type { Bench, Machine } from '@zb/core/schema/bench';
 import { Mark, verdictMark } from '../../parts/Marks';
 import { gridMove } from '../../parts/grid';
 
 /** Every machine against every system of the bench, wishes or not. */
-export function SystemTable({ bench }: { bench: Bench }) {
-  const rows = useMemo(() => systemSheet(bench), [bench]);
+export function SystemTable({
+  bench,
+  machines,
+  sheet,
+}: {
+  bench: Bench;
+  machines: Machine[];
+  sheet: BriefSheet | null;
+}) {
   const [at, setAt] = useState({ row: 0, column: 0 });
-  const here = rows[at.row]?.cells[at.column];
+  const machine = machines[at.row];
+  const profile = bench.profiles[at.column];
+  const here = machine && profile ? judge(viewOf(bench, machine), profile) : undefined;
   return (
     <div className="stack" style={{ gap: 8 }}>
       <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label="Machines and systems">
         <table
           className="t match"
-          onKeyDown={(e) => gridMove(e, at, rows.length, bench.profiles.length, setAt)}
+          onKeyDown={(e) => gridMove(e, at, machines.length, bench.profiles.length, setAt)}
           style={{ '--columns': bench.profiles.length } as React.CSSProperties}
         >
           <thead>
@@ -32,20 +42,19 @@ export function SystemTable({ bench }: { bench: Bench }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map((r, row) => (
-              <tr key={r.machine.id}>
+            {machines.map((m, row) => (
+              <tr key={m.id}>
                 <th scope="row">
-                  {r.machine.name}
-                  <span className="sub">{r.machine.form}</span>
+                  {m.name}
+                  <span className="sub">{m.form}</span>
                 </th>
-                {r.cells.map((c, column) => {
-                  const { kind, short } = verdictMark(c.verdict);
+                {bench.profiles.map((p, column) => {
+                  const c = sheet?.rows[row]?.cells[column];
+                  const { kind, short } = verdictMark(c?.verdict);
                   const mine = row === at.row && column === at.column;
-                  const chosen = bench.boxes.some(
-                    (b) => b.machineId === r.machine.id && b.profileId === c.profileId,
-                  );
+                  const chosen = bench.boxes.some((b) => b.machineId === m.id && b.profileId === p.id);
                   return (
-                    <td key={c.profileId} className={`${chosen ? 'chosen' : ''}${mine ? ' at' : ''}`}>
+                    <td key={p.id} className={`${chosen ? 'chosen' : ''}${mine ? ' at' : ''}`}>
                       <button
                         type="button"
                         id={`cell-${row}-${column}`}
@@ -54,10 +63,10 @@ export function SystemTable({ bench }: { bench: Bench }) {
                         onFocus={() => setAt({ row, column })}
                       >
                         <span className="hidden-text">
-                          {c.profile} on {r.machine.name}:
+                          {p.name} on {m.name}:
                         </span>
-                        <Mark kind={kind}>{short}</Mark>
-                        <span className="sub">{c.verdict === 'fits' ? '' : c.short}</span>
+                        {c ? <Mark kind={kind}>{short}</Mark> : <span className="soft">judging…</span>}
+                        <span className="sub">{c?.verdict === 'fits' ? '' : c?.short}</span>
                       </button>
                     </td>
                   );
@@ -70,7 +79,7 @@ export function SystemTable({ bench }: { bench: Bench }) {
       {here && (
         <p className="said" aria-live="polite">
           <b>
-            {here.profile} {here.release.version} on {rows[at.row]?.machine.name}:
+            {here.profile} {here.release.version} on {machine?.name}:
           </b>{' '}
           {here.verdict}.{' '}
           {here.binding
