@@ -11,7 +11,7 @@ import {
 import { solverFrom } from '@zb/core/assign/highs';
 import { lpText, type SolveLp } from '@zb/core/assign/lp';
 import { moneyPoints, partPoints } from '@zb/core/assign/model';
-import { allowed, worth } from '@zb/core/assign/options';
+import { allowed, optionsOf, worth } from '@zb/core/assign/options';
 import { difference, planHeadline, planLines, provenWords, toAccept } from '@zb/core/assign/plan';
 import { sceneOf, type Scene } from '@zb/core/assign/scene';
 import { alternatives, solveScene, type Solution } from '@zb/core/assign/solve';
@@ -126,23 +126,30 @@ function bruteForce(scene: Scene): number {
     if (!cache.has(key)) cache.set(key, worthOf(scene, wish, machine, parts));
     return cache.get(key);
   };
-  const match = (wish: number, free: number, laid: Part[][]): number => {
+  // A pinned wish that could be met at all is met before anything is weighed, where all of them can be met together.
+  const options = optionsOf(scene);
+  const pinned = new Set(
+    scene.wishes.flatMap((w, i) => (w.keep !== null && options.some((o) => o.wish === i) ? [i] : [])),
+  );
+  const match = (wish: number, free: number, laid: Part[][], forced: boolean): number => {
     if (wish === scene.wishes.length) return 0;
-    let best = match(wish + 1, free, laid);
+    let best = forced && pinned.has(wish) ? Number.NEGATIVE_INFINITY : match(wish + 1, free, laid, forced);
     for (let m = 0; m < machines; m += 1) {
       if ((free & (1 << m)) === 0) continue;
       const v = value(wish, m, laid[m] ?? []);
-      if (v !== undefined) best = Math.max(best, v + match(wish + 1, free & ~(1 << m), laid));
+      if (v !== undefined) best = Math.max(best, v + match(wish + 1, free & ~(1 << m), laid, forced));
     }
     return best;
   };
   let best = 0;
+  let bestForced = Number.NEGATIVE_INFINITY;
   const evaluate = (laid: Part[][]): void => {
     const all = laid.flat();
     const spent = all.reduce((s, p) => s + p.price, 0);
     if (spent > scene.budget) return;
     const less = all.reduce((s, p) => s + partPoints(p), 0) + spent * moneyPoints(scene);
-    best = Math.max(best, match(0, (1 << machines) - 1, laid) - less);
+    best = Math.max(best, match(0, (1 << machines) - 1, laid, false) - less);
+    bestForced = Math.max(bestForced, match(0, (1 << machines) - 1, laid, true) - less);
   };
   const layOffers = (i: number, laid: Part[][]): void => {
     const offer = offers[Math.floor(i / machines)];
@@ -167,7 +174,7 @@ function bruteForce(scene: Scene): number {
     0,
     Array.from({ length: machines }, () => []),
   );
-  return best;
+  return bestForced > Number.NEGATIVE_INFINITY ? bestForced : best;
 }
 
 describe('the whole shelf', () => {

@@ -96,17 +96,13 @@ function demandRows(scene: Scene, built: AssignModel, demands: Demands): Row[] {
   return [...without, ...met];
 }
 
-/**
- * The assignment of machines and parts to wishes with the highest total value, within the budget. Undefined where the
- * demands cannot be met, or where the solver had no answer in its time (`seconds`).
- */
-export function solveScene(
+function solveWith(
   scene: Scene,
+  built: AssignModel,
   solveLp: SolveLp,
-  seconds = 20,
-  demands: Demands = {},
+  seconds: number,
+  demands: Demands,
 ): Solution | undefined {
-  const built = buildModel(scene);
   const rows = demandRows(scene, built, demands);
   // A demand no variable can serve has no row in the text, and must not be lost.
   if (rows.some((r) => r.sign === '>=' && r.terms.length === 0)) return undefined;
@@ -119,6 +115,28 @@ export function solveScene(
   const bound = solveLp(lpText(model, true), seconds).objective;
   return { ...found, optimal: false, gap: Math.max(0, (bound - found.value) / Math.max(1, bound)) };
 }
+
+/**
+ * The assignment of machines and parts to wishes with the highest total value, within the budget. A pinned pair is taken
+ * before anything is weighed, so far as it and the other pins can be met together. Undefined where the demands cannot be
+ * met, or where the solver had no answer in its time (`seconds`).
+ */
+export function solveScene(
+  scene: Scene,
+  solveLp: SolveLp,
+  seconds = 20,
+  demands: Demands = {},
+): Solution | undefined {
+  const built = buildModel(scene);
+  const pinned = pinnedWishes(scene, built);
+  const met = [...new Set([...(demands.met ?? []), ...pinned])];
+  const kept = solveWith(scene, built, solveLp, seconds, { ...demands, met });
+  return kept ?? (pinned.length > 0 ? solveWith(scene, built, solveLp, seconds, demands) : undefined);
+}
+
+/** Wishes pinned to a machine that could take them. */
+const pinnedWishes = (scene: Scene, built: AssignModel): string[] =>
+  scene.wishes.flatMap((w, i) => (w.keep !== null && built.options.some((o) => o.wish === i) ? [w.id] : []));
 
 /** Runners-up: other assignments of machines to wishes whose value lies within `share` of the best; best first. */
 export function alternatives(

@@ -132,6 +132,9 @@ export interface Flip {
   at: number;
 }
 
+/** Values nearer than this are the same: no weight one could set would tell them apart. */
+const LEAST = 1e-4;
+
 /**
  * The single weights that, moved within 0 to 10, would put the second before the first; nearest first. Both scores are
  * weighted means with the same weights, so their order turns on the sum of weight × difference of values.
@@ -143,7 +146,7 @@ export function flips(first: Score, second: Score, weights: Weights): Flip[] {
   });
   const sum = lead.reduce((n, l) => n + weights[l.criterion] * l.by, 0);
   return lead
-    .filter((l) => Math.abs(l.by) > 1e-9)
+    .filter((l) => Math.abs(l.by) > LEAST)
     .map((l) => ({
       criterion: l.criterion,
       now: weights[l.criterion],

@@ -129,7 +129,7 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
             <button
               type="button"
               className="link"
-              aria-label={`Confirm ${label}`}
+              aria-label={`${label}: so it is`}
               onClick={() => void act(enterFact(machine, fact, known.value, stamp()))}
             >
               so it is

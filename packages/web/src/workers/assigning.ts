@@ -1,4 +1,4 @@
-import { proxy, wrap } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import type { Bench } from '@zb/core/schema/bench';
 import type { AssignWorker, Stage } from './assignWorker';
@@ -18,6 +18,8 @@ const IDLE: Assigning = { state: 'idle', problem: '' };
  */
 class AssignRun {
   private thread: Worker | undefined;
+  /** One for the thread's whole life: a wrapper that is let go closes the thread's end. */
+  private remote: Remote<AssignWorker> | undefined;
   private busy = false;
   private run = 0;
   private now: Assigning = IDLE;
@@ -38,12 +40,14 @@ class AssignRun {
     this.run += 1;
     this.thread?.terminate();
     this.thread = undefined;
+    this.remote = undefined;
     this.busy = false;
   }
 
   solve(bench: Bench): void {
     if (this.busy) this.end();
     this.thread ??= new Worker(new URL('./assignWorker.ts', import.meta.url), { type: 'module' });
+    this.remote ??= wrap<AssignWorker>(this.thread);
     this.busy = true;
     this.run += 1;
     const mine = this.run;
@@ -54,18 +58,16 @@ class AssignRun {
       const before = stage.solution ? IDLE : this.now;
       this.set({ ...before, ...stage, state: stage.others ? 'done' : 'reasons' });
     };
-    wrap<AssignWorker>(this.thread)
-      .solve(bench, proxy(told), SECONDS)
-      .then(
-        () => {
-          if (live()) this.busy = false;
-        },
-        (error: unknown) => {
-          if (!live()) return;
-          this.end();
-          this.set({ state: 'failed', problem: error instanceof Error ? error.message : String(error) });
-        },
-      );
+    this.remote.solve(bench, proxy(told), SECONDS).then(
+      () => {
+        if (live()) this.busy = false;
+      },
+      (error: unknown) => {
+        if (!live()) return;
+        this.end();
+        this.set({ state: 'failed', problem: error instanceof Error ? error.message : String(error) });
+      },
+    );
   }
 
   cancel(): void {

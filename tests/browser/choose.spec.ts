@@ -1,0 +1,296 @@
+/** Survey, profiles, fit, the whole shelf and gathering, driven through the real interface. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { axe, expect, headline, kept, status, test } from './fixtures';
+
+const report = (kib: number, modules: string[]): string =>
+  [
+    '==== zb-survey ====',
+    '2',
+    '==== machine ====',
+    'x86_64',
+    '==== meminfo ====',
+    `MemTotal: ${kib} kB`,
+    '==== dmi ====',
+    ...modules.flatMap((size, i) => [
+      'Memory Device',
+      `\tSize: ${size}`,
+      '\tForm Factor: DIMM',
+      `\tLocator: DIMM ${i + 1}`,
+      '\tType: DDR4',
+      '',
+    ]),
+    '==== lsblk ====',
+    '{"blockdevices":[{"name":"sda","kname":"sda","type":"disk","size":256060514304,"serial":"SS25-6E11-90BD","tran":"sata"}]}',
+    '==== end ====',
+  ].join('\n');
+
+test('a report pasted on a phone-sized screen, a fact corrected and taken back', async ({ page, open }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open('/shelf/skerry');
+  await page.getByLabel('Paste what it printed').fill(report(4194304, ['4 GB', 'No Module Installed']));
+  await page.getByRole('button', { name: 'Read the report' }).click();
+  await expect(status(page)).toHaveText('Survey of Skerry');
+  const memory = page.locator('.fact', { hasText: 'Memory the system sees' });
+  await expect(memory).toContainText('4.00 GiB');
+  await page.getByRole('button', { name: 'Correct Memory the system sees' }).click();
+  await page.getByLabel('How much memory is in it?').fill('much');
+  await page.getByRole('button', { name: 'Enter', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('size with its unit');
+  await page.getByLabel('How much memory is in it?').fill('6 GiB');
+  await page.getByRole('button', { name: 'Enter', exact: true }).click();
+  await expect(memory).toContainText('by hand (survey: 4.00 GiB)');
+  await page.getByRole('button', { name: 'Take back Memory the system sees' }).click();
+  await expect(memory).toContainText('4.00 GiB');
+  await expect(memory).not.toContainText('by hand');
+  // Nothing sticks out sideways on the small screen.
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await axe(page);
+});
+
+test('two surveys compared: what changed is shown before it is taken', async ({ page, open }) => {
+  await open('/shelf/clerk');
+  for (const [kib, second] of [
+    [8388608, 'No Module Installed'],
+    [16777216, '8 GB'],
+  ] as const) {
+    await page.getByRole('button', { name: /Survey it again/ }).click();
+    await page.getByLabel('Paste what it printed').fill(report(kib, ['8 GB', second]));
+    await page.getByRole('button', { name: 'Read the report' }).click();
+    if (second === '8 GB') {
+      const changes = page.getByRole('region', { name: 'What the new survey changes' });
+      await expect(changes.getByRole('row', { name: /Memory the system sees/ })).toContainText(
+        '8.00 GiB16.0 GiB',
+      );
+      await expect(changes.getByRole('row', { name: /Memory slots/ })).toContainText('one slot now used');
+      await axe(page);
+    }
+    await page.getByRole('button', { name: 'Take the new survey' }).click();
+    await expect(status(page)).toHaveText('Survey of Clerk');
+  }
+  await expect(page.locator('.schematic')).toContainText('0 of 2 free');
+  await page.getByRole('link', { name: 'Logbook' }).click();
+  await expect(
+    page.getByText(/Changed: Memory the system sees: 8\.00 GiB → 16\.0 GiB/).first(),
+  ).toBeVisible();
+});
+
+test('a machine that does not start yet: assumed values, corrected, never firm', async ({ page, open }) => {
+  await open('/shelf/skerry');
+  await page.getByLabel(/It does not start yet/).selectOption('laptop');
+  await page.getByRole('button', { name: 'Assume what such machines have' }).click();
+  await expect(status(page)).toHaveText('Usual values for a laptop assumed');
+  await expect(page.locator('.fact', { hasText: 'Cores' })).toContainText(
+    'assumed: usual for a machine of the kind',
+  );
+  await page.getByRole('button', { name: 'Cores: so it is' }).click();
+  await expect(page.locator('.fact', { hasText: 'Cores' })).toContainText('by hand');
+  await axe(page);
+  await page.getByRole('button', { name: 'Take the assumptions away' }).click();
+  await expect(page.locator('.assumed')).toHaveCount(0);
+  await expect(page.locator('.fact', { hasText: 'Cores' })).toContainText('by hand');
+});
+
+test('a profile edited: wrong fields are named where they stand, nothing typed is lost', async ({
+  page,
+  open,
+}) => {
+  await open('/profiles/coldstore');
+  await page.getByRole('button', { name: 'Needs' }).click();
+  await page.getByLabel('Memory').first().fill('plenty');
+  await page.getByRole('button', { name: 'Releases' }).click();
+  await page.getByLabel('Support ends').first().fill('soon');
+  await page.getByRole('button', { name: 'Purpose' }).click();
+  await page.getByRole('button', { name: 'Save the profile' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('2 fields are wrong. Nothing was saved');
+  await expect(page.getByText('This needs a number and a unit')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Releases 1 wrong' })).toBeVisible();
+  await axe(page);
+  await page.getByLabel('Memory').first().fill('12 GiB');
+  await page.getByRole('button', { name: /^Releases/ }).click();
+  await expect(page.getByLabel('Support ends').first()).toHaveValue('soon');
+  await page.getByLabel('Support ends').first().fill('2029-10-15');
+  await page.getByRole('button', { name: 'Add a release' }).click();
+  await page.getByLabel('Version').last().fill('26 preview');
+  await page.getByLabel('Channel').last().selectOption('development');
+  await page.getByRole('button', { name: 'Save the profile' }).click();
+  await expect(status(page)).toHaveText('“Coldstore” saved');
+  await kept(page);
+  await page.reload();
+  await page.getByRole('button', { name: 'Needs' }).click();
+  await expect(page.getByLabel('Memory').first()).toHaveValue('12 GiB');
+  // What was saved is what the rules read.
+  await open('/box/archive/choose');
+  await expect(headline(page)).toContainText('Coldstore fits Old Oak after a change');
+  await expect(page.getByText('26 preview')).toBeVisible();
+});
+
+test('profiles in files: a good one is shown before it is taken, a bad and a hostile one change nothing', async ({
+  page,
+  open,
+  scratch,
+}) => {
+  await open('/profiles');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save all to a file' }).click();
+  const file = join(scratch, 'systems.json');
+  await (await saved).saveAs(file);
+  const text = readFileSync(file, 'utf8');
+  const systems = JSON.parse(text) as { profiles: { id: string; name: string; purpose: string }[] };
+  expect(systems.profiles).toHaveLength(10);
+  const give = async (name: string, content: string): Promise<void> => {
+    writeFileSync(join(scratch, name), content);
+    await page.getByLabel('Open a file of systems').setInputFiles(join(scratch, name));
+  };
+  await give('bad.json', text.replace('"firewall"', '"mining"'));
+  await expect(page.getByRole('alert')).toContainText('One field in it is wrong. Nothing was changed');
+  await expect(page.getByRole('alert')).toContainText('purpose');
+  await give('cut.json', text.slice(0, 900));
+  await expect(page.getByRole('alert')).toContainText('not readable JSON');
+  const [first] = systems.profiles;
+  const evil = { ...first, id: '../../x', name: '<img src=x onerror="document.title=1">', purpose: 'music' };
+  await give('evil.json', JSON.stringify([evil]));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('row', { name: /onerror/ })).toContainText('is new');
+  await axe(page);
+  await dialog.getByRole('button', { name: 'Take it' }).click();
+  await expect(status(page)).toHaveText('1 system taken');
+  await page.getByRole('link', { name: /onerror/ }).click();
+  await expect(headline(page)).toContainText('<img src=x');
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.getByRole('row')).toHaveCount(11);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('row')).toHaveCount(12);
+});
+
+test('a limit of the trade set aside with a reason, which the log keeps, and made to count again', async ({
+  page,
+  open,
+}) => {
+  await open('/box/games-corner/choose');
+  await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
+  const card = page.getByRole('region', { name: 'Millpond Tunes on Gull' });
+  await expect(card).toContainText('this is from 2022');
+  await card.getByRole('button', { name: 'Set it aside' }).click();
+  await expect(page.getByRole('dialog').getByRole('button', { name: 'Set it aside' })).toBeDisabled();
+  await page.getByLabel('Why it does not count here').fill('a friend runs it on the same machine');
+  await axe(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'Set it aside' }).click();
+  await expect(card).toContainText('Set aside: a friend runs it');
+  await expect(card.getByText('after a change').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Logbook' }).click();
+  await expect(page.getByText(/Limit set aside on Gull for Millpond Tunes/)).toBeVisible();
+  await open('/box/games-corner/choose');
+  await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
+  await page.getByRole('button', { name: 'Let it count again' }).click();
+  await expect(card.getByText('does not fit').first()).toBeVisible();
+});
+
+test('release schools: each case with its verdict here, another release taken', async ({ page, open }) => {
+  await open('/box/film-night/choose');
+  const card = page.getByRole('region', { name: 'Curtain Player on Tern' });
+  await expect(card.getByRole('row', { name: /^11/ })).toContainText('too new for 11');
+  await card.getByRole('button', { name: 'Take release 13 preview' }).click();
+  await expect(status(page)).toHaveText('Curtain Player chosen');
+  await expect(page.locator('.tab .mid')).toContainText('13 preview development build');
+  await expect(card.getByRole('row', { name: /^13 preview/ })).toContainText('taken');
+  await card.getByLabel('Hours a day').fill('6');
+  await expect(card).toContainText('of 6 h a day');
+  await axe(page);
+});
+
+test('the whole shelf: solved, a pair pinned, solved again, accepted, and the shopping done', async ({
+  page,
+  open,
+  scratch,
+}) => {
+  await open('/match');
+  await expect(headline(page)).toContainText('6 of 7 wishes can be met for 18.00');
+  await expect(page.locator('.tab .r')).toContainText('proven best');
+  const cell = (wish: string, machine: string) =>
+    page.getByRole('button', { name: new RegExp(`^${wish} on ${machine}`) });
+  await expect(cell('Booking host', 'Clerk')).toHaveAccessibleName(/in the plan/);
+  await expect(page.getByRole('columnheader', { name: /Booking desk/ })).toContainText('not met');
+  await cell('Booking desk', 'Clerk').click();
+  await expect(page.getByText('Not met: Booking desk')).toBeVisible();
+  await expect(page.getByText(/Buy “Used small desktop”, 95\.00/)).toBeVisible();
+  await expect(page.getByText('What would flip it.')).toBeVisible();
+  await axe(page);
+
+  // By keyboard: from the desk on Clerk, pin it there; the plan follows at once.
+  await page.keyboard.press('k');
+  await expect(cell('Booking desk', 'Clerk')).toContainText('pinned');
+  await expect(cell('Booking desk', 'Clerk')).toHaveAccessibleName(/in the plan/);
+  await expect(cell('Booking host', 'Clerk')).not.toHaveAccessibleName(/in the plan/);
+  await page.keyboard.press('x');
+  await expect(cell('Booking desk', 'Clerk')).toContainText('forbidden');
+  await page.keyboard.press('x');
+  await expect(cell('Booking host', 'Clerk')).toHaveAccessibleName(/in the plan/);
+  await page.keyboard.press('ArrowDown');
+  await expect(cell('Booking desk', 'Grandfather')).toBeFocused();
+  await expect(page.getByText(/Nearly as good/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Accept and open 3 boxes' }).click();
+  await expect(status(page)).toHaveText('Plan accepted: 3 boxes');
+  await expect(headline(page)).toHaveText('1 thing to buy, 18.00');
+  await expect(page.getByRole('row', { name: /240 GB SSD, new/ })).toContainText('Tea-room music');
+  await axe(page);
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const csv = join(scratch, 'list.csv');
+  await (await saved).saveAs(csv);
+  expect(readFileSync(csv, 'utf8').replace('\uFEFF', '').trim().split('\r\n')).toEqual([
+    'What,Count,Price,Together,For',
+    '"240 GB SSD, new",1,18.00,18.00,Tea-room music',
+  ]);
+  await open('/match');
+  await expect(page.getByRole('button', { name: 'Nothing new to accept' })).toBeDisabled();
+  await page
+    .getByRole('link', { name: /Booking host/ })
+    .first()
+    .click();
+  await page
+    .locator('.route')
+    .getByRole('link', { name: /Gather/ })
+    .click();
+  await expect(page.getByRole('row', { name: /16 GB module/ }).first()).toContainText('put aside');
+});
+
+test('wishes: added, changed, weighed, and met from nothing', async ({ page, open }) => {
+  await open('/match');
+  await page.getByRole('button', { name: 'Add a wish' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Name').fill('Chapel slides');
+  await form.getByLabel('Purpose').selectOption('film');
+  await form.getByLabel('Loudest it may be where it stands').selectOption('silent');
+  await form.getByLabel('Most watts when idle').fill('10');
+  await axe(page);
+  await form.getByRole('button', { name: 'Save the wish' }).click();
+  await expect(page.getByRole('columnheader', { name: /Chapel slides/ })).toBeVisible();
+  await expect(headline(page)).toContainText('of 8 wishes');
+  await page.getByRole('button', { name: 'Weights and money' }).click();
+  await page.getByLabel('To spend on all boxes').fill('much');
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Amounts are numbers');
+  await page.getByLabel('To spend on all boxes').fill('0');
+  await page.getByRole('button', { name: 'Save and solve again' }).click();
+  await expect(headline(page)).toContainText('with what is on the shelf');
+  await page.getByRole('button', { name: /^Tea-room music on Slate/ }).click();
+  await expect(page.getByText(/budget of 0\.00 is 18\.00 short/)).toBeVisible();
+});
+
+test('gathering: ticked off, parts put aside', async ({ page, open }) => {
+  await open('/box/film-night/gather');
+  await expect(headline(page)).toContainText('8 things are still to gather');
+  await page.getByLabel('Loose SSD lies on the bench').check();
+  await expect(headline(page)).toContainText('7 things are still to gather');
+  await page.getByRole('button', { name: 'Put the parts aside' }).click();
+  await expect(status(page)).toHaveText('Parts put aside for “Film night”');
+  await axe(page);
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+  await page
+    .getByRole('searchbox')
+    .or(page.getByPlaceholder(/name or serial/i))
+    .first()
+    .fill('Loose SSD');
+  await expect(page.getByRole('cell', { name: /^put aside for “Film night”/ })).toBeVisible();
+});
