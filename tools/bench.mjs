@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
+import { benchShelf, benchSurvey } from './bench-shelf.mjs';
 import { installPackages } from './install.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -79,6 +80,9 @@ try {
   );
   const all = readdirSync(`${root}packages/web/dist/assets`).filter((f) => f.endsWith('.js'));
   console.log(`whole application: ${all.length} script files`);
+
+  benchSurvey(dir);
+  await benchShelf(browser, address, dir);
 
   await makeFile();
   execFileSync('sha256sum', [file]);

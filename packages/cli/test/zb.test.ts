@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { depotImages } from '@zb/core/compose/depot';
+import { benchToText } from '@zb/core/schema/file';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 
@@ -126,6 +127,39 @@ describe('zb fit', () => {
   });
 });
 
+describe('zb assign', () => {
+  interface Assigned {
+    value: number;
+    optimal: boolean;
+    assignments: { wish: string; machine: string; parts: string[] }[];
+    unmet: { wish: string; because: string; remedy: string | null }[];
+  }
+  it('says who becomes what on a bench file, and why a wish is left out', () => {
+    const out = json([
+      'assign',
+      '--bench',
+      file('demo.json', benchToText(saltmarshHall())),
+    ]) as unknown as Assigned;
+    expect(out.optimal).toBe(true);
+    expect(out.value).toBeGreaterThan(0);
+    expect(out.assignments).toContainEqual(
+      expect.objectContaining({ wish: 'w-host', machine: 'clerk', parts: ['mem-16'] }),
+    );
+    expect(new Set(out.assignments.map((a) => a.machine)).size).toBe(out.assignments.length);
+    expect(out.unmet).toEqual([
+      {
+        wish: 'w-desk',
+        because: expect.stringMatching(/needs it more/),
+        remedy: expect.stringMatching(/95\.00/),
+      },
+    ]);
+  });
+  it('reads a bench of the first version, which has no wishes', () => {
+    const old = join(root, 'packages/core/test/fixtures/bench-v1.json');
+    expect(json(['assign', '--bench', old])).toEqual({ value: 0, optimal: true, assignments: [], unmet: [] });
+  });
+});
+
 describe('bad input', () => {
   it.each([
     ['no command', []],
@@ -135,6 +169,8 @@ describe('bad input', () => {
     ['a folder', ['inspect', '/']],
     ['an unknown option', ['survey', '--nonsense']],
     ['a report that is none', ['survey', join(root, 'package.json')]],
+    ['assign without a bench', ['assign']],
+    ['assign with a file that is no bench', ['assign', '--bench', join(root, 'package.json')]],
     ['fit without profiles', ['fit', '--machine', join(root, 'package.json')]],
     [
       'a machine that is none',

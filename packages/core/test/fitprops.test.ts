@@ -4,7 +4,7 @@ import { judge, type Judgement } from '@zb/core/fit/judge';
 import { optionOf, releasesInOrder, supportDays, supportWords, usualChannel } from '@zb/core/fit/options';
 import { partsFor } from '@zb/core/fit/part';
 import { applyRepair } from '@zb/core/fit/repair';
-import { flipReport, moneyReport } from '@zb/core/fit/report';
+import { flipReport, moneyReport, plannedRival } from '@zb/core/fit/report';
 import { Reader } from '@zb/core/fit/rooms';
 import { releaseCard } from '@zb/core/fit/school';
 import { flips, score } from '@zb/core/fit/score';
@@ -321,7 +321,10 @@ describe('money and scores', () => {
   it('the margin of a crossing says who leads and what would turn it', () => {
     const bench = saltmarshHall();
     const desk = must(bench.wishes.find((w) => w.id === 'w-desk'));
-    expect(flipReport(bench, 'clerk', desk)).toMatch(/scores \d+, .* \d+\./);
-    expect(flipReport(bench, 'grandfather', desk)).toBeUndefined();
+    expect(flipReport(bench, 'clerk', must(plannedRival(bench, 'clerk', desk)), desk)).toMatch(
+      /scores \d+, .* \d+\./,
+    );
+    expect(flipReport(bench, 'grandfather', 'clerk', desk)).toBeUndefined();
+    expect(plannedRival(bench, 'clerk', undefined)).toBeUndefined();
   });
 });

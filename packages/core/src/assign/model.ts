@@ -1,14 +1,22 @@
-import type { DrivePart, MemoryPart, Part } from '../fit/part';
+import type { DrivePart, Part } from '../fit/part';
 import { expansionSlots, freePlaces, memoryParts, Reader, shapeFits, slotsFor, staying } from '../fit/rooms';
 import { slotsOf } from '../fit/slots';
 import type { Model, Row, Term } from './lp';
 import { optionsOf, type Option } from './options';
 import type { Scene } from './scene';
 
-/** Where a variable puts a part. */
+/** Parts that differ in nothing but their names: told apart, they would only make equal plans look different. */
+export interface PartClass {
+  part: Part;
+  /** Every part of the class; of an offer, the one that is bought as often as wanted. */
+  members: Part[];
+}
+
+/** Where a variable puts parts of a class. */
 export interface Placing {
   name: string;
   part: Part;
+  members: Part[];
   machine: number;
   role: 'memory' | 'drive' | 'adapter';
 }
@@ -36,9 +44,21 @@ export const moneyPoints = (scene: Scene): number => PER_MONEY * scene.weights.c
 /** A part costs a little, and a larger one a little more, so that the smallest that does is taken. */
 export const partPoints = (part: Part): number => PER_PART + ('bytes' in part ? part.bytes / 1e14 : 0);
 
+function classesOf(parts: readonly Part[]): PartClass[] {
+  const classes = new Map<string, PartClass>();
+  for (const part of parts) {
+    const key = part.offer ? part.id : JSON.stringify({ ...part, id: '', name: '' });
+    const known = classes.get(key);
+    if (known) known.members.push(part);
+    else classes.set(key, { part, members: [part] });
+  }
+  return [...classes.values()];
+}
+
 /** The rows and variables of one machine: which parts can go in, and what they must bring for each way. */
 function machineRows(
   scene: Scene,
+  classes: readonly PartClass[],
   machine: number,
   mine: { option: Option; name: string }[],
 ): {
@@ -56,22 +76,22 @@ function machineRows(
   if (!view || wanting.length === 0) return { rows, placings, binary };
   const m = new Reader({ ...view, parts: scene.parts }, 'hide');
   const add = (terms: Term[], sign: Row['sign'], is: number): void => void rows.push({ terms, sign, is });
-  const put = (part: Part, index: number, role: Placing['role'], tag = ''): string => {
+  const put = ({ part, members }: PartClass, index: number, role: Placing['role'], tag = ''): string => {
     const name = `z${index}m${machine}${role[0]}${tag}`;
-    placings.push({ name, part, machine, role });
+    placings.push({ name, part, members, machine, role });
     return name;
   };
-  const indexed = scene.parts.map((part, index) => ({ part, index }));
+  const indexed = classes.map((of, index) => ({ ...of, index }));
 
   const memoryOptions = wanting.filter(({ option }) => option.lacks.memoryBytes > 0);
   if (memoryOptions.length > 0) {
     const fitting = new Set<Part>(memoryParts(m));
     const inside = view.modules ?? [];
-    const modules = indexed
-      .filter(
-        (p): p is { part: MemoryPart; index: number } => p.part.kind === 'memory' && fitting.has(p.part),
-      )
-      .map(({ part, index }) => ({ name: put(part, index, 'memory'), bytes: part.bytes }));
+    const modules = indexed.flatMap((of) =>
+      of.part.kind === 'memory' && fitting.has(of.part)
+        ? [{ name: put(of, of.index, 'memory'), bytes: of.part.bytes }]
+        : [],
+    );
     const removed = inside.map((bytes, k) => ({ name: `g${machine}k${k}`, bytes }));
     binary.push(...removed.map((r) => r.name));
     const out = removed.map((r) => ({ name: r.name, by: -1 }));
@@ -103,13 +123,14 @@ function machineRows(
       );
   }
 
-  const adapters = indexed.flatMap(({ part, index }) => {
+  const adapters = indexed.flatMap((of) => {
+    const { part } = of;
     if (part.kind !== 'adapter') return [];
     const goes =
       part.goesIn === 'expansion slot'
         ? (expansionSlots(m) ?? 0) > 0
         : part.goesIn === 'USB port' && (m.number('ports.usb') ?? 1) > 0;
-    return goes ? [{ part, name: put(part, index, 'adapter') }] : [];
+    return goes ? [{ part, name: put(of, of.index, 'adapter') }] : [];
   });
   add(
     adapters.filter((a) => a.part.goesIn === 'expansion slot').map((a) => ({ name: a.name, by: 1 })),
@@ -147,11 +168,12 @@ function machineRows(
     }));
     const slots = slotsOf(m.get('ports.m2'));
     type Candidate = { part: DrivePart; names: string[]; slot: Map<string, number> };
-    const candidates = indexed.flatMap(({ part, index }): Candidate[] => {
+    const candidates = indexed.flatMap((of): Candidate[] => {
+      const { part } = of;
       if (part.kind !== 'drive' || part.bus === 'other' || !shapeFits(part, view.form)) return [];
       if (part.bus === 'sata' || part.bus === 'card')
-        return [{ part, names: [put(part, index, 'drive')], slot: new Map() }];
-      const slot = new Map(slotsFor(part, slots).map((s) => [put(part, index, 'drive', `s${s}`), s]));
+        return [{ part, names: [put(of, of.index, 'drive')], slot: new Map() }];
+      const slot = new Map(slotsFor(part, slots).map((s) => [put(of, of.index, 'drive', `s${s}`), s]));
       return slot.size > 0 ? [{ part, names: [...slot.keys()], slot }] : [];
     });
     const all = (test: (c: Candidate) => boolean, by = 1): Term[] =>
@@ -190,6 +212,7 @@ function machineRows(
 /** The whole shelf as one exact model: who becomes what, and which part goes where, within the budget. */
 export function buildModel(scene: Scene): AssignModel {
   const options = optionsOf(scene);
+  const classes = classesOf(scene.parts);
   const rows: Row[] = [];
   const placings: Placing[] = [];
   const binary = options.map((_, i) => x(i));
@@ -199,21 +222,23 @@ export function buildModel(scene: Scene): AssignModel {
   scene.machines.forEach((_, m) => {
     rows.push({ terms: group('machine', m), sign: '<=', is: 1 });
     const mine = options.flatMap((option, i) => (option.machine === m ? [{ option, name: x(i) }] : []));
-    const made = machineRows(scene, m, mine);
+    const made = machineRows(scene, classes, m, mine);
     rows.push(...made.rows);
     placings.push(...made.placings);
     binary.push(...made.binary);
   });
   const whole: Model['whole'] = [];
-  for (const p of placings)
-    if (p.part.offer) whole.push({ name: p.name, most: COPIES });
-    else binary.push(p.name);
-  for (const part of new Set(placings.map((p) => p.part)))
+  for (const p of placings) {
+    const most = p.part.offer ? COPIES : p.members.length;
+    if (most === 1) binary.push(p.name);
+    else whole.push({ name: p.name, most });
+  }
+  for (const { part, members } of classes)
     if (!part.offer)
       rows.push({
         terms: placings.filter((p) => p.part === part).map((p) => ({ name: p.name, by: 1 })),
         sign: '<=',
-        is: 1,
+        is: members.length,
       });
   const priced = placings.filter((p) => p.part.price > 0);
   rows.push({ terms: priced.map((p) => ({ name: p.name, by: p.part.price })), sign: '<=', is: scene.budget });

@@ -1,5 +1,6 @@
 import type { Row, SolveLp } from './lp';
 import { lpText } from './lp';
+import type { Part } from '../fit/part';
 import { buildModel, moneyPoints, partPoints, type AssignModel, type Placing } from './model';
 import type { Scene } from './scene';
 
@@ -39,20 +40,29 @@ const EMPTY: Solution = { value: 0, optimal: true, gap: 0, assignments: [], spen
 
 function read(scene: Scene, built: AssignModel, values: ReadonlyMap<string, number>): Solution {
   const count = (name: string): number => Math.round(values.get(name) ?? 0);
+  const left = new Map<Part, Part[]>();
+  /** Which parts of the class these are: each own part goes to one machine. */
+  const handOut = (p: Placing, n: number): PlacedPart[] => {
+    const placed = (part: Part, times: number): PlacedPart => ({
+      partId: part.id,
+      name: part.name,
+      role: p.role,
+      count: times,
+      price: part.price,
+      offer: part.offer,
+    });
+    if (p.part.offer) return [placed(p.part, n)];
+    const stock = left.get(p.part) ?? [...p.members];
+    left.set(p.part, stock);
+    return stock.splice(0, n).map((part) => placed(part, 1));
+  };
   const assignments = built.options.flatMap((o, i): Assignment[] => {
     const wish = scene.wishes[o.wish];
     const machine = scene.machines[o.machine];
     if (!wish || !machine || count(`x${i}`) === 0) return [];
     const parts = built.placings
       .filter((p) => p.machine === o.machine && count(p.name) > 0)
-      .map((p): PlacedPart => ({
-        partId: p.part.id,
-        name: p.part.name,
-        role: p.role,
-        count: count(p.name),
-        price: p.part.price,
-        offer: p.part.offer,
-      }));
+      .flatMap((p) => handOut(p, count(p.name)));
     const { profileId, releaseId, variantId, score } = o;
     return [{ wishId: wish.id, machineId: machine.id, profileId, releaseId, variantId, score, parts }];
   });

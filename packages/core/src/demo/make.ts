@@ -59,6 +59,7 @@ export function machine(
     kind: 'wired' as const,
     driver: null,
     speedMbps: 1000,
+    family: null,
   }));
   return {
     kind: 'machine',

@@ -23,6 +23,8 @@ export const networkPortSchema = z.object({
   kind: z.enum(['wired', 'wireless']),
   driver: z.string().nullable(),
   speedMbps: z.number().nullable(),
+  /** Whether its driver comes with the kernel; null where that is not known. */
+  family: z.enum(['in-kernel', 'out-of-tree']).nullable().default(null),
 });
 
 /** False: it could be bought at `price`; nothing of it is here yet. Amounts are in the bench's currency. */

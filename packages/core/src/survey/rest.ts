@@ -46,6 +46,7 @@ interface PortRow {
   kind?: unknown;
   driver?: unknown;
   speed?: unknown;
+  intree?: unknown;
 }
 
 /** Network devices with hardware behind them; bridges and tunnels are left out by the script. */
@@ -62,6 +63,7 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
       kind: r.kind === 'wireless' ? ('wireless' as const) : ('wired' as const),
       driver: typeof r.driver === 'string' && r.driver !== '' ? r.driver : null,
       speedMbps: typeof r.speed === 'number' && r.speed > 0 ? r.speed : null,
+      family: r.intree === 'Y' ? ('in-kernel' as const) : r.intree === 'N' ? ('out-of-tree' as const) : null,
     }));
   const fastest = Math.max(
     0,

@@ -11,6 +11,16 @@ section() { printf '\n==== %s ====\n' "$1"; }
 have() { command -v "$1" >/dev/null 2>&1; }
 first() { read -r line 2>/dev/null <"$1" && printf '%s' "$line"; }
 
+# Whether a driver comes with the kernel: Y, N, or unknown where modinfo is missing or says nothing.
+intree() {
+  tree=
+  if [ -n "$1" ] && have modinfo; then
+    tree=$(modinfo -F intree "$1" 2>/dev/null)
+    [ -z "$tree" ] && [ -e "/sys/module/$1" ] && tree=N
+  fi
+  printf '%s' "\${tree:-unknown}"
+}
+
 section zb-survey
 echo 2
 
@@ -94,10 +104,11 @@ for d in /sys/class/net/*; do
   [ -e "$d/wireless" ] && kind=wireless
   [ -e "$d/phy80211" ] && kind=wireless
   driver=$(readlink "$d/device/driver" 2>/dev/null)
+  driver=\${driver##*/}
   speed=$(first "$d/speed" 2>/dev/null)
   case $speed in ''|-*|*[!0-9]*) speed=null ;; esac
-  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","state":"%s","speed":%s}' \
-    "$comma" "\${d##*/}" "$kind" "\${driver##*/}" "$(first "$d/operstate")" "$speed"
+  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","intree":"%s","state":"%s","speed":%s}' \
+    "$comma" "\${d##*/}" "$kind" "$driver" "$(intree "$driver")" "$(first "$d/operstate")" "$speed"
   comma=,
 done
 printf '\n]\n'
@@ -109,13 +120,7 @@ for d in /sys/class/drm/card[0-9] /sys/class/drm/card[0-9][0-9]; do
   [ -e "$d/device" ] || continue
   driver=$(readlink "$d/device/driver" 2>/dev/null)
   driver=\${driver##*/}
-  intree=unknown
-  if [ -n "$driver" ] && have modinfo; then
-    intree=$(modinfo -F intree "$driver" 2>/dev/null)
-    [ -z "$intree" ] && [ -e "/sys/module/$driver" ] && intree=N
-    [ -z "$intree" ] && intree=unknown
-  fi
-  printf '%s\n {"card":"%s","driver":"%s","intree":"%s"}' "$comma" "\${d##*/}" "$driver" "$intree"
+  printf '%s\n {"card":"%s","driver":"%s","intree":"%s"}' "$comma" "\${d##*/}" "$driver" "$(intree "$driver")"
   comma=,
 done
 printf '\n]\n'

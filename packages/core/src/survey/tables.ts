@@ -1,4 +1,5 @@
 import type { Details } from '../schema/details';
+import type { NetworkPort } from '../schema/shelf';
 import { formatIec } from '../units/bytes';
 import { EdidError, hexBytes, readEdid } from './edid';
 import { healthWords } from './health';
@@ -39,7 +40,7 @@ const linkWords = (n: number | null, gts: number | null): string =>
   n === null ? 'not known' : `×${n}${gts === null ? '' : ` at ${gts} GT/s`}`;
 
 /** What a survey found beyond the facts, as the tables of the machine sheet; empty tables are left out. */
-export function detailTables(details: Details): DetailTable[] {
+export function detailTables(details: Details, network: readonly NetworkPort[] = []): DetailTable[] {
   const tables: DetailTable[] = [
     {
       title: 'Memory modules',
@@ -85,6 +86,21 @@ export function detailTables(details: Details): DetailTable[] {
           ...(weak ? { grade: 'check' as const } : {}),
         };
       }),
+    },
+    {
+      title: 'Network devices',
+      lines: network.map((p): DetailLine => ({
+        what: p.name,
+        is: [
+          p.kind,
+          p.driver && `${p.driver}${p.family ? ` (${p.family})` : ''}`,
+          p.speedMbps && `${p.speedMbps} Mb/s`,
+        ]
+          .filter(Boolean)
+          .join(', '),
+        // Without a driver of the kernel's own there may be no network to fetch one over.
+        ...(p.family === 'out-of-tree' ? { grade: 'check' as const } : {}),
+      })),
     },
     {
       title: 'PCIe links',

@@ -1,5 +1,5 @@
 import { knownFact } from '../fit/view';
-import { findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
+import { findMachine, findProfile, storesIn, type Bench, type Box, type Profile } from '../schema/bench';
 import type { Stop } from '../schema/box';
 import { formatBoth } from '../units/bytes';
 
@@ -34,6 +34,14 @@ const LATER: Partial<Record<Stop, [headline: string, later: string]>> = {
   ],
 };
 
+/** What a login policy asks of the first start. */
+const LOGIN: Record<Profile['login'], string> = {
+  'set at install': 'set at install: a real one, written down',
+  'shipped default':
+    'it comes with one everybody knows: replace it before it joins the network, and write it down',
+  'no login': 'none; keep it off networks you do not trust',
+};
+
 /** What a stop that is not built yet can already say. */
 export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
   const [headline, later] = LATER[stop] ?? ['', ''];
@@ -44,6 +52,8 @@ export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
   const inside = machine ? storesIn(bench, machine.id) : [];
   if (stop === 'install') {
     say('Installer', profile?.installer);
+    say('Layout', profile && `${profile.layout}; swap: ${profile.swap}`);
+    if (profile?.growsAtFirstStart) say('Size', 'it grows to the whole drive at its first start');
     for (const s of inside)
       say(
         `In ${machine?.name}`,
@@ -59,7 +69,8 @@ export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
     );
     say('Graphics driver', knownFact(machine, 'graphics.driver')?.value as string | undefined);
     say('Updates', 'update, restart, and again until nothing is offered');
-    say('Password', 'a real one, written down; never the one it came with');
+    say('Password', profile && LOGIN[profile.login]);
+    say('Drivers, in this order', profile?.drivers.join(' → '));
   }
   if (stop === 'network') {
     say(

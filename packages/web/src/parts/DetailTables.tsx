@@ -1,10 +1,11 @@
-import type { Details } from '@zb/core/schema/details';
+import type { Machine } from '@zb/core/schema/bench';
+import { noDetails } from '@zb/core/schema/details';
 import { detailTables } from '@zb/core/survey/tables';
 import { Grade } from './Marks';
 
 /** The parts lists of the last survey, each as a small table. */
-export function DetailTables({ details }: { details: Details | null }) {
-  const tables = details ? detailTables(details) : [];
+export function DetailTables({ machine }: { machine: Machine }) {
+  const tables = detailTables(machine.details ?? noDetails(), machine.networkPorts);
   if (tables.length === 0) return null;
   return (
     <div className="facts">

@@ -46,7 +46,7 @@ export function MachineBody({
       )}
       <Schematic groups={schematic(bench, machine.id)} name={machine.name} />
       <Facts machine={machine} />
-      <DetailTables details={machine.details} />
+      <DetailTables machine={machine} />
       {inside.length > 0 && <StoreTable stores={inside} caption={`In ${machine.name}`} />}
       <MachinePhotos machine={machine} />
     </div>

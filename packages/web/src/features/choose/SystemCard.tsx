@@ -6,7 +6,7 @@ import { amount } from '@zb/core/assign/plan';
 import { usualHours } from '@zb/core/fit/cost';
 import type { Finding } from '@zb/core/fit/finding';
 import { judge, type Judgement } from '@zb/core/fit/judge';
-import { moneyReport } from '@zb/core/fit/report';
+import { flipReport, moneyReport, plannedRival } from '@zb/core/fit/report';
 import { releaseCard } from '@zb/core/fit/school';
 import { score } from '@zb/core/fit/score';
 import type { MachineView } from '@zb/core/fit/view';
@@ -53,6 +53,9 @@ export function SystemCard({
   const money = moneyReport(bench, machine.id, box.purpose, hours);
   const other = money.against.find((a) => a.machineId === against) ?? money.against[0];
   const scored = score(view, profile, bench.settings.weights, judged.cost);
+  const wish = bench.wishes.find((w) => w.id === box.wishId);
+  const rival = plannedRival(bench, machine.id, wish);
+  const flip = wish && chosen && rival ? flipReport(bench, machine.id, rival, wish) : undefined;
   const card = releaseCard(view, profile, chosen ? box : {}, stamp().now);
   const take = (releaseId: string, variantId: string): void =>
     onChoose(judge(view, profile, { releaseId, variantId }));
@@ -113,6 +116,11 @@ export function SystemCard({
       <div className="two" style={{ gap: 18 }}>
         <div>
           <h3 className="h6">Score {scored.total.toFixed(0)} of 100</h3>
+          {flip && (
+            <p>
+              <b>What would flip it.</b> {flip}
+            </p>
+          )}
           <details className="why">
             <summary>What each criterion adds</summary>
             <ScoreTable score={scored} />

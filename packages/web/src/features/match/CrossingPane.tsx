@@ -2,8 +2,8 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
 import { amount, difference, planLines } from '@zb/core/assign/plan';
-import { moneyReport, flipReport } from '@zb/core/fit/report';
-import { crossingOf } from '@zb/core/fit/sheet';
+import { flipReport, ownCost, rivalOf } from '@zb/core/fit/report';
+import { crossingOf, type BriefSheet } from '@zb/core/fit/sheet';
 import { overruleKey } from '@zb/core/fit/wishRules';
 import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
 import { FindingList } from '../../parts/FindingList';
@@ -19,11 +19,13 @@ export function CrossingPane({
   bench,
   machine,
   wish,
+  sheet,
   plan,
 }: {
   bench: Bench;
   machine: Machine | undefined;
   wish: Wish | undefined;
+  sheet: BriefSheet | null;
   plan: Assigning;
 }) {
   const act = useAct();
@@ -34,10 +36,12 @@ export function CrossingPane({
     () => (machine && wish ? crossingOf(bench, machine, wish) : undefined),
     [bench, machine, wish],
   );
+  const rival = machine && wish && sheet ? rivalOf(sheet, machine.id, bench.wishes.indexOf(wish)) : undefined;
   const flip = useMemo(
-    () => (machine && wish ? flipReport(bench, machine.id, wish) : undefined),
-    [bench, machine, wish],
+    () => (machine && wish && rival ? flipReport(bench, machine.id, rival, wish) : undefined),
+    [bench, machine, wish, rival],
   );
+  const lines = useMemo(() => (plan.solution ? planLines(bench, plan.solution) : []), [bench, plan.solution]);
   const unmet = plan.unmet?.find((u) => u.wishId === wish?.id);
   const assigned = plan.solution?.assignments.find((a) => a.wishId === wish?.id);
   const keyOf = (ofWish: boolean): { key: string; name: string } | undefined =>
@@ -46,8 +50,7 @@ export function CrossingPane({
         ? { key: overruleKey(wish), name: wish.name }
         : { key: cell.profile.id, name: cell.profile.name }
       : undefined;
-  const money =
-    machine && wish ? moneyReport(bench, machine.id, wish.purpose, wish.hoursPerDay).own : undefined;
+  const money = machine && wish ? ownCost(bench, machine.id, wish.purpose, wish.hoursPerDay) : undefined;
   return (
     <LedgerAside>
       {machine && wish && (
@@ -118,7 +121,7 @@ export function CrossingPane({
       )}
       {plan.solution && (
         <LedgerGroup title="Whole plan">
-          {planLines(bench, plan.solution).map((line) => (
+          {lines.map((line) => (
             <LedgerRow key={line.label} line={line} />
           ))}
         </LedgerGroup>

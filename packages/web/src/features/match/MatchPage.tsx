@@ -179,7 +179,7 @@ export default function MatchPage() {
       {bySystem || empty || wishes.length === 0 ? (
         <BenchLedger bench={bench} />
       ) : (
-        <CrossingPane bench={bench} machine={machine} wish={wish} plan={plan} />
+        <CrossingPane bench={given} machine={machine} wish={wish} sheet={sheet} plan={plan} />
       )}
       <div className="legend">
         <Mark kind="yes">fits</Mark>
