@@ -13,7 +13,7 @@ import { lpText, type SolveLp } from '@zb/core/assign/lp';
 import { moneyPoints, partPoints } from '@zb/core/assign/model';
 import { allowed, optionsOf, worth } from '@zb/core/assign/options';
 import { difference, planHeadline, planLines, provenWords, toAccept } from '@zb/core/assign/plan';
-import { sceneOf, type Scene } from '@zb/core/assign/scene';
+import { committed, sceneOf, type Scene } from '@zb/core/assign/scene';
 import { alternatives, solveScene, type Solution } from '@zb/core/assign/solve';
 import { withRemedy } from '@zb/core/assign/remedy';
 import { unmetWishes } from '@zb/core/assign/unmet';
@@ -310,6 +310,9 @@ describe('wishes and plans on the bench', () => {
     expect(host.parts).toEqual(['mem-16']);
     expect(host.decisions.some((d) => d.what === 'System' && d.because !== '')).toBe(true);
     expect(acceptPlan(bench, solve(bench), stamp).changes).toEqual([]);
+    // What was decided to be bought is still to be paid: the money does not come back.
+    expect([committed(bench), sceneOf(bench).budget]).toEqual([18, 42]);
+    expect(planHeadline(bench, solve(bench))).toMatch(/for 18\.00/);
     expect(benchFromText(benchToText(bench)).boxes).toHaveLength(bench.boxes.length);
   });
 

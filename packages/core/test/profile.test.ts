@@ -221,10 +221,11 @@ describe('gathering', () => {
     const list = shoppingList(bench);
     expect(list.lines).toEqual([{ what: '240 GB SSD, new', boxes: ['Tea-room music'], count: 1, price: 18 }]);
     expect(list.total).toBe(18);
+    expect(list.shelf.find((x) => x.itemId === 'loose-480')?.boxes).toEqual(['Film night']);
     expect(shoppingRows(list)).toEqual([
       ['What', 'Count', 'Price', 'Together', 'For'],
       ['240 GB SSD, new', '1', '18.00', '18.00', 'Tea-room music'],
     ]);
-    expect(shoppingList({ ...bench, boxes: [] })).toEqual({ lines: [], total: 0, unpriced: 0 });
+    expect(shoppingList({ ...bench, boxes: [] })).toEqual({ lines: [], shelf: [], total: 0, unpriced: 0 });
   });
 });

@@ -1,12 +1,14 @@
 import { runningTotal } from '../fit/report';
 import type { Bench } from '../schema/bench';
+import { committed } from './scene';
 import type { Assignment, Solution } from './solve';
 
 /** A plan's finding as a headline. */
 export function planHeadline(bench: Bench, plan: Solution): string {
   const met = plan.assignments.length;
   const all = bench.wishes.length;
-  const how = plan.spent > 0 ? `for ${amount(bench, plan.spent)}` : 'with what is on the shelf';
+  const spent = plan.spent + committed(bench);
+  const how = spent > 0 ? `for ${amount(bench, spent)}` : 'with what is on the shelf';
   if (met === all) return `${all === 1 ? 'The wish' : `All ${all} wishes`} can be met ${how}`;
   return `${met} of ${all} wishes can be met ${how}`;
 }
@@ -33,14 +35,21 @@ export function planLines(bench: Bench, plan: Solution): PlanLine[] {
   });
   const { idle, perYear, unknown } = runningTotal(bench, pairs);
   const parts = plan.assignments.flatMap((a) => a.parts);
+  const before = committed(bench);
   const named = (list: typeof parts): string =>
     list.map((p) => `${p.count > 1 ? `${p.count} × ` : ''}“${p.name}”`).join(', ');
   const left = unknown > 0 ? `; ${unknown} without known watts left out` : '';
   return [
     {
       label: 'To buy',
-      value: `${amount(bench, plan.spent)} of ${amount(bench, bench.settings.budget)}`,
-      because: named(parts.filter((p) => p.offer)) || 'nothing',
+      value: `${amount(bench, plan.spent + before)} of ${amount(bench, bench.settings.budget)}`,
+      because:
+        [
+          named(parts.filter((p) => p.offer)),
+          before > 0 ? `${amount(bench, before)} put aside for decided boxes` : '',
+        ]
+          .filter(Boolean)
+          .join('; ') || 'nothing',
     },
     { label: 'Parts moved', value: String(plan.partsMoved), because: named(parts) || 'none' },
     {

@@ -1,7 +1,7 @@
 import { applyRepair } from '../fit/repair';
 import { asPart, type Part } from '../fit/part';
 import { machineView, type MachineView } from '../fit/view';
-import { isMachine, machinesOf, type Bench, type Profile } from '../schema/bench';
+import { isMachine, machinesOf, type Bench, type Box, type Profile } from '../schema/bench';
 import type { Weights } from '../schema/settings';
 import type { Wish } from '../schema/wish';
 
@@ -14,16 +14,29 @@ export interface Scene {
   wishes: Wish[];
   profiles: Profile[];
   weights: Weights;
-  /** What may be spent, in the bench's currency. */
+  /** What may still be spent, in the bench's currency. */
   budget: number;
 }
+
+const isDecided = (box: Box): boolean => box.machineId !== null && box.profileId !== null;
+
+/** What the decided boxes have put aside that is still to be bought: spent already, so far as plans go. */
+export const committed = (bench: Bench): number =>
+  bench.boxes
+    .filter(isDecided)
+    .flatMap((b) => b.parts)
+    .reduce((n, id) => {
+      const item = bench.items.find((i) => i.id === id);
+      const part = item && asPart(item);
+      return n + (part?.price ?? 0);
+    }, 0);
 
 /**
  * The scene of a bench. A box that has its system decided keeps its machine: its wish is pinned there with that system,
  * and the parts put aside for it count as in it. Machines of boxes that answer no wish are left out.
  */
 export function sceneOf(bench: Bench): Scene {
-  const decided = bench.boxes.filter((b) => b.machineId !== null && b.profileId !== null);
+  const decided = bench.boxes.filter(isDecided);
   const outside = new Set(decided.filter((b) => b.wishId === null).map((b) => b.machineId));
   const reserved = new Set(decided.flatMap((b) => b.parts));
   const partOf = (id: string): Part | undefined => {
@@ -60,6 +73,6 @@ export function sceneOf(bench: Bench): Scene {
     wishes,
     profiles: bench.profiles,
     weights: bench.settings.weights,
-    budget: bench.settings.budget,
+    budget: Math.max(0, bench.settings.budget - committed(bench)),
   };
 }

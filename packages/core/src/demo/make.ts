@@ -29,6 +29,19 @@ const SOURCE: Partial<Record<FactKey, (v: FactValue) => string>> = {
   'network.wireless': (v) => (Number(v) > 0 ? 'network, wlan0' : 'network, no wireless device'),
   'power.battery': (v) => (v === true ? 'power, type=Battery' : 'power, no battery listed'),
   'graphics.driver': (v) => `graphics, driver ${String(v)}`,
+  'cpu.mhz': (v) => `lscpu, CPU max MHz: ${String(v)}`,
+  'cpu.aes': (v) => `lscpu, Flags: ${v === true ? 'aes' : 'no aes'}`,
+  'memory.type': (v) => `dmi, Type: ${String(v)}`,
+  'memory.form': (v) => `dmi, Form Factor: ${String(v)}`,
+  'memory.slots': (v) => `dmi, Memory Device × ${String(v)}`,
+  'memory.free': (v) => `dmi, ${String(v)} without a module`,
+  'memory.max': (v) => `dmi, Maximum Capacity: ${Number(v) / 1024 ** 3} GB`,
+  'firmware.date': (v) => `firmware, date=${String(v)}`,
+  'network.speed': (v) => `network, speed ${String(v)} on eth0`,
+  'display.native': () => 'displays, EDID first detailed timing',
+  'display.size': () => 'displays, EDID image size',
+  'display.audio': (v) => `displays, EDID ${v === true ? 'audio in the CTA-861 block' : 'no audio block'}`,
+  'power.wear': (v) => `power, BAT0: ${String(v)} % of its design`,
 };
 
 export function machine(

@@ -262,7 +262,12 @@ export function gatherList(bench: Bench, box: Box, claimed: Set<string> = new Se
   ): void => void lines.push({ key, group, what, why, where, count: 1 });
   if (opens) {
     const tools = TOOLS[machine.form];
-    add('Tools', 'tools', tools.charAt(0).toUpperCase() + tools.slice(1), `to open a ${machine.form}`);
+    add(
+      'Tools',
+      'tools',
+      tools.charAt(0).toUpperCase() + tools.slice(1),
+      'the usual ones for its kind; the screw in hand decides',
+    );
     add(
       'Tools',
       'tray',

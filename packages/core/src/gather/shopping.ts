@@ -12,6 +12,8 @@ export interface ShoppingLine {
 
 export interface ShoppingList {
   lines: ShoppingLine[];
+  /** What boxes take from the shelf, so that nothing of it is given away meanwhile. */
+  shelf: { itemId: string; what: string; boxes: string[] }[];
   /** What all priced lines cost together. */
   total: number;
   unpriced: number;
@@ -24,12 +26,20 @@ export interface ShoppingList {
 export function shoppingList(bench: Bench): ShoppingList {
   const claimed = new Set<string>();
   const lines = new Map<string, ShoppingLine>();
+  const shelf = new Map<string, ShoppingList['shelf'][number]>();
+  const nameOf = (id: string, otherwise: string): string =>
+    bench.items.find((i) => i.id === id)?.name ?? otherwise;
   for (const box of bench.boxes) {
     if (box.signoffs.some((s) => s.stop === 'install')) continue;
     for (const l of gatherList(bench, box, claimed).lines) {
+      if (l.itemId && l.where === 'on the shelf') {
+        const taken = shelf.get(l.itemId) ?? { itemId: l.itemId, what: nameOf(l.itemId, l.what), boxes: [] };
+        taken.boxes.push(box.name);
+        shelf.set(l.itemId, taken);
+      }
       if (l.where !== 'to buy' || box.gathered.includes(l.key)) continue;
       const key = l.itemId ?? l.what;
-      const name = l.itemId ? (bench.items.find((i) => i.id === l.itemId)?.name ?? l.what) : l.what;
+      const name = l.itemId ? nameOf(l.itemId, l.what) : l.what;
       const line = lines.get(key) ?? { what: name, boxes: [], count: 0, price: l.price ?? null };
       line.count += l.count;
       if (!line.boxes.includes(box.name)) line.boxes.push(box.name);
@@ -39,6 +49,7 @@ export function shoppingList(bench: Bench): ShoppingList {
   const all = [...lines.values()];
   return {
     lines: all,
+    shelf: [...shelf.values()],
     total: all.reduce((n, l) => n + (l.price ?? 0) * l.count, 0),
     unpriced: all.filter((l) => l.price === null).length,
   };

@@ -90,6 +90,31 @@ export default function ShoppingPage() {
             </tbody>
           </table>
         )}
+        {list.shelf.length > 0 && (
+          <section style={{ marginTop: 18 }}>
+            <h2 className="h6">From the shelf</h2>
+            <table className="t">
+              <thead className="hidden-text">
+                <tr>
+                  <th scope="col">What</th>
+                  <th scope="col">For</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.shelf.map((l) => (
+                  <tr key={l.itemId}>
+                    <th scope="row" style={{ width: '38%' }}>
+                      <Link className="link" to={`/shelf/${l.itemId}`}>
+                        {l.what}
+                      </Link>
+                    </th>
+                    <td>{l.boxes.join(', ')}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        )}
         <p className="soft" style={{ marginTop: 12 }}>
           Prices come from the things on the shelf that are marked “could be bought”.{' '}
           <Link className="link" to="/shelf">
