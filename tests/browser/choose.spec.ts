@@ -231,7 +231,7 @@ test('the whole shelf: solved, a pair pinned, solved again, accepted, and the sh
   await expect(page.getByText(/Nearly as good/)).toBeVisible();
 
   await page.getByRole('button', { name: 'Accept and open 3 boxes' }).click();
-  await expect(status(page)).toHaveText('Plan accepted: 3 boxes');
+  await expect(status(page)).toHaveText('Plan accepted: 4 boxes');
   await expect(headline(page)).toHaveText('1 thing to buy, 18.00');
   await expect(page.getByRole('row', { name: /240 GB SSD, new/ })).toContainText('Tea-room music');
   await axe(page);

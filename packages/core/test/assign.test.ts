@@ -12,7 +12,14 @@ import { solverFrom } from '@zb/core/assign/highs';
 import { lpText, type SolveLp } from '@zb/core/assign/lp';
 import { moneyPoints, partPoints } from '@zb/core/assign/model';
 import { allowed, optionsOf, worth } from '@zb/core/assign/options';
-import { difference, planHeadline, planLines, provenWords, toAccept } from '@zb/core/assign/plan';
+import {
+  difference,
+  planHeadline,
+  planLines,
+  acceptWords,
+  provenWords,
+  toAccept,
+} from '@zb/core/assign/plan';
 import { committed, sceneOf, type Scene } from '@zb/core/assign/scene';
 import { alternatives, solveScene, type Solution } from '@zb/core/assign/solve';
 import { withRemedy } from '@zb/core/assign/remedy';
@@ -278,7 +285,8 @@ describe('wishes and plans on the bench', () => {
     expect([at('w-games'), at('w-film'), at('w-archive')]).toEqual(['gull', 'tern', 'old-oak']);
     expect(planHeadline(demo, plan)).toMatch(/^6 of 7 wishes can be met for/);
     expect(planLines(demo, plan).every((l) => l.because !== '')).toBe(true);
-    expect(toAccept(demo, plan)).toBe(3);
+    expect(toAccept(demo, plan)).toEqual({ boxes: 3, parts: 1 });
+    expect(acceptWords(demo, plan)).toBe('Accept and open 3 boxes');
   });
 
   it('pinning and forbidding re-solve to what was asked', () => {

@@ -137,15 +137,19 @@ function accepted(bench: Bench, a: Assignment, stamp: Stamp): Change[] {
   const profile: Profile | undefined = findProfile(bench, a.profileId);
   if (!wish || !machine || !profile) return [];
   const open = boxOf(bench, wish.id);
-  // A box that has its system decided is what the plan was built around; nothing is to be done for it.
-  if (open?.profileId != null) return [];
+  const ids = a.parts.flatMap((p) => Array.from({ length: p.count }, () => p.partId));
+  // A box that has its system decided is what the plan was built around; only parts may still be put aside for it.
+  if (open?.profileId != null)
+    return ids.length === 0
+      ? []
+      : [{ in: 'boxes', id: open.id, to: { ...open, parts: [...open.parts, ...ids] } }];
   const made = open ? { box: open, changes: [] } : createBox(wish.name, wish.purpose, machine, stamp);
   const box = {
     ...made.box,
     machineId: machine.id,
     wishId: wish.id,
     hoursPerDay: wish.hoursPerDay,
-    parts: a.parts.flatMap((p) => Array.from({ length: p.count }, () => p.partId)),
+    parts: ids,
   };
   const after = applyChanges(bench, [...made.changes, { in: 'boxes', id: box.id, to: box }]);
   const judged = judge(machineView(after, machine), profile, a, wish);

@@ -85,7 +85,19 @@ export function difference(bench: Bench, plan: Solution, other: Solution): strin
   return `${words.join('; ')} (${less.toFixed(1)} % less value)`;
 }
 
-/** Machines of the plan for which an open box is already decided; accepting changes nothing there. */
-export const toAccept = (bench: Bench, plan: Solution): number =>
-  plan.assignments.filter((a) => !bench.boxes.some((b) => b.wishId === a.wishId && b.profileId !== null))
-    .length;
+/** What accepting a plan would do: boxes to open or decide, and decided boxes that get parts put aside. */
+export function toAccept(bench: Bench, plan: Solution): { boxes: number; parts: number } {
+  const decided = (a: Assignment): boolean =>
+    bench.boxes.some((b) => b.wishId === a.wishId && b.profileId !== null);
+  return {
+    boxes: plan.assignments.filter((a) => !decided(a)).length,
+    parts: plan.assignments.filter((a) => decided(a) && a.parts.length > 0).length,
+  };
+}
+
+/** The act in words, for its button. */
+export function acceptWords(bench: Bench, plan: Solution): string | undefined {
+  const { boxes, parts } = toAccept(bench, plan);
+  if (boxes > 0) return `Accept and open ${boxes === 1 ? 'one box' : `${boxes} boxes`}`;
+  return parts > 0 ? 'Accept and put the parts aside' : undefined;
+}

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
-import { planHeadline, provenWords, toAccept } from '@zb/core/assign/plan';
+import { acceptWords, planHeadline, provenWords } from '@zb/core/assign/plan';
 import { partsFor } from '@zb/core/fit/part';
 import { matchHeadline } from '@zb/core/fit/sheet';
 import { emptyBench, machinesOf } from '@zb/core/schema/bench';
@@ -60,7 +60,7 @@ export default function MatchPage() {
   };
   const edited = wishes.find((w) => w.id === editing);
   const working = plan.state === 'solving' || plan.state === 'reasons';
-  const count = plan.solution ? toAccept(bench, plan.solution) : 0;
+  const words = plan.solution ? acceptWords(bench, plan.solution) : undefined;
   const spare = partsFor(bench, null).filter((p) => !p.offer).length;
   const empty = machines.length === 0 || profiles.length === 0;
   return (
@@ -83,10 +83,8 @@ export default function MatchPage() {
         foot={
           <>
             {!bySystem && (
-              <Primary onClick={() => void accept()} disabled={count === 0 || working}>
-                {count === 0
-                  ? 'Nothing new to accept'
-                  : `Accept and open ${count === 1 ? 'one box' : `${count} boxes`}`}
+              <Primary onClick={() => void accept()} disabled={words === undefined || working}>
+                {words ?? 'Nothing new to accept'}
               </Primary>
             )}
             {!bySystem && plan.state === 'solving' && <Quiet onClick={plan.cancel}>Stop solving</Quiet>}
