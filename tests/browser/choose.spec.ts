@@ -294,3 +294,104 @@ test('gathering: ticked off, parts put aside', async ({ page, open }) => {
     .fill('Loose SSD');
   await expect(page.getByRole('cell', { name: /^put aside for “Film night”/ })).toBeVisible();
 });
+
+test('machines × systems by keyboard, and the profile behind a column', async ({ page, open }) => {
+  await open('/match?by=systems');
+  await expect(headline(page)).toHaveText('Which system fits which machine?');
+  const cell = page.getByRole('button', { name: /^Coldstore on Clerk/ });
+  await expect(cell).toContainText('change');
+  await cell.click();
+  await expect(page.getByText('Coldstore on Clerk', { exact: true })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: /^Coldstore on Grandfather/ })).toBeFocused();
+  await expect(page.getByText('Coldstore on Grandfather', { exact: true })).toBeVisible();
+  await axe(page);
+  await page
+    .getByRole('columnheader', { name: /Tidegate for boards/ })
+    .getByRole('link')
+    .click();
+  await expect(headline(page)).toContainText('Tidegate for boards');
+});
+
+test('a part that could be bought is noted with its price, and a plan then counts on it', async ({
+  page,
+  open,
+}) => {
+  await open('/shelf');
+  await page.getByLabel('Add something else').selectOption({ label: 'Drive' });
+  await page.getByLabel('Name').fill('Short drive from the market');
+  await page.getByLabel('Size').fill('500 GB');
+  await page.getByLabel('Connects by').selectOption('nvme');
+  await page.getByLabel('Shape').selectOption('M.2');
+  await page.getByLabel('Length').selectOption('2280');
+  await page.getByLabel('Key (notch)').selectOption('M');
+  await page.getByLabel('Here or to buy').selectOption('could be bought');
+  await page.getByLabel('Price').fill('21.50');
+  await axe(page);
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.locator('.tab .r')).toHaveText('to be bought, 21.50');
+  // It goes into the slot of Clerk and nobody else’s: two data drives are wanted there, one is to be bought.
+  await open('/match?by=systems');
+  await page.getByRole('button', { name: /^Coldstore on Clerk/ }).click();
+  await expect(page.getByText(/Short drive from the market/)).toBeVisible();
+});
+
+test('a photograph of the label is kept with the machine', async ({ page, open, scratch }) => {
+  await open('/shelf/pebble');
+  await page.screenshot({ path: join(scratch, 'label.png'), clip: { x: 0, y: 0, width: 60, height: 40 } });
+  await page.getByLabel('What the photo shows').fill('Underside');
+  await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'label.png'));
+  await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
+  writeFileSync(join(scratch, 'no.png'), 'not a picture');
+  await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'no.png'));
+  await expect(page.getByRole('alert')).toContainText('not a picture this browser can read');
+  await kept(page);
+  await page.reload();
+  await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove the photo Underside' }).click();
+  await expect(page.getByRole('img', { name: 'Underside' })).toHaveCount(0);
+});
+
+test('a full bench and a long name: the sheet still reads, keys still move', async ({
+  page,
+  open,
+  scratch,
+}) => {
+  await open('/bench');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the bench to a file' }).click();
+  const file = join(scratch, 'bench.json');
+  await (await saved).saveAs(file);
+  const bench = JSON.parse(readFileSync(file, 'utf8')) as {
+    items: { id: string; kind: string; name: string }[];
+    wishes: { id: string; name: string }[];
+  };
+  const clerk = bench.items.find((i) => i.id === 'clerk');
+  for (let i = 0; i < 21; i += 1)
+    bench.items.push({
+      ...(clerk as { kind: string }),
+      id: `twin-${i}`,
+      name: `Twin number ${i} of a very long nickname ${'x'.repeat(60)}`,
+    });
+  const desk = bench.wishes.find((w) => w.id === 'w-desk');
+  for (let i = 0; i < 5; i += 1)
+    bench.wishes.push({
+      ...(desk as { id: string }),
+      id: `more-${i}`,
+      name: `Another desk with quite a long name, ${i}`,
+    });
+  writeFileSync(file, JSON.stringify(bench));
+  await page.getByLabel('Bench file').setInputFiles(file);
+  await page.getByRole('button', { name: 'Put it in place' }).click();
+  await expect(headline(page)).toBeVisible();
+  await open('/match');
+  await expect(page.getByRole('region', { name: 'Match sheet' }).getByRole('row')).toHaveCount(31);
+  await expect(page.locator('.tab .r')).toContainText('proven best', { timeout: 30_000 });
+  // Machines enough for all, but the twins have no drive, and the budget of 60 pays for three at 18.
+  await expect(headline(page)).toHaveText('9 of 12 wishes can be met for 54.00');
+
+  await page.locator('#cell-0-0').focus();
+  for (let i = 0; i < 29; i += 1) await page.keyboard.press('ArrowDown');
+  await expect(page.locator('#cell-29-0')).toBeFocused();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+});

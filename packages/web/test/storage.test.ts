@@ -1,4 +1,7 @@
 import 'fake-indexeddb/auto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { openDB } from 'idb';
 import { QueryClient } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench, type Bench } from '@zb/core/schema/bench';
@@ -125,6 +128,53 @@ describe('what an older version kept', () => {
     expect((fault as UnreadableBench).message).toMatch(/No way is known from version 2 to 3/);
     expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: 2 });
     expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.name).toBe(demo.name);
+  });
+
+  it('a browser that kept the first version’s bench opens it: stores are added, systems brought over, nothing lost', async () => {
+    n += 1;
+    const old = JSON.parse(
+      readFileSync(join(__dirname, '../../core/test/fixtures/bench-v1.json'), 'utf8'),
+    ) as Record<'items' | 'profiles' | 'boxes' | 'log', { id: string }[]> & { name: string };
+    const db = await openDB(`test-${n}`, 1, {
+      upgrade(fresh) {
+        for (const store of ['items', 'profiles', 'boxes', 'log'])
+          fresh.createObjectStore(store, { keyPath: 'id' });
+        fresh.createObjectStore('meta');
+        fresh.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+      },
+    });
+    for (const store of ['items', 'profiles', 'boxes', 'log'] as const)
+      for (const record of old[store]) await db.put(store, record);
+    await db.put('meta', old.name, 'name');
+    await db.put('meta', '1', 'version');
+    db.close();
+    const keeper = await BrowserKeeper.open(`test-${n}`);
+    const bench = await keeper.load();
+    expect(bench?.name).toBe(old.name);
+    expect(bench?.items.map((i) => i.id).sort()).toEqual(old.items.map((i) => i.id).sort());
+    expect(bench?.profiles.every((p) => p.releases.length === 1)).toBe(true);
+    expect(bench?.log).toHaveLength(old.log.length);
+    // It is kept in its new shape, and goes on from there.
+    const [wish] = demo.wishes;
+    if (!wish) throw new Error('no wish');
+    await keeper.perform({ label: 'Wish', changes: [{ in: 'wishes', id: wish.id, to: wish }] });
+    expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.wishes).toEqual([wish]);
+  });
+
+  it('settings are kept beside the name, undone like anything else, and named where they are spoilt', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const settings = { ...demo.settings, budget: 5 };
+    await keeper.perform({ label: 'Poorer', changes: [{ in: 'settings', id: 'settings', to: settings }] });
+    expect((await keeper.load())?.settings.budget).toBe(5);
+    await keeper.undo();
+    expect((await keeper.load())?.settings).toEqual(demo.settings);
+    const db = await openDB(`test-${n}`);
+    await db.put('meta', '{ cut', 'settings');
+    db.close();
+    const fault = await keeper.load().catch((e: unknown) => e);
+    expect(fault).toBeInstanceOf(UnreadableBench);
+    expect((fault as UnreadableBench).problems.map((p) => p.path)).toContain('settings');
   });
 
   it('opens with a loose end: two tabs may have crossed', async () => {

@@ -18,7 +18,7 @@ import { useSheet } from '../../workers/useSheet';
 import { CrossingPane } from './CrossingPane';
 import { MatchTable, type At } from './MatchTable';
 import { SettingsForm } from './SettingsForm';
-import { SystemTable } from './SystemTable';
+import { SystemPane, SystemTable } from './SystemTable';
 import { WishForm } from './WishForm';
 
 /** Machines × wishes: what fits, why not, and the assignment that is worth most. */
@@ -37,6 +37,7 @@ export default function MatchPage() {
   const machines = useMemo(() => machinesOf(given), [given]);
   const sheet = useSheet(given, bySystem ? 'systems' : 'wishes');
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
+  const [system, setSystem] = useState<At>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<string | null>(null);
   const [weighing, setWeighing] = useState(false);
   const plan = useAssign(bySystem || wishes.length === 0 ? null : given);
@@ -95,6 +96,7 @@ export default function MatchPage() {
             <Quiet onClick={() => setWeighing(true)}>Weights and money</Quiet>
           </>
         }
+        fill={!empty && (bySystem || wishes.length > 0)}
         hint={bySystem ? 'arrows move' : 'arrows move · K pins a pair · X forbids it · N adds a wish'}
       >
         <div className="actions no-print" style={{ marginBottom: 6, fontSize: 13 }}>
@@ -151,7 +153,7 @@ export default function MatchPage() {
             {profiles.length === 0 && <NoProfiles />}
           </div>
         ) : bySystem ? (
-          <SystemTable bench={bench} machines={machines} sheet={sheet} />
+          <SystemTable bench={bench} machines={machines} sheet={sheet} at={system} onAt={setSystem} />
         ) : wishes.length === 0 ? (
           <div className="stack" style={{ maxWidth: 560 }}>
             <p>
@@ -174,7 +176,9 @@ export default function MatchPage() {
           />
         )}
       </Sheet>
-      {bySystem || empty || wishes.length === 0 ? (
+      {bySystem && !empty ? (
+        <SystemPane bench={given} machine={machines[system.row]} profile={profiles[system.column]} />
+      ) : empty || wishes.length === 0 ? (
         <BenchLedger bench={bench} />
       ) : (
         <CrossingPane bench={given} machine={machine} wish={wish} sheet={sheet} plan={plan} />
