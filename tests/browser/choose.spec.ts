@@ -276,6 +276,8 @@ test('wishes: added, changed, weighed, and met from nothing', async ({ page, ope
   await expect(headline(page)).toContainText('with what is on the shelf');
   await page.getByRole('button', { name: /^Tea-room music on Slate/ }).click();
   await expect(page.getByText(/budget of 0\.00 is 18\.00 short/)).toBeVisible();
+  await page.getByRole('button', { name: 'Raise the budget to 18.00' }).click();
+  await expect(page.getByRole('button', { name: /^Tea-room music on Slate, in the plan/ })).toBeVisible();
 });
 
 test('gathering: ticked off, parts put aside', async ({ page, open }) => {

@@ -12,6 +12,7 @@ import { VerdictMark } from '../../parts/Marks';
 import { Overrule } from '../../parts/Overrule';
 import { ScoreTable } from '../../parts/ScoreTable';
 import { stamp, useAct } from '../../storage/hooks';
+import { RemedyAct } from './RemedyAct';
 import type { Assigning } from '../../workers/assigning';
 
 /** The margin of the match sheet: the crossing under the cursor, why a wish is left out, and the whole plan. */
@@ -100,9 +101,12 @@ export function CrossingPane({
         <LedgerGroup title={`Not met: ${wish.name}`}>
           <p>{unmet.because}</p>
           {unmet.remedy ? (
-            <p style={{ marginTop: 4 }}>
-              <b>What would meet it.</b> {unmet.remedy.text}
-            </p>
+            <div style={{ marginTop: 4 }}>
+              <p>
+                <b>What would meet it.</b> {unmet.remedy.text}
+              </p>
+              <RemedyAct bench={bench} wish={wish} remedy={unmet.remedy} />
+            </div>
           ) : (
             <p style={{ marginTop: 4 }}>Nothing that was tried meets it.</p>
           )}

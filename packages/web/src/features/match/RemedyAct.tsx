@@ -1,0 +1,53 @@
+import { Link } from 'react-router';
+import { changeSettings, saveWish } from '@zb/core/acts/wishes';
+import { amount } from '@zb/core/assign/plan';
+import type { Remedy } from '@zb/core/assign/remedy';
+import type { Bench, Wish } from '@zb/core/schema/bench';
+import { Quiet } from '../../parts/Button';
+import { useAct } from '../../storage/hooks';
+
+/** The next step towards a remedy, where the bench can take it; the plan then solves itself again. */
+export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; remedy: Remedy }) {
+  const act = useAct();
+  if (remedy.kind === 'parts' && remedy.price !== null) {
+    const budget = bench.settings.budget + remedy.price;
+    return (
+      <Quiet
+        marginTop="6px"
+        onClick={() =>
+          void act(changeSettings(bench, { budget }, `Budget raised to ${amount(bench, budget)}`))
+        }
+      >
+        Raise the budget to {amount(bench, budget)}
+      </Quiet>
+    );
+  }
+  if (remedy.kind === 'free')
+    return (
+      <Quiet
+        marginTop="6px"
+        onClick={() => void act(saveWish({ ...wish, keep: null, forbid: [] }, 'Pins taken back'))}
+      >
+        Take them back
+      </Quiet>
+    );
+  if (remedy.kind === 'fact')
+    return (
+      <Link className="link" to={`/shelf/${remedy.machineId}`}>
+        Answer it on the machine’s sheet
+      </Link>
+    );
+  if (remedy.kind === 'machine' && remedy.price !== null)
+    return (
+      <Link className="link" to={`/shelf/${remedy.machine.id}`}>
+        See the machine
+      </Link>
+    );
+  if (remedy.kind === 'system')
+    return (
+      <Link className="link" to="/profiles">
+        To the profiles
+      </Link>
+    );
+  return null;
+}
