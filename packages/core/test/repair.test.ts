@@ -6,7 +6,7 @@ import { withRemedy } from '@zb/core/assign/remedy';
 import { sceneOf } from '@zb/core/assign/scene';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { profile, release } from '@zb/core/demo/make';
-import { judge } from '@zb/core/fit/judge';
+import { judge, otherWays } from '@zb/core/fit/judge';
 import type { Part } from '@zb/core/fit/part';
 import { applyRepair } from '@zb/core/fit/repair';
 import type { MachineView } from '@zb/core/fit/view';
@@ -161,6 +161,21 @@ describe('the part that truly goes in', () => {
     ];
     // The slot goes to the ports that only a card can bring.
     expect(named(view({}, { parts }), gate)).toEqual(['SATA card', 'a', 'b', 'USB network']);
+  });
+
+  it('other ways come after the cheapest, and never name a part twice', () => {
+    const parts = [ram(16), ram(8, 20), ram(4, 30)];
+    const machine = view({}, { parts });
+    const first = judge(machine, eight);
+    const ways = otherWays(machine, eight, first);
+    const names = [first.repairs, ...ways.map((w) => w.repairs)].map((rs) =>
+      rs.map((r) => (r.kind === 'part' ? r.part.name : r.kind)),
+    );
+    expect(names).toEqual([['16 GB DDR4 DIMM'], ['8 GB DDR4 DIMM'], ['4 GB DDR4 DIMM'], ['buy']]);
+    expect(ways.map((w) => w.cost)).toEqual([20, 30, null]);
+    for (const w of ways) expect(judge(w.repairs.reduce(applyRepair, machine), eight).verdict).toBe('fits');
+    const enough = view({ 'memory.bytes': 8 * GIB });
+    expect(otherWays(enough, eight, judge(enough, eight))).toEqual([]);
   });
 
   it('what is put aside for this machine is taken before anything else', () => {

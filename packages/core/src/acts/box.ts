@@ -1,3 +1,4 @@
+import { systemWords } from '../fit/headline';
 import type { Judgement } from '../fit/judge';
 import { hazards } from '../ledger/hazards';
 import type { Inspection } from '../image/types';
@@ -56,10 +57,6 @@ export function removeBox(bench: Bench, box: Box): Act {
     .map((e): Change => ({ in: 'log', id: e.id, to: null }));
   return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
 }
-
-/** A system with the release and variant that were judged, in words. */
-export const systemWords = (judged: Pick<Judgement, 'profile' | 'release' | 'variant'>): string =>
-  `${judged.profile} ${judged.release.version}${judged.variant.name === 'standard' ? '' : `, ${judged.variant.name}`}`;
 
 /** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
 export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {

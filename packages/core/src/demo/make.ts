@@ -1,3 +1,4 @@
+import { blankProfile, blankRelease } from '../profile/draft';
 import { plainMachine, plainStore } from '../schema/blank';
 import type { Release, Variant } from '../schema/profile';
 import type { Machine, Profile, Store } from '../schema/bench';
@@ -124,15 +125,8 @@ export const OPEN: Variant = { id: 'standard', name: 'standard', drivers: ['in-k
 export const ANY: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel', 'out-of-tree'] };
 
 export const release = (version: string, more: Partial<Release> = {}): Release => ({
-  id: `r${version.replace(/\W/g, '-')}`,
+  ...blankRelease(`r${version.replace(/\W/g, '-')}`),
   version,
-  channel: 'long support',
-  released: null,
-  supportEnd: null,
-  archs: ['x86_64'],
-  cpuLevel: 'v1',
-  oldestYear: null,
-  newestYear: null,
   ...more,
 });
 
@@ -145,44 +139,16 @@ export function profile(
   needs: Partial<Profile['needs']>,
   more: Partial<Omit<Profile, 'prefers'>> & { prefers?: Partial<Profile['prefers']> } = {},
 ): Profile {
+  const blank = blankProfile(id);
   return {
-    id,
+    ...blank,
     name,
     purpose,
     about,
     releases,
-    variants: [OPEN],
-    secureBoot: 'must be off',
-    installer: 'asks for the drive',
     growsAtFirstStart: more.installer === 'written straight to the final drive',
-    installMinutes: [6, 14],
-    stickBytes: 8e9,
-    networkAtInstall: false,
-    admin: null,
-    login: 'set at install',
-    swap: 'swap file',
-    layout: 'one partition',
-    writeMode: 'whole image',
-    drivers: [],
     ...more,
-    needs: {
-      cores: 1,
-      memoryBytes: 2 * 1024 ** 3,
-      bootBytes: 8e9,
-      dataDrives: 0,
-      graphics: false,
-      firmware: ['bios', 'uefi'],
-      wiredPorts: 0,
-      virtualisation: false,
-      ...needs,
-    },
-    prefers: {
-      cores: null,
-      memoryBytes: null,
-      wiredMbps: null,
-      remoteLine: false,
-      aes: false,
-      ...more.prefers,
-    },
+    needs: { ...blank.needs, ...needs },
+    prefers: { ...blank.prefers, ...more.prefers },
   };
 }

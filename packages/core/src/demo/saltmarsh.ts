@@ -9,7 +9,7 @@ import { demoMachines } from './shelf';
 import { demoStores } from './stores';
 import { demoWishes } from './wishes';
 import { plainBox } from '../schema/blank';
-import { systemWords } from '../acts/box';
+import { systemWords } from '../fit/headline';
 
 interface Plan {
   id: string;

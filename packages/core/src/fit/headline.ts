@@ -32,3 +32,7 @@ export function fitHeadline(
     return `Which system fits ${machine}? ${unknown[0].missing.length === 1 ? 'One answer is' : 'Some answers are'} missing`;
   return `${machine} cannot take ${purpose}: ${own[0]?.short ?? ''}`;
 }
+
+/** A system with the release and variant that were judged, in words. */
+export const systemWords = (judged: Pick<Judgement, 'profile' | 'release' | 'variant'>): string =>
+  `${judged.profile} ${judged.release.version}${judged.variant.name === 'standard' ? '' : `, ${judged.variant.name}`}`;

@@ -208,13 +208,33 @@ export function judge(
   };
 }
 
-/** The judgement of what a box has chosen. */
-export const judgeChoice = (
-  bench: Bench,
-  machine: Machine,
+/**
+ * Other ways to mend the same lacks, after the cheapest: each time the parts named before are left aside. Each is a list
+ * of repairs with what it costs (null where a price is missing); at most `most`, dearer ones later.
+ */
+export function otherWays(
+  view: MachineView,
   profile: Profile,
-  choice: OptionChoice = {},
-): Judgement => judge(machineView(bench, machine), profile, choice);
+  first: Judgement,
+  wish?: Wish,
+  most = 3,
+): { repairs: Repair[]; cost: number | null }[] {
+  const choice = { releaseId: first.release.id, variantId: first.variant.id };
+  const partsOf = (repairs: readonly Repair[]): string[] =>
+    repairs.flatMap((r) => (r.kind === 'part' ? [r.part.id] : []));
+  const out: { repairs: Repair[]; cost: number | null }[] = [];
+  let used = partsOf(first.repairs);
+  let left = view;
+  while (out.length < most && used.length > 0) {
+    const gone = new Set(used);
+    left = { ...left, parts: left.parts.filter((p) => !gone.has(p.id)) };
+    const next = judge(left, profile, choice, wish);
+    if (next.verdict !== 'fits after a change') break;
+    out.push({ repairs: next.repairs, cost: next.cost });
+    used = partsOf(next.repairs);
+  }
+  return out;
+}
 
 /** All profiles of the bench for one machine: best first, the box's own purpose before others. */
 export function judgeAll(

@@ -5,13 +5,6 @@ import { BenchFileError, benchFromText, fileProblem, sortKeys } from '../schema/
 import { profileFromVersion1 } from '../schema/migrations';
 import { profileSchema } from '../schema/profile';
 
-/** A file of systems to share: nothing else of the bench is in it. */
-export const profilesFileSchema = z.object({
-  format: z.literal('zealous-box-profiles'),
-  version: z.literal(2),
-  profiles: z.array(profileSchema).min(1).max(500),
-});
-
 /** Larger than any sound list of systems; a file beyond it is refused before it is read. */
 export const LARGEST_FILE = 5_000_000;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { profilesFileSchema } from '../profile/exchange';
 import { benchSchema } from './bench';
+import { profilesFileSchema } from './profilesFile';
 
 const text = (schema: z.ZodType): string =>
   JSON.stringify(z.toJSONSchema(schema, { io: 'input' }), null, 2) + '\n';

@@ -5,7 +5,7 @@ import { overrule, takeBackOverrule } from '@zb/core/acts/wishes';
 import { amount } from '@zb/core/assign/plan';
 import { usualHours } from '@zb/core/fit/cost';
 import type { Finding } from '@zb/core/fit/finding';
-import { judge, type Judgement } from '@zb/core/fit/judge';
+import { judge, otherWays, type Judgement } from '@zb/core/fit/judge';
 import { flipReport, moneyReport, plannedRival } from '@zb/core/fit/report';
 import { releaseCard } from '@zb/core/fit/school';
 import { score } from '@zb/core/fit/score';
@@ -14,18 +14,13 @@ import type { Bench, Box, Machine, Profile } from '@zb/core/schema/bench';
 import { Primary, Quiet } from '../../parts/Button';
 import { Facts } from '../../parts/Facts';
 import { FindingList } from '../../parts/FindingList';
-import { Mark, VerdictMark, type MarkKind } from '../../parts/Marks';
+import { VerdictMark } from '../../parts/Marks';
 import { Overrule } from '../../parts/Overrule';
+import { OtherWays } from '../../parts/OtherWays';
+import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
 import { stamp, useAct } from '../../storage/hooks';
 import { SchoolCard } from './SchoolCard';
-
-const RULE_MARK: Record<Finding['outcome'], { kind: MarkKind; word: string }> = {
-  meets: { kind: 'yes', word: 'holds' },
-  change: { kind: 'change', word: 'needs a change' },
-  ask: { kind: 'ask', word: 'not known' },
-  no: { kind: 'no', word: 'fails' },
-};
 
 /** Everything about one system on this machine: verdict, repairs, releases, score and running cost. */
 export function SystemCard({
@@ -90,27 +85,8 @@ export function SystemCard({
           onTakeBack={(f) => void act(takeBackOverrule(machine, profile.id, f.rule))}
         />
         {judged.missing.length > 0 && <Facts machine={machine} only={judged.missing.map((m) => m.fact)} />}
-        <details className="why">
-          <summary>All {judged.all.length} rules, with their margins</summary>
-          <table className="t">
-            <tbody>
-              {judged.all.map((f) => (
-                <tr key={f.rule + f.because}>
-                  <th scope="row" style={{ fontSize: 13, fontWeight: 500 }}>
-                    {f.rule}
-                  </th>
-                  <td className="nowrap">
-                    <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
-                  </td>
-                  <td>
-                    {f.because}
-                    {f.margin && <span className="sub m">{f.margin}</span>}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </details>
+        <OtherWays bench={bench} ways={otherWays(view, profile, judged)} />
+        <RuleTable judged={judged} />
       </div>
       <SchoolCard card={card} machine={machine.name} onTake={take} />
       <div className="two" style={{ gap: 18 }}>
@@ -195,11 +171,6 @@ export function SystemCard({
             setOverruling(null);
           }}
         />
-      )}
-      {!chosen && judged.repairs.length > 1 && (
-        <p className="soft">
-          {judged.repairs.length} changes, cheapest first: {judged.repairs.map((r) => r.text).join(' ')}
-        </p>
       )}
       {chosen && (
         <Quiet

@@ -3,13 +3,16 @@ import { Link } from 'react-router';
 import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
 import { amount, difference, planLines } from '@zb/core/assign/plan';
 import { flipReport, ownCost, rivalOf } from '@zb/core/fit/report';
-import { crossingOf, type BriefSheet } from '@zb/core/fit/sheet';
+import { otherWays } from '@zb/core/fit/judge';
+import { crossingOf, viewOf, type BriefSheet } from '@zb/core/fit/sheet';
 import { overruleKey } from '@zb/core/fit/wishRules';
 import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
 import { FindingList } from '../../parts/FindingList';
 import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';
 import { Overrule } from '../../parts/Overrule';
+import { OtherWays } from '../../parts/OtherWays';
+import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
 import { stamp, useAct } from '../../storage/hooks';
 import { RemedyAct } from './RemedyAct';
@@ -36,6 +39,10 @@ export function CrossingPane({
   const cell = useMemo(
     () => (machine && wish ? crossingOf(bench, machine, wish) : undefined),
     [bench, machine, wish],
+  );
+  const ways = useMemo(
+    () => (machine && wish && cell ? otherWays(viewOf(bench, machine), cell.profile, cell.judged, wish) : []),
+    [bench, machine, wish, cell],
   );
   const rival = machine && wish && sheet ? rivalOf(sheet, machine.id, bench.wishes.indexOf(wish)) : undefined;
   const flip = useMemo(
@@ -80,6 +87,8 @@ export function CrossingPane({
                   if (of) void act(takeBackOverrule(machine, of.key, f.rule));
                 }}
               />
+              <OtherWays bench={bench} ways={ways} />
+              <RuleTable judged={cell.judged} />
             </>
           ) : (
             <p>No system for {wish.purpose} is on the bench.</p>

@@ -2,13 +2,15 @@ import { useMemo, useState } from 'react';
 import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
 import type { Finding } from '@zb/core/fit/finding';
 import { Link } from 'react-router';
-import { judge } from '@zb/core/fit/judge';
+import { judge, otherWays } from '@zb/core/fit/judge';
 import { viewOf, type BriefSheet } from '@zb/core/fit/sheet';
 import type { Bench, Machine, Profile } from '@zb/core/schema/bench';
 import { FindingList } from '../../parts/FindingList';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
 import { Mark, VerdictMark, verdictMark } from '../../parts/Marks';
+import { OtherWays } from '../../parts/OtherWays';
 import { Overrule } from '../../parts/Overrule';
+import { RuleTable } from '../../parts/RuleTable';
 import { gridMove } from '../../parts/grid';
 import { stamp, useAct } from '../../storage/hooks';
 import type { At } from './MatchTable';
@@ -117,6 +119,8 @@ export function SystemPane({
           onOverrule={setOverruling}
           onTakeBack={(f) => void act(takeBackOverrule(machine, profile.id, f.rule))}
         />
+        <OtherWays bench={bench} ways={otherWays(viewOf(bench, machine), profile, judged)} />
+        <RuleTable judged={judged} />
       </LedgerGroup>
       {overruling && (
         <Overrule

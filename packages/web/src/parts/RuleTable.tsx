@@ -1,0 +1,35 @@
+import type { Finding } from '@zb/core/fit/finding';
+import type { Judgement } from '@zb/core/fit/judge';
+import { Mark, type MarkKind } from './Marks';
+
+const RULE_MARK: Record<Finding['outcome'], { kind: MarkKind; word: string }> = {
+  meets: { kind: 'yes', word: 'holds' },
+  change: { kind: 'change', word: 'needs a change' },
+  ask: { kind: 'ask', word: 'not known' },
+  no: { kind: 'no', word: 'fails' },
+};
+
+/** Every rule with its outcome, reason and margin: the full reasoning behind a verdict. */
+export function RuleTable({ judged }: { judged: Judgement }) {
+  return (
+    <details className="why">
+      <summary>All {judged.all.length} rules, with their margins</summary>
+      <table className="t rules">
+        <tbody>
+          {judged.all.map((f) => (
+            <tr key={f.rule + f.because}>
+              <th scope="row">
+                {f.rule}
+                <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
+              </th>
+              <td>
+                {f.because}
+                {f.margin && <span className="sub m">{f.margin}</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
