@@ -1,67 +1,9 @@
-import { memo } from 'react';
 import type { Solution } from '@zb/core/assign/solve';
-import type { BriefCell, BriefSheet } from '@zb/core/fit/sheet';
+import type { BriefSheet } from '@zb/core/fit/sheet';
 import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
-import { Mark, verdictMark } from '../../parts/Marks';
-import { gridMove } from '../../parts/grid';
+import { SheetGrid, type At, type CellProps } from './SheetGrid';
 
-export interface At {
-  row: number;
-  column: number;
-}
-
-const Cell = memo(function Cell({
-  cell,
-  machine,
-  rowIndex,
-  column,
-  wish,
-  chosen,
-  here,
-  onAt,
-}: {
-  /** Undefined while it is being judged, null where no system answers the wish. */
-  cell: BriefCell | null | undefined;
-  machine: Machine;
-  rowIndex: number;
-  column: number;
-  wish: Wish;
-  chosen: boolean;
-  here: boolean;
-  onAt: (at: At) => void;
-}) {
-  const pinned = wish.keep === machine.id;
-  const forbidden = wish.forbid.includes(machine.id);
-  const verdict = cell?.verdict;
-  const { kind, short } = verdictMark(verdict);
-  const score = cell?.score?.toFixed(0);
-  return (
-    <td className={`${chosen ? 'chosen' : ''}${here ? ' at' : ''}${forbidden ? ' forbidden' : ''}`}>
-      <button
-        type="button"
-        id={`cell-${rowIndex}-${column}`}
-        tabIndex={here ? 0 : -1}
-        onClick={() => onAt({ row: rowIndex, column })}
-        onFocus={() => onAt({ row: rowIndex, column })}
-      >
-        <span className="hidden-text">
-          {wish.name} on {machine.name}
-          {chosen ? ', in the plan' : ''}:
-        </span>
-        <span className="cellhead">
-          {cell === undefined ? <span className="soft">judging…</span> : <Mark kind={kind}>{short}</Mark>}
-          {score !== undefined && <span className="m score">{score}</span>}
-        </span>
-        <span className="sub">
-          {cell === null ? 'no system' : verdict === 'fits' ? cell?.profile : cell?.short}
-        </span>
-        {(pinned || forbidden) && <span className="sub flag">{pinned ? 'pinned' : 'forbidden'}</span>}
-      </button>
-    </td>
-  );
-});
-
-/** The sheet itself: one row for each machine, one column for each wish, arrows move between crossings. */
+/** Machines × wishes, with the plan drawn on it. */
 export function MatchTable({
   bench,
   machines,
@@ -81,62 +23,42 @@ export function MatchTable({
 }) {
   const chosen = new Set(plan?.assignments.map((a) => `${a.machineId} ${a.wishId}`));
   const unmet = (w: Wish): boolean => plan !== undefined && !plan.assignments.some((a) => a.wishId === w.id);
-  return (
-    <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label="Match sheet">
-      <table
-        className="t match"
-        onKeyDown={(e) => gridMove(e, at, machines.length, bench.wishes.length, onAt)}
-        style={{ '--columns': bench.wishes.length } as React.CSSProperties}
-      >
-        <thead>
-          <tr>
-            <td />
-            {bench.wishes.map((w) => (
-              <th key={w.id} scope="col">
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => onWish(w.id)}
-                  title={`Change the wish “${w.name}”`}
-                >
-                  {w.name}
-                </button>
-                <span className="sub">
-                  {w.purpose} · {w.importance}/5
-                </span>
-                {unmet(w) && (
-                  <span className="sub">
-                    <b style={{ color: 'var(--check)' }}>not met</b>
-                  </span>
-                )}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {machines.map((m, row) => (
-            <tr key={m.id}>
-              <th scope="row">
-                {m.name}
-                <span className="sub">{m.form}</span>
-              </th>
-              {bench.wishes.map((w, column) => (
-                <Cell
-                  key={w.id}
-                  cell={sheet ? (sheet.rows[row]?.cells[column] ?? null) : undefined}
-                  machine={m}
-                  rowIndex={row}
-                  column={column}
-                  wish={w}
-                  chosen={chosen.has(`${m.id} ${w.id}`)}
-                  here={row === at.row && column === at.column}
-                  onAt={onAt}
-                />
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
+  const heads = bench.wishes.map((w) => ({
+    id: w.id,
+    head: (
+      <>
+        <button
+          type="button"
+          className="link"
+          onClick={() => onWish(w.id)}
+          title={`Change the wish “${w.name}”`}
+        >
+          {w.name}
+        </button>
+        <span className="sub">
+          {w.purpose} · {w.importance}/5
+        </span>
+        {unmet(w) && (
+          <span className="sub">
+            <b style={{ color: 'var(--check)' }}>not met</b>
+          </span>
+        )}
+      </>
+    ),
+  }));
+  const cell = (machine: Machine, row: number, column: number): CellProps => {
+    const wish = bench.wishes[column];
+    const brief = sheet ? (sheet.rows[row]?.cells[column] ?? null) : undefined;
+    const inPlan = chosen.has(`${machine.id} ${wish?.id}`);
+    return {
+      title: `${wish?.name} on ${machine.name}${inPlan ? ', in the plan' : ''}`,
+      cell: brief,
+      fits: brief?.profile ?? '',
+      chosen: inPlan,
+      flag:
+        wish?.keep === machine.id ? 'pinned' : wish?.forbid.includes(machine.id) ? 'forbidden' : undefined,
+      scored: true,
+    };
+  };
+  return <SheetGrid label="Match sheet" heads={heads} machines={machines} at={at} onAt={onAt} cell={cell} />;
 }

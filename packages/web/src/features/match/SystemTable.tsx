@@ -7,13 +7,12 @@ import { viewOf, type BriefSheet } from '@zb/core/fit/sheet';
 import type { Bench, Machine, Profile } from '@zb/core/schema/bench';
 import { FindingList } from '../../parts/FindingList';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
-import { Mark, VerdictMark, verdictMark } from '../../parts/Marks';
+import { VerdictMark } from '../../parts/Marks';
 import { OtherWays } from '../../parts/OtherWays';
 import { Overrule } from '../../parts/Overrule';
 import { RuleTable } from '../../parts/RuleTable';
-import { gridMove } from '../../parts/grid';
 import { stamp, useAct } from '../../storage/hooks';
-import type { At } from './MatchTable';
+import { SheetGrid, type At, type CellProps } from './SheetGrid';
 
 /** Every machine against every system of the bench, wishes or not. */
 export function SystemTable({
@@ -29,61 +28,35 @@ export function SystemTable({
   at: At;
   onAt: (at: At) => void;
 }) {
+  const heads = bench.profiles.map((p) => ({
+    id: p.id,
+    head: (
+      <>
+        <Link className="link" to={`/profiles/${encodeURIComponent(p.id)}`}>
+          {p.name}
+        </Link>
+        <span className="sub">{p.purpose}</span>
+      </>
+    ),
+  }));
+  const cell = (machine: Machine, row: number, column: number): CellProps => {
+    const profile = bench.profiles[column];
+    return {
+      title: `${profile?.name} on ${machine.name}`,
+      cell: sheet?.rows[row]?.cells[column],
+      fits: '',
+      chosen: bench.boxes.some((b) => b.machineId === machine.id && b.profileId === profile?.id),
+    };
+  };
   return (
-    <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label="Machines and systems">
-      <table
-        className="t match"
-        onKeyDown={(e) => gridMove(e, at, machines.length, bench.profiles.length, onAt)}
-        style={{ '--columns': bench.profiles.length } as React.CSSProperties}
-      >
-        <thead>
-          <tr>
-            <td />
-            {bench.profiles.map((p) => (
-              <th key={p.id} scope="col">
-                <Link className="link" to={`/profiles/${p.id}`}>
-                  {p.name}
-                </Link>
-                <span className="sub">{p.purpose}</span>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {machines.map((m, row) => (
-            <tr key={m.id}>
-              <th scope="row">
-                {m.name}
-                <span className="sub">{m.form}</span>
-              </th>
-              {bench.profiles.map((p, column) => {
-                const c = sheet?.rows[row]?.cells[column];
-                const { kind, short } = verdictMark(c?.verdict);
-                const mine = row === at.row && column === at.column;
-                const chosen = bench.boxes.some((b) => b.machineId === m.id && b.profileId === p.id);
-                return (
-                  <td key={p.id} className={`${chosen ? 'chosen' : ''}${mine ? ' at' : ''}`}>
-                    <button
-                      type="button"
-                      id={`cell-${row}-${column}`}
-                      tabIndex={mine ? 0 : -1}
-                      onClick={() => onAt({ row, column })}
-                      onFocus={() => onAt({ row, column })}
-                    >
-                      <span className="hidden-text">
-                        {p.name} on {m.name}:
-                      </span>
-                      {c ? <Mark kind={kind}>{short}</Mark> : <span className="soft">judging…</span>}
-                      <span className="sub">{c?.verdict === 'fits' ? '' : c?.short}</span>
-                    </button>
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <SheetGrid
+      label="Machines and systems"
+      heads={heads}
+      machines={machines}
+      at={at}
+      onAt={onAt}
+      cell={cell}
+    />
   );
 }
 

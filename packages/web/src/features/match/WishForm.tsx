@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { removeWish, saveWish } from '@zb/core/acts/wishes';
 import { usualHours } from '@zb/core/fit/cost';
 import type { Bench, Wish } from '@zb/core/schema/bench';
-import { purposes, type Purpose } from '@zb/core/schema/profile';
+import { purposes } from '@zb/core/schema/profile';
 import { noiseLevels, wishFeatures } from '@zb/core/schema/wish';
 import { Primary, Quiet } from '../../parts/Button';
+import { Choice } from '../../parts/Choice';
 import { Modal } from '../../parts/Modal';
 import { useAct } from '../../storage/hooks';
 
@@ -39,21 +40,12 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
             onChange={(e) => set({ name: e.target.value })}
           />
         </label>
-        <label className="field">
-          <span>Purpose</span>
-          <select
-            className="in"
-            value={draft.purpose}
-            onChange={(e) => {
-              const purpose = e.target.value as Purpose;
-              set({ purpose, profileId: null, hoursPerDay: usualHours(purpose) });
-            }}
-          >
-            {purposes.map((p) => (
-              <option key={p}>{p}</option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="Purpose"
+          value={draft.purpose}
+          options={purposes}
+          onPick={(purpose) => set({ purpose, profileId: null, hoursPerDay: usualHours(purpose) })}
+        />
         <label className="field">
           <span>System</span>
           <select
@@ -79,18 +71,12 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
             onChange={(e) => set({ importance: Number(e.target.value) })}
           />
         </label>
-        <label className="field">
-          <span>Loudest it may be where it stands</span>
-          <select
-            className="in"
-            value={draft.noise}
-            onChange={(e) => set({ noise: e.target.value as Wish['noise'] })}
-          >
-            {noiseLevels.map((n) => (
-              <option key={n}>{n}</option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="Loudest it may be where it stands"
+          value={draft.noise}
+          options={noiseLevels}
+          onPick={(noise) => set({ noise })}
+        />
         <label className="field">
           <span>Most watts when idle (empty: no limit)</span>
           <input

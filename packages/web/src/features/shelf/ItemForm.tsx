@@ -5,7 +5,8 @@ import type { ShelfItem } from '@zb/core/schema/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
-import { Choice, Count, DriveShape, Owning } from './PartFields';
+import { Choice, Count } from '../../parts/Choice';
+import { DriveShape, Owning } from './PartFields';
 
 type Editable = Exclude<ShelfItem, { kind: 'machine' }>;
 
