@@ -91,6 +91,11 @@ export { expect };
 
 /** WCAG 2.2 A and AA, by axe. */
 export async function axe(page: Page): Promise<void> {
+  // A dialog hides what is behind it before the focus is in it; only then is it as a person meets it.
+  await page.waitForFunction(() => {
+    const dialog = document.querySelector('[role="dialog"][data-state="open"]');
+    return !dialog || dialog.contains(document.activeElement);
+  });
   await page.evaluate(AXE);
   const found = await page.evaluate(async () => {
     const run = (

@@ -16,6 +16,9 @@ import { parseChecksumList, sumsFor } from '@zb/core/checksum/list';
 import { createApp } from '@zb/server/app';
 import type { Job } from '@zb/core/media/job';
 
+// Real bytes are written and read back; a busy machine takes its time over them.
+jest.setTimeout(40_000);
+
 const HOST = { host: '127.0.0.1:4000' };
 const ORIGIN = { ...HOST, origin: 'http://127.0.0.1:4000' };
 let dir: string;
