@@ -1,5 +1,14 @@
 import type { DrivePart, Part } from '../fit/part';
-import { expansionSlots, freePlaces, memoryParts, Reader, shapeFits, slotsFor, staying } from '../fit/rooms';
+import {
+  adapterGoesIn,
+  expansionSlots,
+  freePlaces,
+  memoryParts,
+  Reader,
+  shapeFits,
+  slotsFor,
+  staying,
+} from '../fit/rooms';
 import { slotsOf } from '../fit/slots';
 import type { Model, Row, Term } from './lp';
 import { optionsOf, type Option } from './options';
@@ -125,12 +134,9 @@ function machineRows(
 
   const adapters = indexed.flatMap((of) => {
     const { part } = of;
-    if (part.kind !== 'adapter') return [];
-    const goes =
-      part.goesIn === 'expansion slot'
-        ? (expansionSlots(m) ?? 0) > 0
-        : part.goesIn === 'USB port' && (m.number('ports.usb') ?? 1) > 0;
-    return goes ? [{ part, name: put(of, of.index, 'adapter') }] : [];
+    return part.kind === 'adapter' && adapterGoesIn(m, part)
+      ? [{ part, name: put(of, of.index, 'adapter') }]
+      : [];
   });
   add(
     adapters.filter((a) => a.part.goesIn === 'expansion slot').map((a) => ({ name: a.name, by: 1 })),
@@ -176,8 +182,8 @@ function machineRows(
       const slot = new Map(slotsFor(part, slots).map((s) => [put(of, of.index, 'drive', `s${s}`), s]));
       return slot.size > 0 ? [{ part, names: [...slot.keys()], slot }] : [];
     });
-    const all = (test: (c: Candidate) => boolean, by = 1): Term[] =>
-      candidates.filter(test).flatMap((c) => c.names.map((name) => ({ name, by })));
+    const all = (test: (c: Candidate) => boolean): Term[] =>
+      candidates.filter(test).flatMap((c) => c.names.map((name) => ({ name, by: 1 })));
     const room = (count: (p: NonNullable<(typeof known)[number]['places']>) => number): Term[] =>
       known.map(({ name, places }) => ({ name, by: -(places ? count(places) : 0) }));
     add(

@@ -1,4 +1,4 @@
-import { judge, type Judgement } from '../fit/judge';
+import { canTake, judge, type Judgement } from '../fit/judge';
 import type { Part } from '../fit/part';
 import { systemsFor } from '../fit/sheet';
 import { factDefinition, type FactKey, type FactValue } from '../schema/facts';
@@ -273,7 +273,7 @@ function takenWords(c: Context, good: Candidate[]): string {
 }
 
 function because(c: Context, list: Candidate[]): string {
-  const good = list.filter((x) => x.judged.verdict === 'fits' || x.judged.verdict === 'fits after a change');
+  const good = list.filter((x) => canTake(x.judged.verdict));
   const used = new Set(c.solution.assignments.map((a) => a.machineId));
   const free = good.filter((g) => !used.has(g.machine.id));
   if (free.length > 0) {
@@ -290,16 +290,9 @@ function because(c: Context, list: Candidate[]): string {
 }
 
 /** Why each wish that is left out is left out, and what would meet it. */
-export function unmetWishes(
-  scene: Scene,
-  solution: Solution,
-  solveLp: SolveLp,
-  seconds = 10,
-  onEach: () => void = () => undefined,
-): Unmet[] {
+export function unmetWishes(scene: Scene, solution: Solution, solveLp: SolveLp, seconds = 10): Unmet[] {
   const left = scene.wishes.filter((w) => !isMet(solution, w));
   return left.map((wish): Unmet => {
-    onEach();
     const c: Context = { scene, solution, wish, solveLp, seconds };
     if (systemsFor(scene.profiles, wish).length === 0)
       return {

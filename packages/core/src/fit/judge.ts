@@ -42,6 +42,9 @@ export const VERDICT_ORDER: readonly Verdict[] = [
   'does not fit',
 ];
 
+/** Whether a machine can take a system, as it stands or after a change. */
+export const canTake = (verdict: Verdict): boolean => verdict === 'fits' || verdict === 'fits after a change';
+
 const verdictOf = (all: readonly Finding[]): Verdict => {
   const has = (outcome: Finding['outcome']): boolean => all.some((f) => f.outcome === outcome);
   if (has('no')) return 'does not fit';

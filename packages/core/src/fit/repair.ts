@@ -2,7 +2,16 @@ import type { FactKey } from '../schema/facts';
 import { formatBoth, formatIec, GIB } from '../units/bytes';
 import { plural, type Finding, type PartNeed, type SettingRepair } from './finding';
 import type { AdapterPart, DrivePart, MemoryPart, Part } from './part';
-import { expansionSlots, findPlaces, freePlaces, memoryParts, Reader, shapeFits, staying } from './rooms';
+import {
+  adapterGoesIn,
+  expansionSlots,
+  findPlaces,
+  freePlaces,
+  memoryParts,
+  Reader,
+  shapeFits,
+  staying,
+} from './rooms';
 import type { MachineView } from './view';
 
 /** One change that helps a machine to fit. Prices are in the bench's currency; null where nobody noted one. */
@@ -137,18 +146,11 @@ const adaptersFor = (
 ): AdapterPart[] | undefined =>
   cheapest(
     m.view.parts
-      .filter((p): p is AdapterPart => p.kind === 'adapter' && p[key] > 0 && goesIn(m, p))
+      .filter((p): p is AdapterPart => p.kind === 'adapter' && p[key] > 0 && adapterGoesIn(m, p))
       .slice(0, CHOICE),
     3,
     (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots,
   );
-
-const goesIn = (m: Reader, part: AdapterPart): boolean =>
-  part.goesIn === 'expansion slot'
-    ? (expansionSlots(m) ?? 0) > 0
-    : part.goesIn === 'USB port'
-      ? (m.number('ports.usb') ?? 1) > 0
-      : false;
 
 const bought = (part: Part): string =>
   part.offer ? `Buy and put in “${part.name}”` : `Put in “${part.name}” from the shelf`;

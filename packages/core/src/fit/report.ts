@@ -2,6 +2,7 @@ import { findMachine, type Bench } from '../schema/bench';
 import type { Purpose } from '../schema/profile';
 import type { Wish } from '../schema/wish';
 import { breakEven, runningCost, type BreakEven, type RunningCost } from './cost';
+import { canTake } from './judge';
 import { Reader } from './rooms';
 import { flips, flipWords, type Score } from './score';
 import { briefSheet, crossingOf, type BriefSheet } from './sheet';
@@ -33,8 +34,7 @@ export function flipReport(bench: Bench, machineId: string, rivalId: string, wis
   const scored = [machineId, rivalId].flatMap((id) => {
     const machine = findMachine(bench, id);
     const cell = machine && crossingOf(bench, machine, wish);
-    const takes = cell && (cell.judged.verdict === 'fits' || cell.judged.verdict === 'fits after a change');
-    return machine && takes ? [{ name: machine.name, score: cell.score }] : [];
+    return machine && cell && canTake(cell.judged.verdict) ? [{ name: machine.name, score: cell.score }] : [];
   });
   const [first, second] = scored.sort((a, b) => b.score.total - a.score.total);
   if (!first || !second) return undefined;

@@ -1,5 +1,5 @@
 import type { FactKey, FactValue } from '../schema/facts';
-import type { DrivePart, MemoryPart } from './part';
+import type { AdapterPart, DrivePart, MemoryPart } from './part';
 import { m2Fits, slotsOf, type M2Slot } from './slots';
 import type { DriveView, MachineView } from './view';
 
@@ -42,6 +42,12 @@ export function expansionSlots(m: Reader): number | undefined {
   if (known !== undefined) return known;
   return m.view.form !== undefined && WITH_SLOTS.includes(m.view.form) ? undefined : 0;
 }
+
+/** Whether an adapter goes into this machine at all; each card then takes one of its slots. */
+export const adapterGoesIn = (m: Reader, part: AdapterPart): boolean =>
+  part.goesIn === 'expansion slot'
+    ? (expansionSlots(m) ?? 0) > 0
+    : part.goesIn === 'USB port' && (m.number('ports.usb') ?? 1) > 0;
 
 /** How loud a machine is, from what was said of it, or silent where it has no fan. */
 export const noiseOf = (m: Reader): string | undefined =>

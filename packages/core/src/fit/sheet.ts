@@ -1,8 +1,7 @@
 import { machinesOf, type Bench, type Machine, type Profile } from '../schema/bench';
 import type { Weights } from '../schema/settings';
 import type { Wish } from '../schema/wish';
-import { judge, VERDICT_ORDER, type Judgement } from './judge';
-import { partsFor } from './part';
+import { canTake, judge, VERDICT_ORDER, type Judgement } from './judge';
 import { score, type Score } from './score';
 import { machineView, type MachineView } from './view';
 
@@ -49,9 +48,6 @@ export interface BriefSheet {
   rows: { machineId: string; cells: (BriefCell | null)[] }[];
 }
 
-const takes = (verdict: Judgement['verdict']): boolean =>
-  verdict === 'fits' || verdict === 'fits after a change';
-
 const brief = (c: Crossing | undefined): BriefCell | null =>
   c === undefined
     ? null
@@ -59,22 +55,18 @@ const brief = (c: Crossing | undefined): BriefCell | null =>
         verdict: c.judged.verdict,
         short: c.judged.short,
         profile: c.profile.name,
-        score: takes(c.judged.verdict) ? c.score.total : null,
+        score: canTake(c.judged.verdict) ? c.score.total : null,
       };
-
-/** The machine of the bench as the rules see it, with the parts it could get. */
-export const viewOf = (bench: Bench, machine: Machine): MachineView =>
-  machineView(bench, machine, partsFor(bench, machine.id));
 
 /** The crossing of one machine and one wish, with all its reasons. */
 export const crossingOf = (bench: Bench, machine: Machine, wish: Wish): Crossing | undefined =>
-  bestFor(viewOf(bench, machine), wish, bench.profiles, bench.settings.weights);
+  bestFor(machineView(bench, machine), wish, bench.profiles, bench.settings.weights);
 
 /** Every machine against every wish, or against every system. Takes long on a full shelf: for a worker. */
 export function briefSheet(bench: Bench, by: BriefSheet['by']): BriefSheet {
   const { weights } = bench.settings;
   const rows = machinesOf(bench).map((machine) => {
-    const view = viewOf(bench, machine);
+    const view = machineView(bench, machine);
     const cells =
       by === 'wishes'
         ? bench.wishes.map((w) => brief(bestFor(view, w, bench.profiles, weights)))

@@ -19,7 +19,8 @@ function ChoosePage({ context }: { context: BoxContext }) {
     () => (machine ? judgeAll(bench, machine, box.purpose, box) : []),
     [bench, machine, box],
   );
-  if (!machine) {
+  const view = useMemo(() => machine && machineView(bench, machine), [bench, machine]);
+  if (!machine || !view) {
     return (
       <BoxFrame context={context} stop="choose" headline="Choose a machine first">
         <p>
@@ -32,7 +33,6 @@ function ChoosePage({ context }: { context: BoxContext }) {
       </BoxFrame>
     );
   }
-  const view = machineView(bench, machine);
   const shown = judged.find((j) => j.profileId === (picked ?? box.profileId)) ?? judged[0];
   return (
     <BoxFrame

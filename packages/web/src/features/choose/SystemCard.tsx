@@ -1,10 +1,8 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
-import { overrule, takeBackOverrule } from '@zb/core/acts/wishes';
 import { amount } from '@zb/core/assign/plan';
 import { usualHours } from '@zb/core/fit/cost';
-import type { Finding } from '@zb/core/fit/finding';
 import { judge, otherWays, type Judgement } from '@zb/core/fit/judge';
 import { flipReport, moneyReport, plannedRival } from '@zb/core/fit/report';
 import { releaseCard } from '@zb/core/fit/school';
@@ -13,9 +11,8 @@ import type { MachineView } from '@zb/core/fit/view';
 import type { Bench, Box, Machine, Profile } from '@zb/core/schema/bench';
 import { Primary, Quiet } from '../../parts/Button';
 import { Facts } from '../../parts/Facts';
-import { FindingList } from '../../parts/FindingList';
+import { Findings } from '../../parts/Findings';
 import { VerdictMark } from '../../parts/Marks';
-import { Overrule } from '../../parts/Overrule';
 import { OtherWays } from '../../parts/OtherWays';
 import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
@@ -41,7 +38,6 @@ export function SystemCard({
   onChoose: (judged: Judgement) => void;
 }) {
   const act = useAct();
-  const [overruling, setOverruling] = useState<Finding | null>(null);
   const [against, setAgainst] = useState('');
   const chosen = profile.id === box.profileId;
   const hours = box.hoursPerDay ?? usualHours(box.purpose);
@@ -49,8 +45,12 @@ export function SystemCard({
   const other = money.against.find((a) => a.machineId === against) ?? money.against[0];
   const scored = score(view, profile, bench.settings.weights, judged.cost);
   const wish = bench.wishes.find((w) => w.id === box.wishId);
-  const rival = plannedRival(bench, machine.id, wish);
-  const flip = wish && chosen && rival ? flipReport(bench, machine.id, rival, wish) : undefined;
+  // A whole column is judged for this: only where it is shown, and not at every drawing.
+  const flip = useMemo(() => {
+    const rival = wish && chosen ? plannedRival(bench, machine.id, wish) : undefined;
+    return wish && rival ? flipReport(bench, machine.id, rival, wish) : undefined;
+  }, [bench, machine.id, wish, chosen]);
+  const ways = useMemo(() => otherWays(view, profile, judged), [view, profile, judged]);
   const card = releaseCard(view, profile, chosen ? box : {}, stamp().now);
   const take = (releaseId: string, variantId: string): void =>
     onChoose(judge(view, profile, { releaseId, variantId }));
@@ -79,13 +79,9 @@ export function SystemCard({
         {judged.cost !== null && judged.cost > 0 && (
           <span className="soft"> {amount(bench, judged.cost)} to buy</span>
         )}
-        <FindingList
-          judged={judged}
-          onOverrule={setOverruling}
-          onTakeBack={(f) => void act(takeBackOverrule(machine, profile.id, f.rule))}
-        />
+        <Findings machine={machine} profile={profile} judged={judged} boxId={box.id} />
         {judged.missing.length > 0 && <Facts machine={machine} only={judged.missing.map((m) => m.fact)} />}
-        <OtherWays bench={bench} ways={otherWays(view, profile, judged)} />
+        <OtherWays bench={bench} ways={ways} />
         <RuleTable judged={judged} />
       </div>
       <SchoolCard card={card} machine={machine.name} onTake={take} />
@@ -152,26 +148,6 @@ export function SystemCard({
           )}
         </div>
       </div>
-      {overruling && (
-        <Overrule
-          title={overruling.rule}
-          because={overruling.because}
-          onClose={() => setOverruling(null)}
-          onOverrule={(reason) => {
-            void act(
-              overrule(
-                machine,
-                { key: profile.id, name: profile.name },
-                overruling.rule,
-                reason,
-                box.id,
-                stamp(),
-              ),
-            );
-            setOverruling(null);
-          }}
-        />
-      )}
       {chosen && (
         <Quiet
           alignSelf="flex-start"

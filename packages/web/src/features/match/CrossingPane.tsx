@@ -1,20 +1,17 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
 import { amount, difference, planLines } from '@zb/core/assign/plan';
 import { flipReport, ownCost, rivalOf } from '@zb/core/fit/report';
-import { otherWays } from '@zb/core/fit/judge';
-import { crossingOf, viewOf, type BriefSheet } from '@zb/core/fit/sheet';
-import { overruleKey } from '@zb/core/fit/wishRules';
+import { canTake, otherWays } from '@zb/core/fit/judge';
+import { crossingOf, type BriefSheet } from '@zb/core/fit/sheet';
+import { machineView } from '@zb/core/fit/view';
 import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
-import { FindingList } from '../../parts/FindingList';
+import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';
-import { Overrule } from '../../parts/Overrule';
 import { OtherWays } from '../../parts/OtherWays';
 import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
-import { stamp, useAct } from '../../storage/hooks';
 import { RemedyAct } from './RemedyAct';
 import type { Assigning } from '../../workers/assigning';
 
@@ -32,16 +29,13 @@ export function CrossingPane({
   sheet: BriefSheet | null;
   plan: Assigning;
 }) {
-  const act = useAct();
-  const [overruling, setOverruling] = useState<{ rule: string; ofWish: boolean; because: string } | null>(
-    null,
-  );
   const cell = useMemo(
     () => (machine && wish ? crossingOf(bench, machine, wish) : undefined),
     [bench, machine, wish],
   );
   const ways = useMemo(
-    () => (machine && wish && cell ? otherWays(viewOf(bench, machine), cell.profile, cell.judged, wish) : []),
+    () =>
+      machine && wish && cell ? otherWays(machineView(bench, machine), cell.profile, cell.judged, wish) : [],
     [bench, machine, wish, cell],
   );
   const rival = machine && wish && sheet ? rivalOf(sheet, machine.id, bench.wishes.indexOf(wish)) : undefined;
@@ -52,12 +46,6 @@ export function CrossingPane({
   const lines = useMemo(() => (plan.solution ? planLines(bench, plan.solution) : []), [bench, plan.solution]);
   const unmet = plan.unmet?.find((u) => u.wishId === wish?.id);
   const assigned = plan.solution?.assignments.find((a) => a.wishId === wish?.id);
-  const keyOf = (ofWish: boolean): { key: string; name: string } | undefined =>
-    wish && cell
-      ? ofWish
-        ? { key: overruleKey(wish), name: wish.name }
-        : { key: cell.profile.id, name: cell.profile.name }
-      : undefined;
   const money = machine && wish ? ownCost(bench, machine.id, wish.purpose, wish.hoursPerDay) : undefined;
   return (
     <LedgerAside>
@@ -77,16 +65,7 @@ export function CrossingPane({
                     `, ${amount(bench, cell.judged.cost)} to buy`}
                 </span>
               </p>
-              <FindingList
-                judged={cell.judged}
-                onOverrule={(f) =>
-                  setOverruling({ rule: f.rule, ofWish: f.ofWish === true, because: f.because })
-                }
-                onTakeBack={(f) => {
-                  const of = keyOf(f.ofWish === true);
-                  if (of) void act(takeBackOverrule(machine, of.key, f.rule));
-                }}
-              />
+              <Findings machine={machine} profile={cell.profile} judged={cell.judged} wish={wish} />
               <OtherWays bench={bench} ways={ways} />
               <RuleTable judged={cell.judged} />
             </>
@@ -95,7 +74,7 @@ export function CrossingPane({
           )}
         </LedgerGroup>
       )}
-      {cell && (cell.judged.verdict === 'fits' || cell.judged.verdict === 'fits after a change') && (
+      {cell && canTake(cell.judged.verdict) && (
         <LedgerGroup title="Score" count={<b className="m">{cell.score.total.toFixed(0)}</b>}>
           <ScoreTable score={cell.score} />
           {flip && (
@@ -146,18 +125,6 @@ export function CrossingPane({
             <p key={o.value}>{plan.solution && difference(bench, plan.solution, o)}</p>
           ))}
         </LedgerGroup>
-      )}
-      {overruling && machine && (
-        <Overrule
-          title={overruling.rule}
-          because={overruling.because}
-          onClose={() => setOverruling(null)}
-          onOverrule={(reason) => {
-            const of = keyOf(overruling.ofWish);
-            if (of) void act(overrule(machine, of, overruling.rule, reason, null, stamp()));
-            setOverruling(null);
-          }}
-        />
       )}
     </LedgerAside>
   );

@@ -1,17 +1,14 @@
-import { useMemo, useState } from 'react';
-import { takeBackOverrule, overrule } from '@zb/core/acts/wishes';
-import type { Finding } from '@zb/core/fit/finding';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { judge, otherWays } from '@zb/core/fit/judge';
-import { viewOf, type BriefSheet } from '@zb/core/fit/sheet';
+import type { BriefSheet } from '@zb/core/fit/sheet';
+import { machineView } from '@zb/core/fit/view';
 import type { Bench, Machine, Profile } from '@zb/core/schema/bench';
-import { FindingList } from '../../parts/FindingList';
+import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';
 import { OtherWays } from '../../parts/OtherWays';
-import { Overrule } from '../../parts/Overrule';
 import { RuleTable } from '../../parts/RuleTable';
-import { stamp, useAct } from '../../storage/hooks';
 import { SheetGrid, type At, type CellProps } from './SheetGrid';
 
 /** Every machine against every system of the bench, wishes or not. */
@@ -70,10 +67,8 @@ export function SystemPane({
   machine: Machine | undefined;
   profile: Profile | undefined;
 }) {
-  const act = useAct();
-  const [overruling, setOverruling] = useState<Finding | null>(null);
   const judged = useMemo(
-    () => (machine && profile ? judge(viewOf(bench, machine), profile) : undefined),
+    () => (machine && profile ? judge(machineView(bench, machine), profile) : undefined),
     [bench, machine, profile],
   );
   if (!judged || !machine || !profile) return <LedgerAside>{null}</LedgerAside>;
@@ -86,27 +81,10 @@ export function SystemPane({
             {judged.release.version}, {judged.release.channel}
           </span>
         </p>
-        <FindingList
-          judged={judged}
-          machineId={machine.id}
-          onOverrule={setOverruling}
-          onTakeBack={(f) => void act(takeBackOverrule(machine, profile.id, f.rule))}
-        />
-        <OtherWays bench={bench} ways={otherWays(viewOf(bench, machine), profile, judged)} />
+        <Findings machine={machine} profile={profile} judged={judged} answers />
+        <OtherWays bench={bench} ways={otherWays(machineView(bench, machine), profile, judged)} />
         <RuleTable judged={judged} />
       </LedgerGroup>
-      {overruling && (
-        <Overrule
-          title={overruling.rule}
-          because={overruling.because}
-          onClose={() => setOverruling(null)}
-          onOverrule={(reason) => {
-            const of = { key: profile.id, name: profile.name };
-            void act(overrule(machine, of, overruling.rule, reason, null, stamp()));
-            setOverruling(null);
-          }}
-        />
-      )}
     </LedgerAside>
   );
 }
