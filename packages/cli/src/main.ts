@@ -8,6 +8,7 @@ import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 import { OpenFile } from './fileSource';
 import { assignBench } from './assign';
 import { InputError, machineInput } from './fitInput';
+import { inspectOutput } from './inspectOutput';
 import { surveyOutput } from './survey';
 
 const USAGE = `zb survey --script                        print the survey script
@@ -41,8 +42,7 @@ async function inspect(args: string[]): Promise<void> {
   const file = await OpenFile.open(path);
   try {
     const found = await inspectImage(file);
-    const { bytes, container, layout, parts, outcomes, findings } = found;
-    print({ bytes, sha256: await file.sha256(), container, layout, parts, outcomes, findings });
+    print(inspectOutput(found, await file.sha256()));
   } finally {
     await file.close();
   }

@@ -56,7 +56,7 @@ describe('zb survey', () => {
 });
 
 describe('zb inspect', () => {
-  it('prints bytes, digest, parts and eight outcomes', () => {
+  it('prints bytes, digest, parts, loaders and a row for each firmware and way of attaching', () => {
     const image = depotImages[0]?.build() ?? new Uint8Array(0);
     const seen = json(['inspect', file('x.img', image)]) as unknown as {
       bytes: number;
@@ -68,7 +68,7 @@ describe('zb inspect', () => {
     expect(seen.sha256).toBe(createHash('sha256').update(image).digest('hex'));
     expect(seen).toMatchObject({ container: { kind: 'none' }, layout: 'gpt' });
     expect(seen.parts).toHaveLength(3);
-    expect(seen.parts[1]).toEqual({
+    expect(seen.parts[1]).toMatchObject({
       index: 2,
       start: 2097152,
       bytes: 16777216,
@@ -76,9 +76,15 @@ describe('zb inspect', () => {
       filesystem: 'fat16',
       label: 'LANTERN',
     });
-    expect(seen.outcomes).toHaveLength(8);
+    expect(seen).toMatchObject({
+      loaders: [{ path: '/EFI/BOOT/BOOTX64.EFI', machine: 'x64', signed: false }],
+      inner: null,
+    });
+    expect(seen.outcomes).toHaveLength(10);
     for (const o of seen.outcomes) {
-      expect(['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64']).toContain(o.firmware);
+      expect(['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64', 'board']).toContain(o.firmware);
+      expect(typeof o.evidence).toBe('string');
+      expect(o.secureBoot).toBe(o.firmware === 'uefi-x64' && o.attached === 'disk' ? 'no' : null);
       expect(['disk', 'optical']).toContain(o.attached);
       expect(['yes', 'no', 'unknown']).toContain(o.starts);
       expect(typeof o.because).toBe('string');

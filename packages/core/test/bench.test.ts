@@ -23,9 +23,11 @@ import { inspectImage } from '@zb/core/image/inspect';
 import { bytesSource } from '@zb/core/image/source';
 import { arranged } from '@zb/core/schema/arrange';
 import {
+  BENCH_VERSION,
   benchSchema,
   emptyBench,
   findBox,
+  findImage,
   findMachine,
   machinesOf,
   storesOf,
@@ -229,7 +231,7 @@ describe('the bench file', () => {
       }[];
     };
     const bench = benchFromText(text);
-    expect(bench.version).toBe(2);
+    expect(bench.version).toBe(BENCH_VERSION);
     expect(bench.items.map((i) => i.id)).toEqual(old.items.map((i) => i.id));
     expect(bench.boxes.map((b) => [b.id, b.signoffs])).toEqual(old.boxes.map((b) => [b.id, b.signoffs]));
     for (const p of old.profiles) {
@@ -240,6 +242,30 @@ describe('the bench file', () => {
     }
     expect(machinesOf(bench).every((m) => m.owned && m.details === null)).toBe(true);
     expect(bench.wishes).toEqual([]);
+    expect(benchFromText(benchToText(bench))).toEqual(bench);
+  });
+
+  it('a file that version 2 saved keeps what its images were found to start on', () => {
+    const text = readFileSync(join(__dirname, 'fixtures/bench-v2.json'), 'utf8');
+    const old = JSON.parse(text) as {
+      items: {
+        id: string;
+        inspection?: {
+          outcomes: { starts: string; because: string; evidence: string; signed: boolean | null }[];
+        };
+      }[];
+    };
+    const bench = benchFromText(text);
+    for (const before of old.items.filter((i) => i.inspection)) {
+      const now = must(findImage(bench, before.id)?.inspection ?? undefined);
+      const was = must(before.inspection).outcomes;
+      expect(now.outcomes.map((o) => [o.starts, o.because])).toEqual(was.map((o) => [o.starts, o.because]));
+      expect(now.outcomes.map((o) => o.evidence[0]?.what)).toEqual(was.map((o) => o.evidence ?? undefined));
+      expect(now.outcomes.map((o) => o.secureBoot?.starts)).toEqual(
+        was.map((o) => (o.signed === false && o.starts === 'yes' ? 'no' : undefined)),
+      );
+      expect(now.inner).toBeNull();
+    }
     expect(benchFromText(benchToText(bench))).toEqual(bench);
   });
 

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { openDB } from 'idb';
 import { QueryClient } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
+import { BENCH_VERSION, emptyBench, type Bench } from '@zb/core/schema/bench';
 import { arranged } from '@zb/core/schema/arrange';
 import { differences, type Act } from '@zb/core/schema/changes';
 import { benchToText, type Migration } from '@zb/core/schema/file';
@@ -105,14 +105,17 @@ describe('the browser keeper', () => {
 
 describe('what an older version kept', () => {
   const steps: ReadonlyMap<number, Migration> = new Map([
-    [2, (old: Record<string, unknown>) => ({ ...old, name: `${String(old.name)}, brought over` })],
+    [
+      BENCH_VERSION,
+      (old: Record<string, unknown>) => ({ ...old, name: `${String(old.name)}, brought over` }),
+    ],
   ]);
 
   it('is brought over once, kept in its new shape, and cannot be undone into the old one', async () => {
     n += 1;
     const first = await BrowserKeeper.open(`test-${n}`);
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, steps, 3);
+    const second = await BrowserKeeper.open(`test-${n}`, steps, BENCH_VERSION + 1);
     expect((await second.load())?.name).toBe('Saltmarsh Hall, brought over');
     expect((await second.load())?.boxes).toHaveLength(demo.boxes.length);
     expect(await second.undo()).toBeUndefined();
@@ -122,11 +125,13 @@ describe('what an older version kept', () => {
     n += 1;
     const first = await BrowserKeeper.open(`test-${n}`);
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, new Map(), 3);
+    const second = await BrowserKeeper.open(`test-${n}`, new Map(), BENCH_VERSION + 1);
     const fault = await second.load().catch((e: unknown) => e);
     expect(fault).toBeInstanceOf(UnreadableBench);
-    expect((fault as UnreadableBench).message).toMatch(/No way is known from version 2 to 3/);
-    expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: 2 });
+    expect((fault as UnreadableBench).message).toContain(
+      `No way is known from version ${BENCH_VERSION} to ${BENCH_VERSION + 1}`,
+    );
+    expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: BENCH_VERSION });
     expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.name).toBe(demo.name);
   });
 

@@ -1,4 +1,5 @@
-import { firmwareTitle, type FirmwareKind, type Outcome } from '../image/types';
+import { startOn, type MachineStart } from '../image/forMachine';
+import { contentOf, firmwareTitle, type FirmwareKind } from '../image/types';
 import { drivesIn, findImage, type Bench, type Box, type Machine } from '../schema/bench';
 import { knownFact } from '../fit/view';
 
@@ -22,7 +23,7 @@ export interface BootLadder {
 /** The outcome row that this machine's firmware would meet, from its mode, word size and architecture. */
 export function firmwareOf(machine: Machine): FirmwareKind | undefined {
   const mode = knownFact(machine, 'firmware.mode')?.value;
-  if (mode === 'bios') return 'bios';
+  if (mode === 'bios' || mode === 'board') return mode;
   if (mode !== 'uefi') return undefined;
   const arch = knownFact(machine, 'cpu.arch')?.value;
   const bits = knownFact(machine, 'firmware.bits')?.value;
@@ -32,9 +33,8 @@ export function firmwareOf(machine: Machine): FirmwareKind | undefined {
 }
 
 function stickRung(
-  machine: Machine,
   box: Box,
-  row: Outcome | undefined,
+  start: MachineStart | undefined,
   firmware: FirmwareKind | undefined,
   title: string,
 ): Rung {
@@ -53,12 +53,6 @@ function stickRung(
       because: `the last write failed: ${written.explanation}`,
       remedy: 'Write again at stop 5.',
     };
-  if (knownFact(machine, 'firmware.mode')?.value === 'board')
-    return {
-      title,
-      state: 'tried',
-      because: 'a board’s own loader decides by files that are not judged yet',
-    };
   if (!firmware)
     return {
       title,
@@ -66,21 +60,19 @@ function stickRung(
       because: 'the machine’s boot mode or architecture is not known',
       remedy: 'Enter the boot mode.',
     };
-  if (!row)
+  if (!start)
     return { title, state: 'tried', because: 'the image has not been read', remedy: 'Open it at stop 4.' };
-  if (row.starts === 'unknown') return { title, state: 'tried', because: row.because };
-  if (row.starts === 'no')
-    return { title, state: 'refused', because: `${firmwareTitle[firmware]}: ${row.because}` };
-  const secure = knownFact(machine, 'firmware.secureBoot')?.value;
-  if (firmware !== 'bios' && secure === 'on' && row.signed === false) {
+  if (start.refused)
     return {
       title,
       state: 'refused',
-      because: 'Secure Boot is on and the loader carries no signature',
+      because: `Secure Boot is on and ${start.because}`,
       remedy: 'Turn Secure Boot off in setup.',
     };
-  }
-  return { title, state: 'started', because: row.because };
+  if (start.starts === 'unknown') return { title, state: 'tried', because: start.because };
+  if (start.starts === 'no')
+    return { title, state: 'refused', because: `${firmwareTitle[firmware]}: ${start.because}` };
+  return { title, state: 'started', because: start.because };
 }
 
 /**
@@ -91,7 +83,11 @@ function stickRung(
 export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder {
   const firmware = firmwareOf(machine);
   const image = findImage(bench, box.written?.imageId ?? box.imageId);
-  const row = image?.inspection?.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
+  const start = startOn(
+    image?.inspection ? contentOf(image.inspection) : undefined,
+    firmware,
+    knownFact(machine, 'firmware.secureBoot')?.value === 'on',
+  );
   const assumed: string[] = [];
   const order = knownFact(machine, 'firmware.order')?.value;
   let entries = Array.isArray(order) ? order : undefined;
@@ -102,7 +98,11 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
   }
   if (box.startBy === 'menu' && !knownFact(machine, 'firmware.menuKey'))
     assumed.push('The one-time menu key is not known yet.');
-  if (firmware && firmware !== 'bios' && !knownFact(machine, 'firmware.secureBoot'))
+  if (start?.trustAssumed)
+    assumed.push(
+      `Secure Boot is on, and the loader is ${start.row.secureBoot?.because ?? ''}; that it does is assumed.`,
+    );
+  if (firmware?.startsWith('uefi') && !knownFact(machine, 'firmware.secureBoot'))
     assumed.push('Secure Boot is not known; off is assumed.');
   if (box.startBy === 'menu') entries = ['usb', ...entries.filter((e) => e !== 'usb')];
   else if (!entries.includes('usb')) entries = [...entries, 'usb'];
@@ -129,7 +129,7 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
     if (entry === 'usb') {
       const by = box.startBy === 'menu' ? 'one-time menu' : 'boot order';
       const serial = box.written ? ` …${box.written.serial.slice(-4)}` : '';
-      add(stickRung(machine, box, row, firmware, `Stick${serial}, by the ${by}`));
+      add(stickRung(box, start, firmware, `Stick${serial}, by the ${by}`));
     } else if (entry === 'internal') {
       if (internal.length === 0)
         add({ title: 'Internal drive', state: 'skipped', because: 'no drive is known in the machine' });

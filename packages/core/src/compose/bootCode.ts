@@ -9,30 +9,31 @@ import { fromHex, put16, put64 } from './bytes';
  * Sector 0: set up a stack, copy itself to 0x600, look for the active entry at 0x7BE; its first sector, or the one
  * patched in at byte 0x54, is read with INT 13h function 42h (four sectors) to 0x7C00 and jumped to.
  */
-const MBR_CODE =
+export const MBR_CODE = fromHex(
   'fa31c08ed0bc007c8ed88ec0fcbe007cbf0006b90001f3a5ea1d060000fbbebe07b90400803c80740783c610e2f6eb08668b440866a35406' +
-  'be4c06b442cd137205ea007c0000f4ebfd8d740010000400007c00000000000000000000';
-const MBR_LBA_AT = 0x54;
+    'be4c06b442cd137205ea007c0000f4ebfd8d740010000400007c00000000000000000000',
+);
+export const MBR_LBA_AT = 0x54;
 
 /*
  * Says the text that follows it, on the screen (INT 10h function 0Eh) and on the first serial line (INT 14h), then
  * halts. Reads the text relative to CS, so it runs at 0000:7C00 and at 07C0:0000 alike.
  */
-const SAY_CODE =
-  'fa31c08ed88ec08ed0bc007cfbfcb8e30031d2cd14e800005e81c61f002eac84c0741150b40ebb0700cd1058b40131d2cd14ebe9f4ebfd';
+export const SAY_CODE = fromHex(
+  'fa31c08ed88ec08ed0bc007cfbfcb8e30031d2cd14e800005e81c61f002eac84c0741150b40ebb0700cd1058b40131d2cd14ebe9f4ebfd',
+);
 
 /** Boot code for sector 0 (bytes 0–439). Goes to the active part, or to `sector` where none is active. */
 export function mbrBootCode(sector = 0): Uint8Array {
-  const code = fromHex(MBR_CODE);
+  const code = MBR_CODE.slice();
   put64(code, MBR_LBA_AT, sector);
   return code;
 }
 
 /** Code that prints one line and halts; fits a boot record for lines of up to 380 characters. */
 export function sayBootCode(line: string): Uint8Array {
-  const code = fromHex(SAY_CODE);
   const text = Array.from(`\r\n${line}\r\n\0`, (c) => c.charCodeAt(0) & 0x7f);
-  return Uint8Array.from([...code, ...text]);
+  return Uint8Array.from([...SAY_CODE, ...text]);
 }
 
 /** A 512-byte boot record holding the code, with its end mark. */

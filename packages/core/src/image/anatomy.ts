@@ -1,52 +1,65 @@
-import { allZero } from './bytes';
-import { ESP_GUID, BIOS_BOOT_GUID } from './gpt';
+import { allZero, hexOf } from './bytes';
+import { bootEntryFields, gptFields, partFields, recordFields, volumeFields } from './decode';
+import { BIOS_BOOT_GUID, ESP_GUID } from './gpt';
+import type { BootVolume, FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
 import type { ImageRegion, Outcome } from './types';
 
-const region = (
-  start: number,
-  bytes: number,
-  kind: ImageRegion['kind'],
-  title: string,
-  detail = '',
-  starts = false,
-): ImageRegion => ({ start, bytes, kind, title, detail, starts });
+/** So much of a stretch is kept to be seen without the file. */
+const SHOWN = 64;
+type Found = Omit<ImageRegion, 'hex'>;
 
-function partRegion(facts: ImageFacts, c: Candidate, rows: Outcome[]): ImageRegion {
-  const name = c.mark?.label ?? (c.type === BIOS_BOOT_GUID ? 'BIOS boot area' : `part ${c.index}`);
-  const bits = [c.mark?.kind ?? (c.type === BIOS_BOOT_GUID ? 'boot code' : 'not recognised')];
-  const loader = rows.filter(
-    (r) => r.starts === 'yes' && r.evidence?.startsWith('/EFI') && c.fat !== undefined,
+const within = (at: number, c: { start: number; bytes: number }): boolean =>
+  at >= c.start && at < c.start + c.bytes;
+
+/** Loaders that firmware finds by itself and that can run: what "starts from" means. */
+const starting = (loaders: readonly FoundLoader[], rows: readonly Outcome[]): FoundLoader | undefined =>
+  loaders.find(
+    (l) =>
+      l.removable &&
+      l.fault === '' &&
+      rows.some((r) => r.firmware === `uefi-${l.machine}` && r.starts === 'yes'),
   );
-  const holdsLoader = loader.find((r) => {
-    const at = Number(/at byte (\d+)/.exec(r.evidence ?? '')?.[1]);
-    return at >= c.start && at < c.start + c.bytes;
-  });
-  if (holdsLoader) bits.push(`starts from ${holdsLoader.evidence?.split(' ')[0]}`);
+
+async function partRegion(
+  facts: ImageFacts,
+  c: Candidate,
+  all: FoundLoader[],
+  rows: Outcome[],
+): Promise<Found> {
+  const boot = c.type === BIOS_BOOT_GUID;
+  const loaders = all.filter((l) => within(l.offset, c));
+  const bits = [c.mark?.kind ?? (boot ? 'boot code' : 'not recognised')];
+  const first = starting(loaders, rows);
+  if (first) bits.push(`starts from ${first.path}`);
   else if (c.type === ESP_GUID) bits.push('EFI system partition, no loader for these machines');
   if (c.active) bits.push('active');
-  const kind = c.start + c.bytes > facts.source.size ? 'beyond' : c.type === BIOS_BOOT_GUID ? 'code' : 'part';
-  return region(c.start, c.bytes, kind, name, bits.join(' · '), holdsLoader !== undefined || c.active);
+  const head = await facts.source.read(c.start, 512);
+  return {
+    start: c.start,
+    bytes: c.bytes,
+    kind: c.start + c.bytes > facts.source.size ? 'beyond' : boot ? 'code' : 'part',
+    title: c.mark?.label ?? (c.name || (boot ? 'BIOS boot area' : `part ${c.index}`)),
+    detail: bits.join(' · '),
+    starts: first !== undefined || c.active,
+    fields: partFields(c, head, loaders),
+  };
 }
 
-/**
- * The image as consecutive stretches by offset, gaps included, for the anatomy picture.
- * Overlaps (hybrid optical images map the whole volume as a part) keep the narrower stretch.
- */
-export function anatomy(facts: ImageFacts, rows: Outcome[]): ImageRegion[] {
-  const { gpt, mbr, iso, source } = facts;
-  const found: ImageRegion[] = [];
+function tables(facts: ImageFacts): Found[] {
+  const { gpt, mbr, iso, source, head } = facts;
+  const out: Found[] = [];
   if (mbr || gpt) {
-    const empty = allZero(facts.head.subarray(0, 440));
-    found.push(
-      region(
-        0,
-        512,
-        empty ? 'table' : 'code',
-        empty ? 'Partition record' : 'Boot code',
-        empty ? 'no boot code' : 'and the record of sector 0',
-      ),
-    );
+    const empty = allZero(head.subarray(0, 440));
+    out.push({
+      start: 0,
+      bytes: 512,
+      kind: empty ? 'table' : 'code',
+      title: empty ? 'Partition record' : 'Boot code',
+      detail: empty ? 'no boot code' : `${mbr ? `${mbr.bootCodeKind}, ` : ''}and the record of sector 0`,
+      starts: false,
+      fields: recordFields(head, mbr),
+    });
   }
   for (const [which, copy] of [
     ['first copy', gpt?.primary],
@@ -55,45 +68,120 @@ export function anatomy(facts: ImageFacts, rows: Outcome[]): ImageRegion[] {
     if (!gpt || !copy) continue;
     const start = Math.min(copy.header, copy.array);
     const end = Math.max(copy.header + gpt.sectorSize, copy.array + copy.arrayBytes);
-    const state = copy.sound ? 'sound, CRC-32 agrees' : copy.faults.join('; ');
-    found.push(region(start, Math.min(end, source.size) - start, 'table', `GPT, ${which}`, state));
+    out.push({
+      start,
+      bytes: Math.min(end, source.size) - start,
+      kind: 'table',
+      title: `GPT, ${which}`,
+      detail: copy.sound ? 'sound, CRC-32 agrees' : copy.faults.join('; '),
+      starts: false,
+      fields: gptFields(copy, gpt.sectorSize),
+    });
   }
+  // Each table of a chain of logical drives stands in a sector of its own, in front of its drive.
+  for (const e of mbr?.entries.filter((x) => x.index > 4) ?? [])
+    out.push({
+      start: e.at - 446,
+      bytes: 512,
+      kind: 'table',
+      title: `Table of part ${e.index}`,
+      detail: 'one of a chain',
+      starts: false,
+      fields: [],
+    });
   if (iso) {
     // ECMA-119 §6.2.1: the first sixteen sectors are left to the system and hold nothing of the volume.
-    if (!mbr && !gpt) found.push(region(0, 32768, 'gap', 'System area', 'left free by the standard'));
-    found.push(region(32768, 2048 * 2, 'table', 'Volume descriptors', 'ISO 9660'));
-    for (const e of facts.catalogue?.entries ?? []) {
-      if (!e.bootable) continue;
-      found.push(
-        region(
-          e.offset,
-          Math.max(e.loadBytes, 2048),
-          'code',
-          `Boot image, ${e.platform === 'uefi' ? 'UEFI' : 'BIOS'}`,
-          'El Torito',
-          true,
-        ),
-      );
-    }
+    const free = {
+      kind: 'gap',
+      title: 'System area',
+      detail: 'left free by the standard',
+      starts: false,
+    } as const;
+    if (!mbr && !gpt) out.push({ start: 0, bytes: 32768, ...free, fields: [] });
+    out.push({
+      start: 32768,
+      bytes: 2048 * 2,
+      kind: 'table',
+      title: 'Volume descriptors',
+      detail: `ISO 9660${iso.udf ? ' and UDF' : ''}, ${iso.names === 'plain' ? 'plain' : iso.names} names`,
+      starts: false,
+      fields: volumeFields(iso),
+    });
   }
-  for (const c of facts.candidates) found.push(partRegion(facts, c, rows));
+  return out;
+}
 
-  const cuts = [...new Set([0, source.size, ...found.flatMap((r) => [r.start, r.start + r.bytes])])].sort(
+function bootImages(facts: ImageFacts, all: FoundLoader[]): Found[] {
+  return (facts.catalogue?.entries ?? [])
+    .filter((e) => e.bootable)
+    .map((e) => {
+      const bytes = Math.max(e.loadBytes, 2048);
+      const loaders = all.filter((l) => l.offset >= e.offset && l.offset < e.offset + bytes);
+      return {
+        start: e.offset,
+        bytes,
+        kind: 'code',
+        title: `Boot image, ${e.platform === 'uefi' ? 'UEFI' : 'BIOS'}`,
+        detail: 'El Torito',
+        starts: true,
+        fields: [
+          ...bootEntryFields(e),
+          ...loaders.map((l) => ({
+            offset: l.offset,
+            name: l.path,
+            value: `${l.machine ?? 'not a loader'}`,
+          })),
+        ],
+      } satisfies Found;
+    });
+}
+
+/** Consecutive stretches from overlapping ones: of two that share bytes the narrower is drawn. */
+function laidOut(found: Found[], size: number): Found[] {
+  const cuts = [...new Set([0, size, ...found.flatMap((r) => [r.start, r.start + r.bytes])])].sort(
     (a, b) => a - b,
   );
-  const out: ImageRegion[] = [];
+  const out: Found[] = [];
   for (let i = 0; i + 1 < cuts.length; i += 1) {
     const from = cuts[i] ?? 0;
     const to = cuts[i + 1] ?? 0;
     const owner = found
       .filter((r) => r.start <= from && r.start + r.bytes >= to)
       .sort((a, b) => a.bytes - b.bytes)[0];
-    const piece =
-      owner ?? region(from, to - from, from >= source.size ? 'beyond' : 'gap', 'Free', 'belongs to no part');
+    const piece = owner ?? {
+      start: from,
+      bytes: to - from,
+      kind: from >= size ? ('beyond' as const) : ('gap' as const),
+      title: 'Free',
+      detail: 'belongs to no part',
+      starts: false,
+      fields: [],
+    };
     const last = out[out.length - 1];
     if (last && last.title === piece.title && last.kind === piece.kind && last.detail === piece.detail)
       last.bytes += to - from;
     else out.push({ ...piece, start: from, bytes: to - from });
   }
+  return out;
+}
+
+/**
+ * The image as consecutive stretches by offset, gaps included, for the anatomy picture; each with its first bytes and
+ * its decoded fields. Overlaps (hybrid optical images map the whole volume as a part) keep the narrower stretch.
+ */
+export async function anatomy(
+  facts: ImageFacts,
+  volumes: BootVolume[],
+  rows: Outcome[],
+): Promise<ImageRegion[]> {
+  const loaders = volumes.flatMap((v) => v.loaders);
+  const found = [...tables(facts), ...bootImages(facts, loaders)];
+  for (const c of facts.candidates) found.push(await partRegion(facts, c, loaders, rows));
+  const out: ImageRegion[] = [];
+  for (const r of laidOut(
+    found.filter((r) => r.bytes > 0),
+    facts.source.size,
+  ))
+    out.push({ ...r, hex: hexOf(await facts.source.read(r.start, Math.min(SHOWN, r.bytes))) });
   return out;
 }

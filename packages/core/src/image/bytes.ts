@@ -39,3 +39,21 @@ export function holds(b: Uint8Array, text: string): boolean {
   }
   return false;
 }
+
+/** Bytes as UTF-8, or as Latin-1 where they are not UTF-8; stops at the first NUL. */
+export function utf8(b: Uint8Array, offset: number, length: number): string {
+  const piece = b.subarray(offset, offset + length);
+  const end = piece.indexOf(0);
+  const raw = String.fromCharCode(...piece.subarray(0, end < 0 ? piece.length : end));
+  try {
+    return decodeURIComponent(
+      raw.replace(/[^]/g, (c) => '%' + c.charCodeAt(0).toString(16).padStart(2, '0')),
+    );
+  } catch {
+    return raw;
+  }
+}
+
+/** Bytes in hexadecimal, two digits each, a space between them. */
+export const hexOf = (b: Uint8Array): string =>
+  Array.from(b, (x) => x.toString(16).padStart(2, '0')).join(' ');

@@ -1,5 +1,6 @@
 import { ascii, u16, u32, u8, utf16 } from './bytes';
 import type { ByteSource } from './source';
+import { walkTree, type TreeEntry } from './tree';
 
 export interface FatVolume {
   kind: 'fat12' | 'fat16' | 'fat32';
@@ -14,6 +15,14 @@ export interface FatVolume {
   /** Finds a path without regard to case. */
   find(path: string): Promise<FatEntry | undefined>;
   readFile(entry: FatEntry, maxBytes?: number): Promise<Uint8Array>;
+  /** A file's content by offset, however its clusters lie; shorter than the entry says where its chain ends early. */
+  open(entry: FatEntry): Promise<FatFile>;
+  walk(): Promise<TreeEntry[]>;
+}
+
+export interface FatFile extends ByteSource {
+  /** Where a byte of the file stands in the volume. */
+  placeOf(offset: number): number;
 }
 
 export interface FatEntry {
@@ -114,6 +123,11 @@ function parseDirectory(bytes: Uint8Array, offsetOf: (cluster: number) => number
   return out.filter((e) => e.name !== '.' && e.name !== '..');
 }
 
+function endsHere(bytes: Uint8Array): boolean {
+  for (let o = 0; o + 32 <= bytes.length; o += 32) if (u8(bytes, o) === 0) return true;
+  return false;
+}
+
 function volumeLabel(bytes: Uint8Array): string | undefined {
   for (let o = 0; o + 32 <= bytes.length && u8(bytes, o) !== 0; o += 32) {
     const attributes = u8(bytes, o + 11);
@@ -140,29 +154,71 @@ export async function openFat(source: ByteSource): Promise<FatVolume | undefined
     return u32(await source.read(g.fatStart + 4 * cluster, 4), 0) & 0x0fffffff;
   };
 
+  /** Clusters of a chain that hold `limit` bytes; the limit also ends a chain that loops. */
+  const clustersOf = async (first: number, limit: number): Promise<number[]> => {
+    const out: number[] = [];
+    for (
+      let cluster = first;
+      cluster >= 2 && cluster < g.clusters + 2 && out.length * g.clusterBytes < limit;
+      cluster = await next(cluster)
+    )
+      out.push(cluster);
+    return out;
+  };
+
   const chain = async (first: number, limit: number): Promise<Uint8Array> => {
     const pieces: Uint8Array[] = [];
     let have = 0;
-    let cluster = first;
-    // The byte limit also ends a chain that loops.
-    while (cluster >= 2 && cluster < g.clusters + 2 && have < limit) {
-      const piece = await source.read(offsetOf(cluster), g.clusterBytes);
+    for (const cluster of await clustersOf(first, limit)) {
+      const piece = await source.read(offsetOf(cluster), Math.min(g.clusterBytes, limit - have));
       if (piece.length === 0) break;
       pieces.push(piece);
       have += piece.length;
-      cluster = await next(cluster);
     }
-    const out = new Uint8Array(Math.min(have, limit));
+    const out = new Uint8Array(have);
     let at = 0;
     for (const piece of pieces) {
-      out.set(piece.subarray(0, out.length - at), at);
+      out.set(piece, at);
       at += piece.length;
     }
     return out;
   };
 
+  /** A directory ends at its first empty entry, so it is read cluster by cluster until one has come. */
+  const directory = async (first: number): Promise<Uint8Array> => {
+    for (let limit = g.clusterBytes; ; limit *= 4) {
+      const bytes = await chain(first, Math.min(limit, MAX_DIR_BYTES));
+      if (bytes.length < limit || limit >= MAX_DIR_BYTES || endsHere(bytes)) return bytes;
+    }
+  };
+
+  const open = async (entry: FatEntry): Promise<FatFile> => {
+    const clusters = await clustersOf(entry.firstCluster, entry.bytes);
+    const placeOf = (offset: number): number =>
+      offsetOf(clusters[Math.floor(offset / g.clusterBytes)] ?? 0) + (offset % g.clusterBytes);
+    return {
+      placeOf,
+      size: Math.min(entry.bytes, clusters.length * g.clusterBytes),
+      async read(offset, length) {
+        const end = Math.min(offset + length, entry.bytes, clusters.length * g.clusterBytes);
+        if (offset < 0 || end <= offset) return new Uint8Array(0);
+        const out = new Uint8Array(end - offset);
+        let have = 0;
+        while (have < out.length) {
+          const at = offset + have;
+          const inCluster = g.clusterBytes - (at % g.clusterBytes);
+          const piece = await source.read(placeOf(at), Math.min(inCluster, out.length - have));
+          if (piece.length === 0) break;
+          out.set(piece, have);
+          have += piece.length;
+        }
+        return out.subarray(0, have);
+      },
+    };
+  };
+
   const rootDirectory = (): Promise<Uint8Array> =>
-    g.kind === 'fat32' ? chain(g.rootCluster, MAX_DIR_BYTES) : source.read(g.rootStart, g.rootBytes);
+    g.kind === 'fat32' ? directory(g.rootCluster) : source.read(g.rootStart, g.rootBytes);
 
   const find = async (path: string): Promise<FatEntry | undefined> => {
     const names = path.split('/').filter(Boolean);
@@ -171,7 +227,7 @@ export async function openFat(source: ByteSource): Promise<FatVolume | undefined
       const hit = entries.find((e) => e.name.toLowerCase() === name.toLowerCase());
       if (!hit || i === names.length - 1) return hit;
       if (!hit.directory) return undefined;
-      entries = parseDirectory(await chain(hit.firstCluster, MAX_DIR_BYTES), offsetOf);
+      entries = parseDirectory(await directory(hit.firstCluster), offsetOf);
     }
     return undefined;
   };
@@ -193,8 +249,19 @@ export async function openFat(source: ByteSource): Promise<FatVolume | undefined
       if (path.split('/').filter(Boolean).length === 0)
         return parseDirectory(await rootDirectory(), offsetOf);
       const entry = await find(path);
-      return entry?.directory ? parseDirectory(await chain(entry.firstCluster, MAX_DIR_BYTES), offsetOf) : [];
+      return entry?.directory ? parseDirectory(await directory(entry.firstCluster), offsetOf) : [];
     },
     readFile: (entry, maxBytes = entry.bytes) => chain(entry.firstCluster, Math.min(entry.bytes, maxBytes)),
+    open,
+    walk: () =>
+      walkTree<FatEntry>(
+        { name: '', directory: true, bytes: 0, firstCluster: 0, offset: undefined },
+        async (of) =>
+          parseDirectory(
+            of.firstCluster === 0 ? await rootDirectory() : await directory(of.firstCluster),
+            offsetOf,
+          ),
+        (of) => of.firstCluster,
+      ),
   };
 }

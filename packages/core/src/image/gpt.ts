@@ -9,6 +9,10 @@ export interface GptPart {
   typeGuid: string;
   guid: string;
   name: string;
+  /** Bit 2 set: older BIOS boot code is to start this one (UEFI 2.10 table 5.8). */
+  legacyBoot: boolean;
+  /** Where its entry stands in the image. */
+  at: number;
 }
 
 export interface GptCopy {
@@ -20,6 +24,10 @@ export interface GptCopy {
   array: number;
   arrayBytes: number;
   alternate: number;
+  /** First and last byte that parts may use, and the disk's own GUID. */
+  firstUsable: number;
+  lastUsable: number;
+  diskGuid: string;
   parts: GptPart[];
 }
 
@@ -104,6 +112,8 @@ async function readCopy(source: ByteSource, at: number, sectorSize: number): Pro
         start: first * sectorSize,
         bytes: (last - first + 1) * sectorSize,
         name: utf16(table, o + 56, 36),
+        legacyBoot: (u8(table, o + 48) & 4) !== 0,
+        at: array + o,
       });
     }
   }
@@ -114,6 +124,9 @@ async function readCopy(source: ByteSource, at: number, sectorSize: number): Pro
     array,
     arrayBytes,
     alternate: u64(header, 32) * sectorSize,
+    firstUsable: u64(header, 40) * sectorSize,
+    lastUsable: (u64(header, 48) + 1) * sectorSize - 1,
+    diskGuid: guidText(header, 56),
     parts,
   };
 }

@@ -1,7 +1,8 @@
 import { firmwareOf } from '../boot/ladder';
 import { knownFact } from '../fit/view';
 import type { ImageItem, Machine } from '../schema/bench';
-import { firmwareKinds, firmwareTitle, type Inspection } from './types';
+import { startOn } from './forMachine';
+import { contentOf, firmwareKinds, firmwareTitle, type Inspection } from './types';
 
 const PUBLISHED = {
   same: 'This is the file they published',
@@ -12,9 +13,10 @@ const PUBLISHED = {
 /** What a file with a Stop finding is instead of a whole image. */
 function instead(inspection: Inspection): string {
   if (inspection.bytes === 0) return 'the file is empty';
-  if (inspection.container.kind !== 'none')
-    return `it is a ${inspection.container.kind} archive, still packed`;
-  return inspection.layout === 'none' ? 'nothing in it could start' : 'the file itself is not whole';
+  const content = contentOf(inspection);
+  if (inspection.container.kind !== 'none' && content === inspection)
+    return `it is a ${inspection.container.kind} file, still packed`;
+  return content.layout === 'none' ? 'nothing in it could start' : 'the file itself is not whole';
 }
 
 /** What comparison and file say, whatever machine is in view; `final` where nothing more is worth saying. */
@@ -22,7 +24,7 @@ function aboutFile(image: ImageItem | undefined, inspection: Inspection): { word
   const verdict = image?.comparison?.verdict ?? 'not-listed';
   const words = PUBLISHED[verdict];
   if (verdict === 'differs') return { words: `${words}: fetch it again`, final: true };
-  return inspection.findings.some((f) => f.grade === 'stop')
+  return contentOf(inspection).findings.some((f) => f.grade === 'stop')
     ? { words: `${words}, and ${instead(inspection)}`, final: true }
     : { words, final: false };
 }
@@ -33,7 +35,7 @@ export function imageHeadline(image: ImageItem | undefined, inspection: Inspecti
   const { words: same, final } = aboutFile(image, inspection);
   if (final) return same;
   const on = firmwareKinds.filter((f) =>
-    inspection.outcomes.some((o) => o.firmware === f && o.starts === 'yes'),
+    contentOf(inspection).outcomes.some((o) => o.firmware === f && o.starts === 'yes'),
   );
   return on.length === 0
     ? `${same}; no firmware starts it for certain`
@@ -51,11 +53,13 @@ export function verifyHeadline(
   const { words: same, final } = aboutFile(image, inspection);
   if (final) return same;
   const firmware = machine && firmwareOf(machine);
-  const row = firmware && inspection.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
-  if (!machine || !firmware || !row) return `${same}; how the machine starts is not known yet`;
-  if (row.starts === 'no') return `${same}, but it will not start${where} (${firmwareTitle[firmware]})`;
-  if (row.starts === 'unknown') return `${same}; its bytes do not tell whether it starts${where}`;
-  const secure =
-    knownFact(machine, 'firmware.secureBoot')?.value === 'on' && row.signed === false && firmware !== 'bios';
-  return secure ? `${same}; it starts${where} once Secure Boot is off` : `${same}, and it will start${where}`;
+  const secureOn = machine !== undefined && knownFact(machine, 'firmware.secureBoot')?.value === 'on';
+  const start = startOn(contentOf(inspection), firmware, secureOn);
+  if (!machine || !firmware || !start) return `${same}; how the machine starts is not known yet`;
+  if (start.refused) return `${same}; it starts${where} once Secure Boot is off`;
+  if (start.starts === 'no') return `${same}, but it will not start${where} (${firmwareTitle[firmware]})`;
+  if (start.starts === 'unknown') return `${same}; its bytes do not tell whether it starts${where}`;
+  return start.trustAssumed
+    ? `${same}, and it will start${where} if the firmware trusts its signature`
+    : `${same}, and it will start${where}`;
 }

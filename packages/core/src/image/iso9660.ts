@@ -1,17 +1,31 @@
 import { ascii, u16, u32, u8 } from './bytes';
+import { volumeSerial } from './isoFields';
+import { rockRidgeName } from './rockRidge';
 import type { ByteSource } from './source';
+import { walkTree, type TreeEntry } from './tree';
 
 /** ECMA-119 (4th edition) §6.1.2: a logical sector of an optical volume is 2048 bytes. */
 export const ISO_SECTOR = 2048;
 const MAX_DIR_BYTES = 4 * 1024 * 1024;
+/** Descriptors looked at before the terminator must have come; real volumes have four or five. */
+const MAX_DESCRIPTORS = 32;
 
 export interface IsoVolume {
   label: string;
+  uuid: string | undefined;
   /** Size the primary volume descriptor claims, in bytes. */
   bytes: number;
   /** Offset of the El Torito boot catalogue, if a boot record names one. */
   bootCatalogue: number | undefined;
+  /** Which names are read: the longest kind that the volume has. */
+  names: 'plain' | 'Joliet' | 'Rock Ridge';
+  joliet: boolean;
+  /** A UDF volume shares the sectors (ECMA-167 §2/9.1). */
+  udf: boolean;
+  list(path: string): Promise<IsoEntry[]>;
+  /** Finds a path without regard to case. */
   find(path: string): Promise<IsoEntry | undefined>;
+  walk(): Promise<TreeEntry[]>;
 }
 
 export interface IsoEntry {
@@ -21,9 +35,26 @@ export interface IsoEntry {
   bytes: number;
 }
 
-function parseDirectory(bytes: Uint8Array): IsoEntry[] {
+interface Root {
+  offset: number;
+  bytes: number;
+}
+
+const ucs2 = (b: Uint8Array, o: number, length: number): string => {
+  let out = '';
+  for (let i = 0; i + 1 < length; i += 2) out += String.fromCharCode((u8(b, o + i) << 8) | u8(b, o + i + 1));
+  return out;
+};
+const bare = (name: string): string => name.replace(/;\d+$/, '').replace(/\.$/, '');
+
+async function parseDirectory(
+  bytes: Uint8Array,
+  names: IsoVolume['names'],
+  source: ByteSource,
+): Promise<IsoEntry[]> {
   const out: IsoEntry[] = [];
   let o = 0;
+  let continued: IsoEntry | undefined;
   while (o < bytes.length) {
     const length = u8(bytes, o);
     if (length < 34) {
@@ -32,50 +63,87 @@ function parseDirectory(bytes: Uint8Array): IsoEntry[] {
       continue;
     }
     const nameLength = u8(bytes, o + 32);
-    const raw = ascii(bytes, o + 33, nameLength);
     if (!(nameLength === 1 && u8(bytes, o + 33) <= 1)) {
-      out.push({
-        name: raw.replace(/;\d+$/, '').replace(/\.$/, ''),
-        directory: (u8(bytes, o + 25) & 2) !== 0,
+      const plain = names === 'Joliet' ? ucs2(bytes, o + 33, nameLength) : ascii(bytes, o + 33, nameLength);
+      const systemUse = o + 33 + nameLength + ((nameLength + 1) % 2);
+      const long =
+        names === 'Rock Ridge'
+          ? await rockRidgeName(bytes.subarray(systemUse, o + length), source)
+          : undefined;
+      const flags = u8(bytes, o + 25);
+      const entry: IsoEntry = {
+        name: long ?? bare(plain),
+        directory: (flags & 2) !== 0,
         offset: u32(bytes, o + 2) * ISO_SECTOR,
         bytes: u32(bytes, o + 10),
-      });
+      };
+      // A file of several extents has one record for each; all but the last carry flag bit 7 (§9.1.6).
+      if (continued) continued.bytes += entry.bytes;
+      else out.push(entry);
+      continued = flags & 0x80 ? (continued ?? entry) : undefined;
     }
     o += length;
   }
   return out;
 }
 
-/** Opens an ISO 9660 volume: ECMA-119 §8.4 (primary volume descriptor), §9.1 (directory records). */
+/** Opens an ISO 9660 volume: ECMA-119 §8.4 (primary volume descriptor), §8.5 (Joliet's), §9.1 (directory records). */
 export async function openIso(source: ByteSource): Promise<IsoVolume | undefined> {
   let primary: Uint8Array | undefined;
+  let joliet: Uint8Array | undefined;
   let bootCatalogue: number | undefined;
-  for (let sector = 16; sector < 16 + 32; sector += 1) {
+  let udf = false;
+  for (let sector = 16; sector < 16 + MAX_DESCRIPTORS; sector += 1) {
     const d = await source.read(sector * ISO_SECTOR, ISO_SECTOR);
-    if (ascii(d, 1, 5) !== 'CD001') break;
+    const id = ascii(d, 1, 5);
+    if (id.startsWith('NSR0')) udf = true;
+    if (id !== 'CD001') {
+      if (!['BEA01', 'TEA01', 'BOOT2'].includes(id) && !id.startsWith('NSR0')) break;
+      continue;
+    }
     const type = u8(d, 0);
-    if (type === 255) break;
-    if (type === 1 && !primary) primary = d;
+    if (type === 1) primary ??= d;
+    // Joliet specification, §2: a supplementary descriptor whose escape sequence is %/@, %/C or %/E.
+    if (type === 2 && /^%\/[@CE]/.test(ascii(d, 88, 3))) joliet ??= d;
     // El Torito §2.0: the boot record's system identifier, and the catalogue's sector at byte 71.
     if (type === 0 && ascii(d, 7, 23) === 'EL TORITO SPECIFICATION') bootCatalogue = u32(d, 71) * ISO_SECTOR;
   }
   if (!primary) return undefined;
-  const root = { offset: u32(primary, 158) * ISO_SECTOR, bytes: u32(primary, 166) };
+  const rootOf = (d: Uint8Array): Root => ({ offset: u32(d, 158) * ISO_SECTOR, bytes: u32(d, 166) });
+  const plainRoot = rootOf(primary);
+  // SUSP §5.3: the first record of the root begins its system use area with the entry SP.
+  const first = await source.read(plainRoot.offset, 64);
+  const rockRidge = ascii(first, 34, 2) === 'SP' && u8(first, 38) === 0xbe && u8(first, 39) === 0xef;
+  const names = rockRidge ? 'Rock Ridge' : joliet ? 'Joliet' : 'plain';
+  const root = names === 'Joliet' && joliet ? rootOf(joliet) : plainRoot;
+  const entriesAt = async (at: Root): Promise<IsoEntry[]> =>
+    parseDirectory(await source.read(at.offset, Math.min(at.bytes, MAX_DIR_BYTES)), names, source);
+
+  const find = async (path: string): Promise<IsoEntry | undefined> => {
+    let at: Root = root;
+    let hit: IsoEntry | undefined;
+    for (const name of path.split('/').filter(Boolean)) {
+      if (hit && !hit.directory) return undefined;
+      hit = (await entriesAt(at)).find((e) => e.name.toLowerCase() === name.toLowerCase());
+      if (!hit) return undefined;
+      at = hit;
+    }
+    return hit;
+  };
   return {
     label: ascii(primary, 40, 32),
+    uuid: volumeSerial(primary, 0),
     bytes: u32(primary, 80) * (u16(primary, 128) || ISO_SECTOR),
     bootCatalogue,
-    async find(path) {
-      let at: { offset: number; bytes: number } = root;
-      let hit: IsoEntry | undefined;
-      for (const name of path.split('/').filter(Boolean)) {
-        if (hit && !hit.directory) return undefined;
-        const entries = parseDirectory(await source.read(at.offset, Math.min(at.bytes, MAX_DIR_BYTES)));
-        hit = entries.find((e) => e.name.toLowerCase() === name.toLowerCase());
-        if (!hit) return undefined;
-        at = hit;
-      }
-      return hit;
+    names,
+    joliet: joliet !== undefined,
+    udf,
+    find,
+    async list(path) {
+      if (path.split('/').filter(Boolean).length === 0) return entriesAt(root);
+      const entry = await find(path);
+      return entry?.directory ? entriesAt(entry) : [];
     },
+    walk: () => walkTree<IsoEntry>({ ...root, name: '', directory: true }, entriesAt, (e) => e.offset),
   };
 }

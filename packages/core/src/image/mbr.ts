@@ -1,4 +1,5 @@
-import { allZero, holds, u16, u32, u8 } from './bytes';
+import { u16, u32, u8 } from './bytes';
+import { bootCodeKind, type BootCodeKind } from './bootCode';
 import type { ByteSource } from './source';
 
 export interface MbrEntry {
@@ -11,6 +12,14 @@ export interface MbrEntry {
   /** Bytes from the start of the image. */
   start: number;
   bytes: number;
+  /** Where its sixteen bytes stand in the image. */
+  at: number;
+}
+
+/** A place where a table is not as the standard has it. */
+export interface TableFault {
+  what: string;
+  offset: number;
 }
 
 export interface Mbr {
@@ -18,29 +27,16 @@ export interface Mbr {
   bootCode: Uint8Array;
   bootCodeKind: BootCodeKind;
   protective: boolean;
+  /** Faults of the chain of logical drives. */
+  faults: TableFault[];
 }
-
-export type BootCodeKind =
-  'none' | 'grub' | 'isohybrid' | 'active-partition' | 'message-only' | 'unrecognised';
 
 const EXTENDED = new Set([0x05, 0x0f, 0x85]);
 /** More logical drives than any tool writes; the bound that keeps a looped chain from running for ever. */
 const MAX_LOGICAL = 128;
 
-/**
- * What the first 440 bytes of a boot sector are. There is no field for it, so it is told by the messages the
- * code carries (common practice, no source; checked against Debian's GRUB and SYSLINUX in the tests).
- */
-export function bootCodeKind(code: Uint8Array): BootCodeKind {
-  if (allZero(code)) return 'none';
-  if (holds(code, 'This is not a bootable disk')) return 'message-only';
-  if (holds(code, 'GRUB ') && holds(code, 'Geom')) return 'grub';
-  if (holds(code, 'isolinux.bin missing or corrupt')) return 'isohybrid';
-  if (/(missing|loading) operating system/i.test(String.fromCharCode(...code))) return 'active-partition';
-  return 'unrecognised';
-}
-
-function readEntries(sector: Uint8Array, sectorSize: number, base: number): MbrEntry[] {
+/** The four entries of a table read from `place`; their starts count from `base`. */
+function readEntries(sector: Uint8Array, sectorSize: number, base: number, place: number): MbrEntry[] {
   return [0, 1, 2, 3].map((slot) => {
     const at = 446 + 16 * slot;
     return {
@@ -50,8 +46,57 @@ function readEntries(sector: Uint8Array, sectorSize: number, base: number): MbrE
       type: u8(sector, at + 4),
       start: base + u32(sector, at + 8) * sectorSize,
       bytes: u32(sector, at + 12) * sectorSize,
+      at: place + at,
     };
   });
+}
+
+/**
+ * Follows the tables of an extended partition, each naming one logical drive and the next table (UEFI 2.10 §5.2.1 names
+ * the types; the chain itself is common practice, held against sfdisk). Every way a chain can be wrong ends it.
+ */
+async function walkChain(
+  source: ByteSource,
+  sectorSize: number,
+  extended: MbrEntry,
+  logical: MbrEntry[],
+  faults: TableFault[],
+): Promise<void> {
+  const seen = new Set<number>();
+  const end = extended.start + extended.bytes;
+  for (let at = extended.start; ;) {
+    const fault = seen.has(at)
+      ? 'The chain of logical drives runs in a circle'
+      : at >= source.size
+        ? 'The chain of logical drives goes on beyond the end of the file'
+        : at < extended.start || at >= end
+          ? 'The chain of logical drives leaves the extended part'
+          : logical.length >= MAX_LOGICAL
+            ? `The chain has more than ${MAX_LOGICAL} logical drives`
+            : undefined;
+    if (fault !== undefined) {
+      faults.push({ what: fault, offset: Math.min(at, source.size) });
+      return;
+    }
+    seen.add(at);
+    const table = await source.read(at, 512);
+    if (u16(table, 510) !== 0xaa55) {
+      faults.push({ what: 'A table of the chain of logical drives has no end mark 55 AA', offset: at });
+      return;
+    }
+    const [first] = readEntries(table, sectorSize, at, at);
+    const next = readEntries(table, sectorSize, extended.start, at)[1];
+    if (first && first.type !== 0 && first.bytes > 0) {
+      logical.push({ ...first, index: 5 + logical.length });
+      if (first.start + first.bytes > end)
+        faults.push({
+          what: `Logical drive ${4 + logical.length} reaches beyond the extended part`,
+          offset: first.at,
+        });
+    }
+    if (!next || !EXTENDED.has(next.type) || next.bytes === 0) return;
+    at = next.start;
+  }
 }
 
 /**
@@ -61,32 +106,22 @@ function readEntries(sector: Uint8Array, sectorSize: number, base: number): MbrE
 export async function readMbr(source: ByteSource, sectorSize = 512): Promise<Mbr | undefined> {
   const sector = await source.read(0, 512);
   if (sector.length < 512 || u16(sector, 510) !== 0xaa55) return undefined;
-  const primaries = readEntries(sector, sectorSize, 0);
+  const primaries = readEntries(sector, sectorSize, 0, 0);
   if (primaries.some((e) => e.flag !== 0 && e.flag !== 0x80)) return undefined;
   const used = primaries.filter((e) => e.type !== 0 && e.bytes > 0);
   if (used.length === 0) return undefined;
 
   const logical: MbrEntry[] = [];
-  for (const extended of used.filter((e) => EXTENDED.has(e.type))) {
-    const seen = new Set<number>();
-    let at = extended.start;
-    while (!seen.has(at) && at < source.size && logical.length < MAX_LOGICAL) {
-      seen.add(at);
-      const table = await source.read(at, 512);
-      if (u16(table, 510) !== 0xaa55) break;
-      const [first] = readEntries(table, sectorSize, at);
-      const next = readEntries(table, sectorSize, extended.start)[1];
-      if (first && first.type !== 0 && first.bytes > 0) logical.push({ ...first, index: 5 + logical.length });
-      if (!next || !EXTENDED.has(next.type) || next.bytes === 0) break;
-      at = next.start;
-    }
-  }
+  const faults: TableFault[] = [];
+  for (const extended of used.filter((e) => EXTENDED.has(e.type)))
+    await walkChain(source, sectorSize, extended, logical, faults);
   const bootCode = sector.subarray(0, 440);
   return {
     entries: [...used, ...logical],
     bootCode,
     bootCodeKind: bootCodeKind(bootCode),
     protective: used.some((e) => e.type === 0xee),
+    faults,
   };
 }
 

@@ -1,4 +1,3 @@
-import { containerKind, type ContainerKind } from './container';
 import { readBootCatalogue, type BootCatalogue } from './eltorito';
 import { fatGeometry, openFat, type FatVolume } from './fat';
 import { recogniseFilesystem, type FilesystemMark } from './filesystems';
@@ -15,6 +14,8 @@ export interface Candidate {
   type: string;
   from: 'gpt' | 'mbr' | 'whole';
   active: boolean;
+  /** Its name in the partition table; MBR tables keep none. */
+  name: string;
   mark: FilesystemMark | undefined;
   fat: FatVolume | undefined;
 }
@@ -22,7 +23,6 @@ export interface Candidate {
 /** Everything the readers found, before any judgement is made. */
 export interface ImageFacts {
   source: ByteSource;
-  container: ContainerKind;
   head: Uint8Array;
   mbr: Mbr | undefined;
   gpt: Gpt | undefined;
@@ -44,14 +44,13 @@ function layoutName(facts: Pick<ImageFacts, 'mbr' | 'gpt' | 'iso'> & { fat: bool
 async function candidate(source: ByteSource, base: Omit<Candidate, 'mark' | 'fat'>): Promise<Candidate> {
   const window = slice(source, base.start, base.bytes);
   const fat = await openFat(window);
-  const mark = fat ? { kind: fat.kind, label: fat.label } : await recogniseFilesystem(window);
+  const mark = await recogniseFilesystem(window, fat);
   return { ...base, mark, fat };
 }
 
 /** Runs every reader over the image. All reads are bounded; nothing here judges. */
 export async function readImage(source: ByteSource): Promise<ImageFacts> {
   const head = await source.read(0, 512);
-  const container = containerKind(head);
   const iso = await openIso(source);
   const gpt = await readGpt(source);
   // A file system without any table has the same end mark in sector 0; its boot sector must not be read as a table.
@@ -67,17 +66,34 @@ export async function readImage(source: ByteSource): Promise<ImageFacts> {
       type: p.typeGuid,
       from: 'gpt',
       active: false,
+      name: p.name,
     });
   }
   for (const e of mbr?.entries ?? []) {
     const known = found.some((f) => f.start === e.start && f.bytes === e.bytes);
     if (e.type === 0xee || isExtendedType(e.type) || known) continue;
     const type = e.type.toString(16).padStart(2, '0');
-    found.push({ index: e.index, start: e.start, bytes: e.bytes, type, from: 'mbr', active: e.active });
+    found.push({
+      index: e.index,
+      start: e.start,
+      bytes: e.bytes,
+      type,
+      from: 'mbr',
+      active: e.active,
+      name: '',
+    });
   }
   const superfloppy = !mbr && !gpt && fatGeometry(head) !== undefined;
   if (superfloppy) {
-    found.push({ index: 1, start: 0, bytes: source.size, type: 'filesystem', from: 'whole', active: false });
+    found.push({
+      index: 1,
+      start: 0,
+      bytes: source.size,
+      type: 'filesystem',
+      from: 'whole',
+      active: false,
+      name: '',
+    });
   }
   const candidates: Candidate[] = [];
   for (const base of found) candidates.push(await candidate(source, base));
@@ -92,11 +108,12 @@ export async function readImage(source: ByteSource): Promise<ImageFacts> {
         type: mark.kind,
         from: 'whole',
         active: false,
+        name: '',
         mark,
         fat: undefined,
       });
     }
   }
   const layout = layoutName({ mbr, gpt, iso, fat: superfloppy });
-  return { source, container, head, mbr, gpt, iso, catalogue, candidates, layout };
+  return { source, head, mbr, gpt, iso, catalogue, candidates, layout };
 }

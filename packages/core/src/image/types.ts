@@ -1,21 +1,58 @@
 import { z } from 'zod';
 
 /** What inspecting an image answers; kept with the image on the shelf, so it is a schema. Offsets and sizes in bytes. */
-export const firmwareKinds = ['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64'] as const;
+export const firmwareKinds = ['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64', 'board'] as const;
 export const firmwareKind = z.enum(firmwareKinds);
 export type FirmwareKind = z.infer<typeof firmwareKind>;
 
-export const outcomeSchema = z.object({
+export const startsSchema = z.enum(['yes', 'no', 'unknown']);
+export type Starts = z.infer<typeof startsSchema>;
+
+/** A field of the image that decides something: where it stands, what is in it, who gives it that meaning. */
+export const evidenceSchema = z.object({
+  /** The field and its value, in words: "entry 1, active flag 80". */
+  what: z.string(),
+  offset: z.number().nullable(),
+  /** The bytes themselves in hexadecimal, 16 at most; empty where the field is longer or not there. */
+  bytes: z.string(),
+  /** Standard and section, or "common practice". */
+  source: z.string(),
+});
+export type Evidence = z.infer<typeof evidenceSchema>;
+
+export const verdictSchema = z.object({
+  starts: startsSchema,
+  because: z.string(),
+  evidence: z.array(evidenceSchema),
+});
+
+export const outcomeSchema = verdictSchema.extend({
   firmware: firmwareKind,
   attached: z.enum(['disk', 'optical']),
-  starts: z.enum(['yes', 'no', 'unknown']),
-  because: z.string(),
-  /** Where in the file the deciding bytes stand, and which standard gives them their meaning. */
-  evidence: z.string().optional(),
-  /** For UEFI: does the loader carry a signature? Undefined where there is no loader. */
-  signed: z.boolean().optional(),
+  /** The same start with Secure Boot on; null where the firmware has none or nothing starts without it either. */
+  secureBoot: verdictSchema.nullable().default(null),
 });
 export type Outcome = z.infer<typeof outcomeSchema>;
+
+/** An EFI program found on a FAT volume of the image. */
+export const loaderSchema = z.object({
+  /** Path on its volume, with slashes, as the directory spells it. */
+  path: z.string(),
+  /** Architecture of the PE header; null where the header is damaged or empty. */
+  machine: z.string().nullable(),
+  signed: z.boolean(),
+  /** Who signed it, from the certificates in the file; empty where it is not signed or cannot be read. */
+  signers: z.array(z.string()),
+  /** What of its header or code cannot run; empty where nothing speaks against it. */
+  fault: z.string(),
+  /** The volume it is on, in words, and its first byte in the image. */
+  place: z.string(),
+  offset: z.number(),
+  bytes: z.number(),
+  /** True for the name that firmware looks for by itself on removable media. */
+  removable: z.boolean(),
+});
+export type Loader = z.infer<typeof loaderSchema>;
 
 export const partSchema = z.object({
   index: z.number().int(),
@@ -24,8 +61,19 @@ export const partSchema = z.object({
   type: z.string(),
   filesystem: z.string().nullable(),
   label: z.string().nullable(),
+  /** UUID or serial of the file system, as the usual tools print it. */
+  uuid: z.string().nullable().default(null),
+  /** What the file system itself says it spans; null where it does not say. */
+  filesystemBytes: z.number().nullable().default(null),
+  active: z.boolean().default(false),
+  /** Name in the partition table. */
+  name: z.string().default(''),
 });
 export type ImagePart = z.infer<typeof partSchema>;
+
+/** One decoded field of a region: its place from the start of the image, its value in words. */
+export const fieldSchema = z.object({ offset: z.number(), name: z.string(), value: z.string() });
+export type Field = z.infer<typeof fieldSchema>;
 
 export const regionSchema = z.object({
   start: z.number(),
@@ -35,6 +83,9 @@ export const regionSchema = z.object({
   title: z.string(),
   detail: z.string(),
   starts: z.boolean(),
+  fields: z.array(fieldSchema).default([]),
+  /** Its first bytes in hexadecimal, 64 at most, so that they can be seen when the file is not at hand. */
+  hex: z.string().default(''),
 });
 export type ImageRegion = z.infer<typeof regionSchema>;
 
@@ -45,20 +96,45 @@ export const findingSchema = z.object({
 });
 export type Finding = z.infer<typeof findingSchema>;
 
-export const inspectionSchema = z.object({
+export const containerKinds = ['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip'] as const;
+export type ContainerKind = (typeof containerKinds)[number];
+
+/** A packed file: what it is and what is inside. Sizes and digest are null until the whole of it was unpacked. */
+export const containerSchema = z.object({
+  kind: z.enum(containerKinds),
+  /** Name of the image inside, where the container keeps one. */
+  innerName: z.string().nullable().default(null),
+  innerBytes: z.number().nullable().default(null),
+  innerSha256: z.string().nullable().default(null),
+});
+export type Container = z.infer<typeof containerSchema>;
+
+const imageFacts = z.object({
   bytes: z.number(),
-  container: z.object({ kind: z.enum(['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip']) }),
   layout: z.string(),
+  sectorSize: z.number().default(512),
   parts: z.array(partSchema),
+  loaders: z.array(loaderSchema).default([]),
   outcomes: z.array(outcomeSchema),
   regions: z.array(regionSchema),
   findings: z.array(findingSchema),
 });
+
+export const inspectionSchema = imageFacts.extend({
+  container: containerSchema,
+  /** What is inside a container, read as an image of its own; null where it was not unpacked or is no container. */
+  inner: imageFacts.nullable().default(null),
+});
 export type Inspection = z.infer<typeof inspectionSchema>;
+export type ImageReading = z.infer<typeof imageFacts>;
 
 export const firmwareTitle: Record<FirmwareKind, string> = {
   bios: 'BIOS',
   'uefi-x64': 'UEFI x64',
   'uefi-ia32': 'UEFI ia32',
   'uefi-aa64': 'UEFI aa64',
+  board: 'Board loader',
 };
+
+/** What would start from this file: of a container that was unpacked, what is inside it. */
+export const contentOf = (inspection: Inspection): ImageReading => inspection.inner ?? inspection;

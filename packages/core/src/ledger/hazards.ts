@@ -1,7 +1,8 @@
 import { firmwareOf } from '../boot/ladder';
 import { judge } from '../fit/judge';
 import { knownFact, machineView } from '../fit/view';
-import { firmwareTitle } from '../image/types';
+import { startOn } from '../image/forMachine';
+import { contentOf, firmwareTitle } from '../image/types';
 import { targetOf } from '../media/target';
 import { findImage, findMachine, findProfile, storesIn, type Bench, type Box } from '../schema/bench';
 import type { Stop } from '../schema/box';
@@ -76,37 +77,38 @@ function fromImage(bench: Bench, box: Box): Hazard[] {
       text: `${image.name} has not been compared with a published checksum.`,
     });
   }
-  for (const f of image.inspection?.findings ?? []) {
+  const content = image.inspection ? contentOf(image.inspection) : undefined;
+  for (const f of content?.findings ?? []) {
     if (f.grade !== 'note') out.push({ grade: f.grade, stop: 'verify', text: f.what });
   }
   const firmware = machine ? firmwareOf(machine) : undefined;
-  const row = image.inspection?.outcomes.find((o) => o.firmware === firmware && o.attached === 'disk');
-  if (machine && firmware && row) {
-    if (row.starts === 'no')
-      out.push({
-        grade: 'stop',
-        stop: 'verify',
-        text: `${machine.name} starts by ${firmwareTitle[firmware]}, and from a stick this image does not: ${row.because}.`,
-      });
-    if (row.starts === 'unknown')
-      out.push({
-        grade: 'check',
-        stop: 'verify',
-        text: `Whether ${machine.name} starts this image cannot be told from its bytes: ${row.because}.`,
-      });
-    if (
-      firmware !== 'bios' &&
-      row.starts === 'yes' &&
-      row.signed === false &&
-      knownFact(machine, 'firmware.secureBoot')?.value === 'on'
-    ) {
-      out.push({
-        grade: 'stop',
-        stop: 'firmware',
-        text: `${machine.name} has Secure Boot on and will refuse this image: its loader is not signed. Turn it off at stop 6.`,
-      });
-    }
-  }
+  const secureOn = machine !== undefined && knownFact(machine, 'firmware.secureBoot')?.value === 'on';
+  const start = startOn(content, firmware, secureOn);
+  if (!machine || !firmware || !start) return out;
+  if (start.refused)
+    out.push({
+      grade: 'stop',
+      stop: 'firmware',
+      text: `${machine.name} has Secure Boot on and will refuse this image: ${start.because}. Turn it off at stop 6.`,
+    });
+  else if (start.starts === 'no')
+    out.push({
+      grade: 'stop',
+      stop: 'verify',
+      text: `${machine.name} starts by ${firmwareTitle[firmware]}, and from a stick this image does not: ${start.because}.`,
+    });
+  else if (start.starts === 'unknown')
+    out.push({
+      grade: 'check',
+      stop: 'verify',
+      text: `Whether ${machine.name} starts this image cannot be told from its bytes: ${start.because}.`,
+    });
+  else if (start.trustAssumed)
+    out.push({
+      grade: 'note',
+      stop: 'firmware',
+      text: `${machine.name} has Secure Boot on; this image starts if its firmware trusts the key: ${start.row.secureBoot?.because ?? ''}.`,
+    });
   return out;
 }
 

@@ -42,6 +42,35 @@ export function profileFromVersion1(old: unknown): unknown {
   };
 }
 
+/**
+ * What an inspection of version 2 said of one start, in the shape of version 3: the evidence was one line of words, and
+ * Secure Boot a single yes or no beside it.
+ */
+function outcomeFromVersion2(old: unknown): unknown {
+  const o = plain(old);
+  if (!o) return old;
+  const { signed, evidence, ...rest } = o;
+  const found = typeof evidence === 'string' ? [{ what: evidence, offset: null, bytes: '', source: '' }] : [];
+  const secure =
+    signed === true
+      ? {
+          starts: 'unknown',
+          because: 'the loader is signed; whether the machine trusts the key was not told',
+        }
+      : { starts: 'no', because: 'the loader carries no signature' };
+  const asked = o.starts === 'yes' && o.firmware !== 'bios' && typeof signed === 'boolean';
+  return { ...rest, evidence: found, secureBoot: asked ? { ...secure, evidence: found } : null };
+}
+
+function itemFromVersion2(old: unknown): unknown {
+  const inspection = plain(plain(old)?.inspection);
+  if (!inspection || !Array.isArray(inspection.outcomes)) return old;
+  return {
+    ...plain(old),
+    inspection: { ...inspection, outcomes: inspection.outcomes.map(outcomeFromVersion2) },
+  };
+}
+
 const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
 /** Steps by the version they start from. Fields that only came on top are filled by the schema's own defaults. */
@@ -53,6 +82,13 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
       profiles: Array.isArray(old.profiles) ? list(old.profiles).map(profileFromVersion1) : old.profiles,
       wishes: [],
       settings: usualSettings(),
+    }),
+  ],
+  [
+    2,
+    (old: Plain): Plain => ({
+      ...old,
+      items: Array.isArray(old.items) ? old.items.map(itemFromVersion2) : old.items,
     }),
   ],
 ]);

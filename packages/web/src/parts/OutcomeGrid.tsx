@@ -1,16 +1,70 @@
-import { firmwareKinds, firmwareTitle, type FirmwareKind, type Outcome } from '@zb/core/image/types';
+import { useState } from 'react';
+import {
+  firmwareKinds,
+  firmwareTitle,
+  type Evidence,
+  type FirmwareKind,
+  type Outcome,
+} from '@zb/core/image/types';
+import { formatExact } from '@zb/core/units/bytes';
 import { Mark } from './Marks';
 
+type Verdict = Pick<Outcome, 'starts' | 'because' | 'evidence'>;
 const WORD = { yes: 'starts', no: 'no', unknown: 'cannot tell' } as const;
+const SECURE_WORD = { yes: 'accepted', no: 'refused', unknown: 'if trusted' } as const;
 const KIND = { yes: 'yes', no: 'no', unknown: 'ask' } as const;
 
-function Cell({ row, evidence }: { row: Outcome | undefined; evidence: boolean }) {
-  if (!row) return null;
+function EvidenceList({ evidence }: { evidence: readonly Evidence[] }) {
+  return (
+    <dl className="evidence">
+      {evidence.map((e) => (
+        <div key={`${e.what} ${e.offset}`}>
+          <dt>{e.what}</dt>
+          <dd className="m">
+            {e.offset !== null && (
+              <span className="nowrap" title={formatExact(e.offset)}>
+                byte {e.offset}
+              </span>
+            )}
+            {e.bytes !== '' && <span>{e.bytes}</span>}
+            {e.source !== '' && <span className="soft">{e.source}</span>}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** One verdict: its mark, its reason, and the evidence behind the reason on a click. */
+function Cell({
+  verdict,
+  words,
+  evidence,
+}: {
+  verdict: Verdict | null | undefined;
+  words: Record<Outcome['starts'], string>;
+  evidence: boolean;
+}) {
+  const [open, setOpen] = useState(false);
+  if (!verdict) return null;
+  const shown = evidence || open;
   return (
     <>
-      <Mark kind={KIND[row.starts]}>{WORD[row.starts]}</Mark>
-      <span className="sub">{row.because}</span>
-      {evidence && row.evidence && <span className="sub m">{row.evidence}</span>}
+      <Mark kind={KIND[verdict.starts]}>{words[verdict.starts]}</Mark>
+      {verdict.evidence.length > 0 ? (
+        <button
+          type="button"
+          className="sub why"
+          aria-expanded={shown}
+          title="Show the bytes that say so"
+          onClick={() => setOpen((v) => !v)}
+        >
+          {verdict.because}
+        </button>
+      ) : (
+        <span className="sub">{verdict.because}</span>
+      )}
+      {shown && <EvidenceList evidence={verdict.evidence} />}
     </>
   );
 }
@@ -21,7 +75,7 @@ export interface GridMachine {
   secureBoot: boolean;
 }
 
-/** Firmware × how it is attached; the row this machine would meet is marked. */
+/** Firmware × how it is attached × Secure Boot where it matters; the row this machine would meet is marked. */
 export function OutcomeGrid({
   outcomes,
   machine,
@@ -35,7 +89,6 @@ export function OutcomeGrid({
     outcomes.find((o) => o.firmware === f && o.attached === a);
   const own = machine?.firmware;
   const order = own ? [own, ...firmwareKinds.filter((f) => f !== own)] : firmwareKinds;
-  const ownDisk = own && at(own, 'disk');
   return (
     <table className="t">
       <thead>
@@ -50,6 +103,8 @@ export function OutcomeGrid({
       <tbody>
         {order.flatMap((f) => {
           const here = f === own;
+          const disk = at(f, 'disk');
+          const optical = at(f, 'optical');
           const rows = [
             <tr key={f} className={here ? 'here' : ''}>
               <th scope="row">
@@ -57,28 +112,26 @@ export function OutcomeGrid({
                 {here && <span className="sub">{machine?.name} starts this way</span>}
               </th>
               <td>
-                <Cell row={at(f, 'disk')} evidence={evidence} />
+                <Cell verdict={disk} words={WORD} evidence={evidence} />
               </td>
               <td>
-                <Cell row={at(f, 'optical')} evidence={evidence} />
+                <Cell verdict={optical} words={WORD} evidence={evidence} />
               </td>
             </tr>,
           ];
-          if (here && machine?.secureBoot && ownDisk?.starts === 'yes' && f !== 'bios') {
+          if (disk?.secureBoot || optical?.secureBoot) {
+            const asHere = here && machine?.secureBoot;
             rows.push(
-              <tr key="secure" className="here">
+              <tr key={`${f} secure`} className={asHere ? 'here' : ''}>
                 <th scope="row" style={{ fontWeight: 400 }}>
-                  <span className="sub">with Secure Boot on, as {machine.name} has it</span>
+                  <span className="sub">with Secure Boot on{asHere && `, as ${machine.name} has it`}</span>
                 </th>
                 <td>
-                  {ownDisk.signed ? <Mark kind="yes">signed</Mark> : <Mark kind="stop">refused</Mark>}
-                  <span className="sub">
-                    {ownDisk.signed
-                      ? 'the loader carries a signature; the firmware must know its key'
-                      : 'the loader carries no signature'}
-                  </span>
+                  <Cell verdict={disk?.secureBoot} words={SECURE_WORD} evidence={evidence} />
                 </td>
-                <td />
+                <td>
+                  <Cell verdict={optical?.secureBoot} words={SECURE_WORD} evidence={evidence} />
+                </td>
               </tr>,
             );
           }

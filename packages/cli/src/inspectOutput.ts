@@ -1,0 +1,56 @@
+import type { Evidence, ImageReading, Inspection, Outcome } from '@zb/core/image/types';
+
+const line = (e: Evidence): string =>
+  [
+    e.what,
+    e.offset === null ? '' : `at byte ${e.offset}`,
+    e.bytes === '' ? '' : `: ${e.bytes}`,
+    e.source && ` (${e.source})`,
+  ]
+    .filter((s) => s !== '')
+    .join(' ')
+    .replace(' :', ':');
+
+function outcome(o: Outcome, reading: ImageReading) {
+  const arch = o.firmware.startsWith('uefi-') ? o.firmware.slice(5) : undefined;
+  const loader = reading.loaders.find((l) => l.removable && l.machine === arch);
+  return {
+    firmware: o.firmware,
+    attached: o.attached,
+    starts: o.starts,
+    because: o.because,
+    evidence: o.evidence.map(line).join('; '),
+    signed: o.starts === 'yes' && arch ? (loader?.signed ?? null) : null,
+    secureBoot: o.secureBoot?.starts ?? null,
+    secureBootBecause: o.secureBoot?.because ?? null,
+  };
+}
+
+const reading = (r: ImageReading) => ({
+  layout: r.layout,
+  sectorSize: r.sectorSize,
+  parts: r.parts,
+  loaders: r.loaders.map((l) => ({
+    path: l.path,
+    machine: l.machine,
+    signed: l.signed,
+    signers: l.signers,
+    fault: l.fault,
+    place: l.place,
+    offset: l.offset,
+  })),
+  outcomes: r.outcomes.map((o) => outcome(o, r)),
+  findings: r.findings,
+});
+
+/** What `zb inspect` prints: sizes and offsets in bytes, one row for each firmware and way of attaching. */
+export function inspectOutput(found: Inspection, sha256: string) {
+  const { kind, innerName, innerBytes, innerSha256 } = found.container;
+  return {
+    bytes: found.bytes,
+    sha256,
+    container: { kind, innerName, innerBytes, innerSha256 },
+    ...reading(found),
+    inner: found.inner ? { bytes: found.inner.bytes, ...reading(found.inner) } : null,
+  };
+}

@@ -1,0 +1,49 @@
+import { hexOf } from './bytes';
+import type { ByteSource } from './source';
+import type { Evidence, Starts } from './types';
+
+/** What a judgement answers; the same shape for a start and for a start with Secure Boot on. */
+export interface Verdict {
+  starts: Starts;
+  because: string;
+  evidence: Evidence[];
+}
+
+export const no = (because: string, ...evidence: Evidence[]): Verdict => ({
+  starts: 'no',
+  because,
+  evidence,
+});
+export const yes = (because: string, ...evidence: Evidence[]): Verdict => ({
+  starts: 'yes',
+  because,
+  evidence,
+});
+export const unknown = (because: string, ...evidence: Evidence[]): Verdict => ({
+  starts: 'unknown',
+  because,
+  evidence,
+});
+
+/** The most of a field that is shown as bytes. */
+const SHOWN = 16;
+
+/** A field of the image as evidence, with the bytes that stand there. */
+export async function field(
+  source: ByteSource,
+  offset: number,
+  length: number,
+  what: string,
+  standard: string,
+): Promise<Evidence> {
+  const bytes = length > 0 ? await source.read(offset, Math.min(length, SHOWN)) : new Uint8Array(0);
+  return { what, offset, bytes: hexOf(bytes), source: standard };
+}
+
+/** Something that is not there, so that no bytes can be shown. */
+export const absent = (what: string, standard: string): Evidence => ({
+  what,
+  offset: null,
+  bytes: '',
+  source: standard,
+});
