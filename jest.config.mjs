@@ -1,5 +1,5 @@
 const transform = {
-  '^.+\\.tsx?$': [
+  '^.+\\.(tsx?|mjs)$': [
     '@swc/jest',
     {
       jsc: { target: 'es2022', transform: { react: { runtime: 'automatic' } } },
@@ -8,7 +8,9 @@ const transform = {
   ],
 };
 const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
-const base = { transform, moduleNameMapper, rootDir: import.meta.dirname };
+// This package comes as ES modules only.
+const transformIgnorePatterns = ['/node_modules/(?!zstddec/)'];
+const base = { transform, transformIgnorePatterns, moduleNameMapper, rootDir: import.meta.dirname };
 
 export default {
   projects: [

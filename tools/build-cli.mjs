@@ -10,6 +10,10 @@ await build({
   bundle: true,
   platform: 'node',
   format: 'esm',
+  // One package asks for a module of Node by `require`, which a bundle of ES modules lacks.
+  banner: {
+    js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+  },
   target: 'node20',
   // Finds its compiled part beside itself, which a bundle would lose.
   external: ['highs'],

@@ -26,7 +26,7 @@ interface Machine {
   seconds: number;
 }
 
-const PC = ['-M', 'pc,graphics=off', '-m', '256', '-vga', 'none'];
+const PC = ['-M', 'pc', '-m', '256', '-vga', 'none'];
 const OVMF = '/usr/share/OVMF';
 /** Debian's firmware builds; the secure one keeps the snakeoil test key in its variable store and needs SMM. */
 const MACHINES: Record<StartedFirmware, Machine> = {
@@ -40,14 +40,32 @@ const MACHINES: Record<StartedFirmware, Machine> = {
   },
   'uefi-ia32': {
     command: 'qemu-system-x86_64',
-    args: ['-M', 'q35,smm=on', '-m', '256', '-vga', 'none', '-global', 'driver=cfi.pflash01,property=secure,value=on'],
+    args: [
+      '-M',
+      'q35,smm=on',
+      '-m',
+      '256',
+      '-vga',
+      'none',
+      '-global',
+      'driver=cfi.pflash01,property=secure,value=on',
+    ],
     code: `${OVMF}/OVMF32_CODE_4M.secboot.fd`,
     vars: `${OVMF}/OVMF32_VARS_4M.fd`,
     seconds: 60,
   },
   'uefi-x64-secure': {
     command: 'qemu-system-x86_64',
-    args: ['-M', 'q35,smm=on', '-m', '256', '-vga', 'none', '-global', 'driver=cfi.pflash01,property=secure,value=on'],
+    args: [
+      '-M',
+      'q35,smm=on',
+      '-m',
+      '256',
+      '-vga',
+      'none',
+      '-global',
+      'driver=cfi.pflash01,property=secure,value=on',
+    ],
     code: `${OVMF}/OVMF_CODE_4M.secboot.fd`,
     vars: `${OVMF}/OVMF_VARS_4M.snakeoil.fd`,
     seconds: 60,
@@ -68,8 +86,7 @@ function argumentsFor(machine: Machine, start: Start, dir: string): string[] {
   const args = [...machine.args, '-display', 'none', '-monitor', 'none', '-nic', 'none', '-no-reboot'];
   args.push('-serial', `file:${join(dir, 'serial.txt')}`);
   const arm = firmware === 'uefi-aa64';
-  if (!arm)
-    args.push('-debugcon', `file:${join(dir, 'debug.txt')}`, '-global', 'isa-debugcon.iobase=0x402');
+  if (!arm) args.push('-debugcon', `file:${join(dir, 'debug.txt')}`, '-global', 'isa-debugcon.iobase=0x402');
   if (machine.code && machine.vars) {
     const vars = join(dir, 'vars.fd');
     copyFileSync(machine.vars, vars);

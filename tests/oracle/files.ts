@@ -24,7 +24,13 @@ export const run = (command: string, args: string[], input?: string): string =>
     env: { ...process.env, MTOOLS_SKIP_CHECK: '1', PATH: `${process.env.PATH ?? ''}:/usr/sbin:/sbin` },
   });
 
-export function scratch(): { dir: string; path: (name: string) => string; clear: () => void } {
+export interface Scratch {
+  dir: string;
+  path: (name: string) => string;
+  clear: () => void;
+}
+
+export function scratch(): Scratch {
   const dir = mkdtempSync(join(tmpdir(), 'zb-oracle-'));
   return { dir, path: (name) => join(dir, name), clear: () => rmSync(dir, { recursive: true, force: true }) };
 }

@@ -1,8 +1,5 @@
 import { open, type FileHandle } from 'node:fs/promises';
 import type { ByteSource } from '@zb/core/image/source';
-import { createDigest } from '@zb/core/checksum/digest';
-
-const CHUNK = 4 * 1024 * 1024;
 
 export class OpenFile implements ByteSource {
   private constructor(
@@ -24,12 +21,6 @@ export class OpenFile implements ByteSource {
     const out = new Uint8Array(Math.max(0, Math.min(length, this.size - offset)));
     if (out.length > 0) await this.handle.read(out, 0, out.length, offset);
     return out;
-  }
-
-  async sha256(): Promise<string> {
-    const digest = await createDigest(['sha256']);
-    for (let at = 0; at < this.size; at += CHUNK) digest.update(await this.read(at, CHUNK));
-    return digest.finish().sha256 ?? '';
   }
 
   close(): Promise<void> {

@@ -1,19 +1,23 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { inspectImage } from '@zb/core/image/inspect';
+import { readWhole } from '@zb/core/container/read';
+import { readTrustedKeys } from '@zb/core/image/trustedKeys';
 import { judge } from '@zb/core/fit/judge';
 import { profilesFromText } from '@zb/core/profile/exchange';
 import { readSurvey } from '@zb/core/survey/read';
 import { SURVEY_SCRIPT } from '@zb/core/survey/script';
 import { OpenFile } from './fileSource';
 import { assignBench } from './assign';
+import { checkOutput } from './check';
 import { InputError, machineInput } from './fitInput';
 import { inspectOutput } from './inspectOutput';
 import { surveyOutput } from './survey';
 
 const USAGE = `zb survey --script                        print the survey script
 zb survey FILE|-                          read a survey report
-zb inspect FILE                           read a disk image
+zb inspect [--keys CERTS] FILE            read a disk image, packed or not
+zb check [--key KEY [--signature SIG]] LIST FILE…
+                                          hold files against a checksum list
 zb fit --machine FILE --profiles FILE     judge profiles for a machine
 zb assign --bench FILE                    say which machine takes which wish`;
 
@@ -36,16 +40,36 @@ function survey(args: string[]): void {
 }
 
 async function inspect(args: string[]): Promise<void> {
-  const { positionals } = parseArgs({ args, allowPositionals: true, options: {} });
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { keys: { type: 'string', multiple: true } },
+  });
   const [path] = positionals;
   if (path === undefined) throw new InputError('inspect needs a FILE');
+  const keys = values.keys?.flatMap((file) => readTrustedKeys(readFileSync(file)));
   const file = await OpenFile.open(path);
   try {
-    const found = await inspectImage(file);
-    print(inspectOutput(found, await file.sha256()));
+    const found = await readWhole(file, { algorithms: ['sha256'], keys });
+    if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
   } finally {
     await file.close();
   }
+}
+
+/** Ends with 1 where a file does not match or the signature is not good, so that a script can go by it. */
+async function check(args: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { signature: { type: 'string' }, key: { type: 'string' } },
+  });
+  const [list, ...files] = positionals;
+  if (list === undefined || files.length === 0)
+    throw new InputError('check needs a LIST and at least one FILE');
+  const found = await checkOutput(list, files, values.signature, values.key);
+  print(found);
+  if (!found.allMatch || (found.signature && found.signature.state !== 'good')) process.exitCode = 1;
 }
 
 function fit(args: string[]): void {
@@ -95,6 +119,7 @@ const [command, ...rest] = process.argv.slice(2);
 try {
   if (command === 'survey') survey(rest);
   else if (command === 'inspect') await inspect(rest);
+  else if (command === 'check') await check(rest);
   else if (command === 'fit') fit(rest);
   else if (command === 'assign') await assign(rest);
   else

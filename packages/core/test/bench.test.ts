@@ -482,6 +482,8 @@ describe('acts', () => {
     const comparison = {
       verdict: 'same',
       algorithm: 'sha256',
+      of: 'file',
+      publishedBytes: null,
       published: 'a',
       computed: 'a',
       from: 'L',

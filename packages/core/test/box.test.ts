@@ -195,6 +195,8 @@ describe('hazards', () => {
     const comparison = {
       verdict: 'differs',
       algorithm: 'sha256',
+      of: 'file',
+      publishedBytes: null,
       published: 'a',
       computed: 'b',
       from: 'L',
@@ -322,6 +324,8 @@ describe('words on the sheets', () => {
     const same = {
       verdict: 'same',
       algorithm: 'sha256',
+      of: 'file',
+      publishedBytes: null,
       published: 'a',
       computed: 'a',
       from: 'L',

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { algorithmsWanted, compareDigests, groupedHex } from '@zb/core/checksum/compare';
 import { createDigest } from '@zb/core/checksum/digest';
-import { parseChecksumList, sumsFor } from '@zb/core/checksum/list';
+import { parseChecksumList, sizeFor, sumsFor, type ChecksumList } from '@zb/core/checksum/list';
 import { crc32 } from '@zb/core/image/crc32';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -67,6 +67,8 @@ describe('digests', () => {
   });
 });
 
+const compare = (digests: object, list: ChecksumList, name: string, from: string, bytes = 1000) =>
+  compareDigests({ name, bytes, digests }, list, from, NOW);
 const A = 'a'.repeat(64);
 const B = 'b'.repeat(64);
 
@@ -113,31 +115,88 @@ describe('checksum lists', () => {
 describe('comparing', () => {
   it('matches, differs, is not listed', () => {
     const list = parseChecksumList(`${A}  x.img`);
-    expect(compareDigests({ sha256: A }, list, 'x.img', 'LIST', NOW)).toMatchObject({
+    expect(compare({ sha256: A }, list, 'x.img', 'LIST')).toMatchObject({
       verdict: 'same',
       from: 'LIST, line 1',
     });
-    expect(compareDigests({ sha256: B }, list, 'x.img', 'LIST', NOW)).toMatchObject({
+    expect(compare({ sha256: B }, list, 'x.img', 'LIST')).toMatchObject({
       verdict: 'differs',
       published: A,
       computed: B,
     });
-    expect(compareDigests({ sha256: A }, list, 'y.img', 'LIST', NOW)?.verdict).toBe('not-listed');
+    expect(compare({ sha256: A }, list, 'y.img', 'LIST')?.verdict).toBe('not-listed');
   });
 
   it('is undefined while the listed algorithm has not been computed', () => {
-    expect(
-      compareDigests({ sha256: A }, parseChecksumList(`${'1'.repeat(40)}  x`), 'x', 'L', NOW),
-    ).toBeUndefined();
+    expect(compare({ sha256: A }, parseChecksumList(`${'1'.repeat(40)}  x`), 'x', 'L')).toBeUndefined();
   });
 
   it('one wrong sum decides, even beside a right one', () => {
     const list = parseChecksumList(`${A}  x\n${'1'.repeat(32)}  x`);
-    expect(compareDigests({ sha256: A, md5: '2'.repeat(32) }, list, 'x', 'L', NOW)).toMatchObject({
+    expect(compare({ sha256: A, md5: '2'.repeat(32) }, list, 'x', 'L')).toMatchObject({
       verdict: 'differs',
       algorithm: 'md5',
     });
   });
 
   it('groups a digest by four', () => expect(groupedHex('0123456789ab')).toBe('0123 4567 89ab'));
+});
+
+describe('lists that name sizes', () => {
+  it.each([
+    ['beside BSD lines', `SIZE (dir/x.img) = 2000\nSHA256 (dir/x.img) = ${A}\n`],
+    ['as package archives write them', `SHA256:\n ${A}         2000 dir/x.img\n`],
+  ])('%s: another size decides before any sum', (_, text) => {
+    const list = parseChecksumList(text);
+    expect(sizeFor(list, 'x.img')?.bytes).toBe(2000);
+    expect(compare({ sha256: A }, list, 'x.img', 'LIST', 1999)).toMatchObject({
+      verdict: 'other-size',
+      publishedBytes: 2000,
+    });
+    expect(compare({ sha256: A }, list, 'x.img', 'LIST', 2000)).toMatchObject({
+      verdict: 'same',
+      publishedBytes: 2000,
+    });
+  });
+
+  it('a GNU line whose name begins with digits is no size line', () => {
+    const list = parseChecksumList(`${A}  12 inch.img\n`);
+    expect(list.sizes).toEqual([]);
+    expect(sumsFor(list, '12 inch.img')).toHaveLength(1);
+  });
+
+  it('the frame of a clear signature is passed over, line numbers stay', () => {
+    const list = parseChecksumList(
+      `-----BEGIN PGP SIGNED MESSAGE-----\nHash: SHA512\n\n${A}  x.img\n- --dash.img\n-----BEGIN PGP SIGNATURE-----\n\n${B}\n-----END PGP SIGNATURE-----\n`,
+    );
+    expect(list.sums.map((s) => [s.file, s.line])).toEqual([['x.img', 4]]);
+    expect(list.unread).toEqual([5]);
+  });
+});
+
+describe('packed files and lists', () => {
+  const container = { kind: 'gzip', innerName: null, innerBytes: 5000, innerSha256: B } as const;
+  const packed = (text: string) =>
+    compareDigests(
+      { name: 'x.img.gz', bytes: 900, digests: { sha256: A }, container },
+      parseChecksumList(text),
+      'L',
+      NOW,
+    );
+
+  it('are compared as they are where they are listed so, else by what is inside', () => {
+    expect(packed(`${A}  x.img.gz\n${A}  x.img\n`)).toMatchObject({ verdict: 'same', of: 'file' });
+    expect(packed(`${B}  x.img\n`)).toMatchObject({ verdict: 'same', of: 'content', computed: B });
+    expect(packed(`${A}  x.img\n`)).toMatchObject({ verdict: 'differs', of: 'content' });
+    expect(packed(`SIZE (x.img) = 4999\nSHA256 (x.img) = ${B}\n`)).toMatchObject({
+      verdict: 'other-size',
+      of: 'content',
+    });
+    expect(packed(`${A}  y.img\n`)).toMatchObject({ verdict: 'not-listed' });
+  });
+  it('a bare sum may be of either', () => {
+    expect(packed(A)).toMatchObject({ verdict: 'same', of: 'file' });
+    expect(packed(B)).toMatchObject({ verdict: 'same', of: 'content' });
+    expect(packed('c'.repeat(64))).toMatchObject({ verdict: 'differs', of: 'file' });
+  });
 });

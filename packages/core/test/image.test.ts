@@ -5,7 +5,7 @@ import { composeGptDisk, composeMbrDisk } from '@zb/core/compose/disk';
 import { efiLoader } from '@zb/core/compose/loader';
 import { mbrBootCode, sayBootCode } from '@zb/core/compose/bootCode';
 import { put16, put32, putText } from '@zb/core/compose/bytes';
-import { containerKind } from '@zb/core/image/container';
+import { containerKind } from '@zb/core/container/kind';
 import { fatGeometry, openFat } from '@zb/core/image/fat';
 import { BASIC_DATA_GUID, ESP_GUID, guidBytes, guidText, readGpt } from '@zb/core/image/gpt';
 import { readableHeights } from '@zb/core/image/heights';

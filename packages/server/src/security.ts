@@ -2,14 +2,17 @@ import type { MiddlewareHandler } from 'hono';
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d{1,5})?$/;
 
-/** Styles are inline because the component library writes them so; scripts never are. WebAssembly is for digests. */
+/**
+ * Styles are inline because the component library writes them so; scripts never are. WebAssembly is for digests and
+ * unpacking; one unpacker loads its own from a data address.
+ */
 const CSP = [
   "default-src 'none'",
   "script-src 'self' 'wasm-unsafe-eval'",
   "style-src 'self' 'unsafe-inline'",
   "img-src 'self' data: blob:",
   "font-src 'self' data:",
-  "connect-src 'self'",
+  "connect-src 'self' data:",
   "worker-src 'self' blob:",
   "base-uri 'none'",
   "form-action 'none'",

@@ -102,6 +102,7 @@ const VERDICT = {
   same: 'same file as published',
   differs: 'DIFFERS from the published sum',
   'not-listed': 'not named in the list',
+  'other-size': 'ANOTHER SIZE than the list names',
 };
 
 /** Keeps an opened image on the shelf, with its digest, comparison and inspection, and ties it to the box. */

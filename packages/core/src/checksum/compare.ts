@@ -1,5 +1,6 @@
+import type { Container } from '../image/types';
 import type { Comparison, DigestAlgorithm } from '../schema/shelf';
-import { sumsFor, type ChecksumList } from './list';
+import { sizeFor, sumsFor, type ChecksumList, type ListedSum } from './list';
 
 /** Strongest first: what a comparison rests on where a list offers several. */
 const STRENGTH: DigestAlgorithm[] = ['sha512', 'sha256', 'sha1', 'md5'];
@@ -10,43 +11,105 @@ export function algorithmsWanted(list: ChecksumList | undefined, file: string): 
   return [...new Set<DigestAlgorithm>(['sha256', ...listed])];
 }
 
-/**
- * Holds computed digests against a published list. Every listed sum that can be checked must agree; one that does
- * not decides. Undefined where the list cannot be compared yet because its algorithm was not computed.
- */
-export function compareDigests(
-  digests: Partial<Record<DigestAlgorithm, string>>,
+/** What is known of a file that is held against a list. Sizes in bytes. */
+export interface ComparedFile {
+  name: string;
+  bytes: number;
+  digests: Partial<Record<DigestAlgorithm, string>>;
+  /** Of a packed file: its kind, and what is inside. */
+  container?: Container | undefined;
+}
+
+type Found = Omit<Comparison, 'from' | 'at'> & { line: number | null };
+
+/** Names under which a list may tell of what is inside a packed file: its own, else the file's without the last ending. */
+const innerNames = (file: ComparedFile): string[] =>
+  file.container?.innerName ? [file.container.innerName] : [file.name.replace(/\.[^.]+$/, '')];
+
+function judge(
   list: ChecksumList,
-  file: string,
-  from: string,
-  at: string,
-): Comparison | undefined {
-  const sums = sumsFor(list, file);
-  if (sums.length === 0) {
+  sums: ListedSum[],
+  file: { name: string; bytes: number; digests: ComparedFile['digests'] },
+  of: Comparison['of'],
+): Found | undefined {
+  const size = sizeFor(list, file.name);
+  if (size && size.bytes !== file.bytes)
     return {
-      verdict: 'not-listed',
+      verdict: 'other-size',
       algorithm: 'sha256',
       published: '',
-      computed: digests.sha256 ?? '',
-      from,
-      at,
+      computed: file.digests.sha256 ?? '',
+      of,
+      publishedBytes: size.bytes,
+      line: size.line,
     };
-  }
   const checkable = sums
-    .filter((s) => digests[s.algorithm] !== undefined)
+    .filter((s) => file.digests[s.algorithm] !== undefined)
     .sort((a, b) => STRENGTH.indexOf(a.algorithm) - STRENGTH.indexOf(b.algorithm));
-  const wrong = checkable.find((s) => digests[s.algorithm] !== s.hex);
+  const wrong = checkable.find((s) => file.digests[s.algorithm] !== s.hex);
   const shown = wrong ?? checkable[0];
   if (!shown) return undefined;
   return {
     verdict: wrong ? 'differs' : 'same',
     algorithm: shown.algorithm,
     published: shown.hex,
-    computed: digests[shown.algorithm] ?? '',
-    from: `${from}, line ${shown.line}`,
-    at,
+    computed: file.digests[shown.algorithm] ?? '',
+    of,
+    publishedBytes: size?.bytes ?? null,
+    line: shown.line,
   };
 }
+
+/**
+ * Holds computed digests against a published list. Every listed sum that can be checked must agree; one that does
+ * not decides, and so does a size the list names. A packed file that is not listed may be listed by what is inside.
+ * Undefined where the list cannot be compared yet because its algorithm was not computed.
+ */
+export function compareDigests(
+  file: ComparedFile,
+  list: ChecksumList,
+  from: string,
+  at: string,
+): Comparison | undefined {
+  const sums = sumsFor(list, file.name);
+  const named = sums.some((s) => s.file !== null) || sizeFor(list, file.name) !== undefined;
+  const { container } = file;
+  const listedInside = innerNames(file).find((n) => sumsFor(list, n).some((s) => s.file !== null));
+  let found: Found | undefined;
+  if (!named && container && container.innerBytes !== null && listedInside !== undefined) {
+    const inner = {
+      name: listedInside,
+      bytes: container.innerBytes,
+      digests: { sha256: container.innerSha256 ?? '' },
+    };
+    found = judge(list, sumsFor(list, listedInside), inner, 'content');
+  } else if (sums.length > 0 || named) {
+    found = judge(list, sums, file, 'file');
+    if (found?.verdict === 'differs' && !named && container?.innerSha256 === found.published)
+      found = { ...found, verdict: 'same', of: 'content', computed: container.innerSha256 };
+  } else {
+    found = {
+      verdict: 'not-listed',
+      algorithm: 'sha256',
+      published: '',
+      computed: file.digests.sha256 ?? '',
+      of: 'file',
+      publishedBytes: null,
+      line: null,
+    };
+  }
+  if (!found) return undefined;
+  const { line, ...comparison } = found;
+  return { ...comparison, from: line === null ? from : `${from}, line ${line}`, at };
+}
+
+/** The plain words for a verdict. */
+export const verdictWords: Record<Comparison['verdict'], string> = {
+  same: 'matches',
+  differs: 'differs',
+  'not-listed': 'not listed',
+  'other-size': 'list names another size',
+};
 
 /** A digest in groups of four, so that two can be compared by eye. */
 export const groupedHex = (hex: string): string => hex.replace(/(.{4})(?=.)/g, '$1 ');

@@ -6,7 +6,7 @@ import type { Candidate, ImageFacts } from './read';
 import type { ImageRegion, Outcome } from './types';
 
 /** So much of a stretch is kept to be seen without the file. */
-const SHOWN = 64;
+const SHOWN = 128;
 type Found = Omit<ImageRegion, 'hex'>;
 
 const within = (at: number, c: { start: number; bytes: number }): boolean =>
@@ -31,7 +31,7 @@ async function partRegion(
   const loaders = all.filter((l) => within(l.offset, c));
   const bits = [c.mark?.kind ?? (boot ? 'boot code' : 'not recognised')];
   const first = starting(loaders, rows);
-  if (first) bits.push(`starts from ${first.path}`);
+  if (first) bits.push('firmware starts it');
   else if (c.type === ESP_GUID) bits.push('EFI system partition, no loader for these machines');
   if (c.active) bits.push('active');
   const head = await facts.source.read(c.start, 512);

@@ -12,6 +12,9 @@ export interface BootEntry {
 }
 
 export interface BootCatalogue {
+  /** The header and key bytes are there, so that its entries can be read. */
+  marked: boolean;
+  /** It is marked, and its words add up to zero as well; some BIOS firmware does not ask for that, UEFI does. */
   valid: boolean;
   entries: BootEntry[];
 }
@@ -43,8 +46,9 @@ export async function readBootCatalogue(source: ByteSource, offset: number): Pro
   const b = await source.read(offset, ISO_SECTOR);
   let sum = 0;
   for (let o = 0; o < 32; o += 2) sum = (sum + u16(b, o)) & 0xffff;
-  const valid = b.length >= 64 && u8(b, 0) === 1 && u16(b, 30) === 0xaa55 && sum === 0;
-  if (!valid) return { valid, entries: [] };
+  const marked = b.length >= 64 && u8(b, 0) === 1 && u16(b, 30) === 0xaa55;
+  const valid = marked && sum === 0;
+  if (!marked) return { marked, valid, entries: [] };
   const entries = [readEntry(b, 32, u8(b, 1))];
   let o = 64;
   while (o + 32 <= b.length && (u8(b, o) === 0x90 || u8(b, o) === 0x91)) {
@@ -57,5 +61,5 @@ export async function readBootCatalogue(source: ByteSource, offset: number): Pro
     o += 32 * (count + 1);
     if (last) break;
   }
-  return { valid, entries };
+  return { marked, valid, entries };
 }

@@ -23,6 +23,8 @@ export interface FatVolume {
 export interface FatFile extends ByteSource {
   /** Where a byte of the file stands in the volume. */
   placeOf(offset: number): number;
+  /** False where its chain ends early or leads behind the end of the source. */
+  whole: boolean;
 }
 
 export interface FatEntry {
@@ -196,8 +198,12 @@ export async function openFat(source: ByteSource): Promise<FatVolume | undefined
     const clusters = await clustersOf(entry.firstCluster, entry.bytes);
     const placeOf = (offset: number): number =>
       offsetOf(clusters[Math.floor(offset / g.clusterBytes)] ?? 0) + (offset % g.clusterBytes);
+    const last = (i: number): number => Math.min(entry.bytes - i * g.clusterBytes, g.clusterBytes);
     return {
       placeOf,
+      whole:
+        entry.bytes <= clusters.length * g.clusterBytes &&
+        clusters.every((c, i) => offsetOf(c) + last(i) <= source.size),
       size: Math.min(entry.bytes, clusters.length * g.clusterBytes),
       async read(offset, length) {
         const end = Math.min(offset + length, entry.bytes, clusters.length * g.clusterBytes);

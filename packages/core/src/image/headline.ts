@@ -7,6 +7,7 @@ import { contentOf, firmwareKinds, firmwareTitle, type Inspection } from './type
 const PUBLISHED = {
   same: 'This is the file they published',
   differs: 'This is not the file they published',
+  'other-size': 'This is not the file they published',
   'not-listed': 'Not compared with what was published yet',
 };
 
@@ -23,7 +24,8 @@ function instead(inspection: Inspection): string {
 function aboutFile(image: ImageItem | undefined, inspection: Inspection): { words: string; final: boolean } {
   const verdict = image?.comparison?.verdict ?? 'not-listed';
   const words = PUBLISHED[verdict];
-  if (verdict === 'differs') return { words: `${words}: fetch it again`, final: true };
+  if (verdict === 'differs' || verdict === 'other-size')
+    return { words: `${words}: fetch it again`, final: true };
   return contentOf(inspection).findings.some((f) => f.grade === 'stop')
     ? { words: `${words}, and ${instead(inspection)}`, final: true }
     : { words, final: false };

@@ -6,7 +6,7 @@ import { readImage } from './read';
 import type { TrustedKey } from './signature';
 import { cachedSource, type ByteSource } from './source';
 import { hexOf } from './bytes';
-import { containerKind } from './container';
+import { containerKind } from '../container/kind';
 import type { ContainerKind, ImageReading, Inspection } from './types';
 
 export interface InspectOptions {

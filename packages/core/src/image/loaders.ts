@@ -70,13 +70,13 @@ async function readOne(
           'PE/COFF, COFF File Header',
         ),
       ];
-  const cut = file.size < entry.bytes ? `only ${file.size} of its ${entry.bytes} bytes are there` : '';
+  const cut = file.whole ? '' : `not all of its ${entry.bytes} bytes are there`;
   return {
     path,
     machine: header?.machine ?? null,
     signed: header?.signed ?? false,
     signers: signature?.signers ?? [],
-    fault: header ? header.fault || cut : 'its header is damaged or empty',
+    fault: header ? cut || header.fault : 'its header is damaged or empty',
     place: volume.place,
     offset,
     bytes: entry.bytes,

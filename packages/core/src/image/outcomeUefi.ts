@@ -126,6 +126,13 @@ export async function uefiDisk(
   arch: UefiArch,
 ): Promise<UefiVerdict> {
   const usable = gptUsable(facts);
+  if (usable && facts.gpt?.sectorSize === 4096)
+    return plain(
+      no(
+        'its table is laid out for 4096-byte sectors; sticks have sectors of 512 bytes, where nothing is found',
+        await field(facts.source, 4096, 8, 'GPT header at byte 4096', 'UEFI 2.10 §5.3.1'),
+      ),
+    );
   const seen = volumes.filter(
     (v) => v.from !== 'catalogue' && (usable ? v.from === 'gpt' : v.from !== 'gpt'),
   );

@@ -84,7 +84,7 @@ export const regionSchema = z.object({
   detail: z.string(),
   starts: z.boolean(),
   fields: z.array(fieldSchema).default([]),
-  /** Its first bytes in hexadecimal, 64 at most, so that they can be seen when the file is not at hand. */
+  /** Its first bytes in hexadecimal, 128 at most, so that they can be seen when the file is not at hand. */
   hex: z.string().default(''),
 });
 export type ImageRegion = z.infer<typeof regionSchema>;

@@ -64,7 +64,7 @@ function fromImage(bench: Bench, box: Box): Hazard[] {
   const machine = findMachine(bench, box.machineId);
   const out: Hazard[] = [];
   if (!image) return out;
-  if (image.comparison?.verdict === 'differs') {
+  if (image.comparison?.verdict === 'differs' || image.comparison?.verdict === 'other-size') {
     out.push({
       grade: 'stop',
       stop: 'verify',

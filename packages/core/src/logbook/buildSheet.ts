@@ -61,6 +61,7 @@ export function buildSheet(bench: Bench, box: Box): string {
       same: 'agrees with the published sum',
       differs: '**differs from the published sum**',
       'not-listed': 'is not named in the list',
+      'other-size': 'HAS ANOTHER SIZE than the list names',
     };
     if (image.comparison) out.push(`- ${words[image.comparison.verdict]} (${safe(image.comparison.from)})`);
     const starts = image.inspection?.outcomes.filter((o) => o.starts === 'yes') ?? [];

@@ -20,7 +20,7 @@ export const logEntrySchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('hash'),
     ...base,
-    verdict: z.enum(['same', 'differs', 'not-listed', 'computed']),
+    verdict: z.enum(['same', 'differs', 'not-listed', 'other-size', 'computed']),
     seconds: z.number(),
   }),
   z.object({

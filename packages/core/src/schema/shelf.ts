@@ -136,10 +136,14 @@ export const digestAlgorithms = ['sha256', 'sha512', 'sha1', 'md5'] as const;
 export const digestAlgorithm = z.enum(digestAlgorithms);
 export type DigestAlgorithm = z.infer<typeof digestAlgorithm>;
 export const comparisonSchema = z.object({
-  verdict: z.enum(['same', 'differs', 'not-listed']),
+  verdict: z.enum(['same', 'differs', 'not-listed', 'other-size']),
   algorithm: digestAlgorithm,
   published: z.string(),
   computed: z.string(),
+  /** What the sum is of: the file as it is, or what is packed in it. */
+  of: z.enum(['file', 'content']).default('file'),
+  /** Size the list names, in bytes; null where it names none. */
+  publishedBytes: z.number().nullable().default(null),
   from: z.string(),
   at: z.string(),
 });

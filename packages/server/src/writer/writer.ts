@@ -305,7 +305,7 @@ export class Writer {
     for (const [index, sum] of sums.entries()) {
       const length = Math.min(BLOCK, job.total - index * BLOCK);
       const piece = await disk.read(index * BLOCK, length);
-      if (crc32(piece) !== sum) bad.push({ index, same: false, zeros: piece.every((b) => b === 0) });
+      if (crc32(piece) !== sum) bad.push({ index, zeros: piece.every((b) => b === 0) });
       await step(index * BLOCK + length, since);
     }
     return bad;

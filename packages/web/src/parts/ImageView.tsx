@@ -1,10 +1,11 @@
 import type { ImageItem } from '@zb/core/schema/bench';
-import type { Inspection } from '@zb/core/image/types';
+import { contentOf, type Inspection } from '@zb/core/image/types';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import type { OpenImage } from '../workers/openImages';
 import { Anatomy } from './Anatomy';
 import { HashPanel } from './HashPanel';
 import { Grade } from './Marks';
+import { Packed } from './Packed';
 import { OutcomeGrid, type GridMachine } from './OutcomeGrid';
 
 /** Anatomy beside digest, findings and outcomes; the same for a box and for the image room. */
@@ -31,6 +32,7 @@ export function ImageView({
   onList: (text: string, from: string) => string | null;
   onCancel: () => void;
 }) {
+  const content = contentOf(inspection);
   return (
     <div className="verify">
       <div>
@@ -41,18 +43,19 @@ export function ImageView({
           </span>
         </h2>
         <div style={{ marginTop: 12 }}>
-          <Anatomy regions={inspection.regions} />
+          <Anatomy key={`${name} ${content.bytes}`} reading={content} />
         </div>
       </div>
       <div className="stack">
         <HashPanel open={open} image={image} onList={onList} onCancel={onCancel} />
-        {inspection.findings.map((f) => (
+        <Packed inspection={inspection} />
+        {content.findings.map((f) => (
           <div key={f.what} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
             <Grade grade={f.grade} /> {f.what}{' '}
             {f.offset !== undefined && evidence && <span className="m">byte {f.offset}</span>}
           </div>
         ))}
-        <OutcomeGrid outcomes={inspection.outcomes} machine={machine} evidence={evidence} />
+        <OutcomeGrid outcomes={content.outcomes} machine={machine} evidence={evidence} />
         <button type="button" className="link" onClick={onEvidence} style={{ fontSize: 12.5 }}>
           {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
         </button>

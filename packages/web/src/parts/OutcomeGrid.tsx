@@ -54,7 +54,7 @@ function Cell({
       {verdict.evidence.length > 0 ? (
         <button
           type="button"
-          className="sub why"
+          className="sub reason"
           aria-expanded={shown}
           title="Show the bytes that say so"
           onClick={() => setOpen((v) => !v)}

@@ -46,7 +46,17 @@ export function useImagePlace(place: string, boxId: string | null) {
     const list = listText === null ? undefined : parseChecksumList(listText);
     const comparison =
       list && result.state === 'done'
-        ? (compareDigests(result.digests, list, result.name, from, s.now) ?? null)
+        ? (compareDigests(
+            {
+              name: result.name,
+              bytes: result.file.size,
+              digests: result.digests,
+              container: result.inspection.container,
+            },
+            list,
+            from,
+            s.now,
+          ) ?? null)
         : null;
     const hash =
       result.state === 'done' ? { digests: result.digests, comparison, seconds: result.seconds } : null;
@@ -87,7 +97,12 @@ export function useImagePlace(place: string, boxId: string | null) {
     if (list.sums.length === 0)
       return 'No checksum is in this text: MD5 has 32 hexadecimal digits, SHA-1 40, SHA-256 64, SHA-512 128. Nothing was changed.';
     const s = stamp();
-    const comparison = compareDigests(image.digests, list, image.name, from, s.now);
+    const comparison = compareDigests(
+      { ...image, container: image.inspection?.container },
+      list,
+      from,
+      s.now,
+    );
     const here = openImageAt(place);
     if (!comparison) {
       const algorithm = algorithmsWanted(list, image.name);

@@ -1,5 +1,6 @@
 import { expose, wrap, type Remote } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
+import { readWhole } from '@zb/core/container/read';
 import { inspectImage } from '@zb/core/image/inspect';
 import type { Inspection } from '@zb/core/image/types';
 import type { DigestAlgorithm } from '@zb/core/schema/shelf';
@@ -19,6 +20,8 @@ const reader = (): Remote<PieceWorker> =>
 export interface Digesting {
   /** Undefined where it was cancelled. */
   digests: Partial<Record<DigestAlgorithm, string>> | undefined;
+  /** Of a packed file: the inspection anew, with what is inside. */
+  inspection?: Inspection;
   seconds: number;
 }
 
@@ -67,6 +70,32 @@ const api = {
     }
     onProgress(file.size, elapsed());
     return { digests: digest.finish(), seconds: elapsed() };
+  },
+
+  /** Unpacks a file piece by piece, digesting it and its content as both go by, and reads the content as an image. */
+  async unpack(
+    run: number,
+    file: Blob,
+    algorithms: DigestAlgorithm[],
+    onProgress: (bytes: number, seconds: number) => void,
+  ): Promise<Digesting> {
+    const begun = performance.now();
+    let told = begun;
+    const done = await readWhole(
+      { size: file.size, read: (offset, length) => piece(file, offset, length) },
+      {
+        algorithms,
+        onProgress: (read) => {
+          const now = performance.now();
+          if (now - told < TELL_MS) return;
+          told = now;
+          onProgress(read, (now - begun) / 1000);
+        },
+        stopped: () => stopped.delete(run),
+      },
+    );
+    const seconds = (performance.now() - begun) / 1000;
+    return done ? { ...done, seconds } : { digests: undefined, seconds };
   },
 
   cancel(run: number): void {

@@ -68,7 +68,8 @@ export async function openImage(
     const inspection = await worker().inspect(file);
     if (stillMine()) set(place, { inspection, state: 'digesting' });
     if (!stillMine()) return undefined;
-    const result = await worker().digest(
+    const way = inspection.container.kind === 'none' ? worker().digest : worker().unpack;
+    const result = await way(
       run,
       file,
       algorithms,
@@ -78,7 +79,13 @@ export async function openImage(
     );
     if (stillMine()) {
       if (result.digests)
-        set(place, { state: 'done', digests: result.digests, done: file.size, seconds: result.seconds });
+        set(place, {
+          state: 'done',
+          digests: result.digests,
+          inspection: result.inspection ?? inspection,
+          done: file.size,
+          seconds: result.seconds,
+        });
       else set(place, { state: 'cancelled', seconds: result.seconds });
     }
   } catch (error) {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { verdictWords } from '@zb/core/checksum/compare';
 import { imageHeadline } from '@zb/core/image/headline';
 import { findImage } from '@zb/core/schema/bench';
 import { isImage } from '@zb/core/schema/shelf';
@@ -16,7 +17,6 @@ import { useBench } from '../../storage/hooks';
 import { forgetImage } from '../../workers/openImages';
 
 const PLACE = 'image-room';
-const WORDS = { same: 'same file', differs: 'NOT the published file', 'not-listed': 'not listed' } as const;
 
 /** Images without a box: open one, and see what it is and what it starts on. */
 export default function ImageRoomPage() {
@@ -92,7 +92,7 @@ export default function ImageRoomPage() {
                       </th>
                       <td className="num">{formatIec(i.bytes)}</td>
                       <td>{i.inspection?.layout}</td>
-                      <td>{i.comparison ? WORDS[i.comparison.verdict] : 'not yet'}</td>
+                      <td>{i.comparison ? verdictWords[i.comparison.verdict] : 'not yet'}</td>
                     </tr>
                   ))}
                 </tbody>
