@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { compareImages } from '@zb/core/compare/images';
 import { readWhole } from '@zb/core/container/read';
 import { readTrustedKeys } from '@zb/core/image/trustedKeys';
 import { judge } from '@zb/core/fit/judge';
@@ -16,6 +17,7 @@ import { surveyOutput } from './survey';
 const USAGE = `zb survey --script                        print the survey script
 zb survey FILE|-                          read a survey report
 zb inspect [--keys CERTS] FILE            read a disk image, packed or not
+zb compare IMAGE DUMP                     compare an image with a dump, or with another image
 zb check [--key KEY [--signature SIG]] LIST FILE…
                                           hold files against a checksum list
 zb fit --machine FILE --profiles FILE     judge profiles for a machine
@@ -54,6 +56,29 @@ async function inspect(args: string[]): Promise<void> {
     if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
   } finally {
     await file.close();
+  }
+}
+
+/** Ends with 1 where any byte differs. */
+async function compare(args: string[]): Promise<void> {
+  const { positionals } = parseArgs({ args, allowPositionals: true, options: {} });
+  const [imagePath, dumpPath] = positionals;
+  if (imagePath === undefined || dumpPath === undefined)
+    throw new InputError('compare needs an IMAGE and a DUMP');
+  const image = await OpenFile.open(imagePath);
+  const dump = await OpenFile.open(dumpPath).catch(async (error: unknown) => {
+    await image.close();
+    throw error;
+  });
+  try {
+    const found = await compareImages(image, dump);
+    if (!found) return;
+    const { blocks, differences, trees } = found;
+    print({ same: blocks.result === 'proven', ...blocks, differences, trees });
+    if (blocks.result !== 'proven') process.exitCode = 1;
+  } finally {
+    await image.close();
+    await dump.close();
   }
 }
 
@@ -119,6 +144,7 @@ const [command, ...rest] = process.argv.slice(2);
 try {
   if (command === 'survey') survey(rest);
   else if (command === 'inspect') await inspect(rest);
+  else if (command === 'compare') await compare(rest);
   else if (command === 'check') await check(rest);
   else if (command === 'fit') fit(rest);
   else if (command === 'assign') await assign(rest);
