@@ -3,16 +3,7 @@ import { build } from 'esbuild';
 import { fileURLToPath } from 'node:url';
 import { build as buildWeb } from 'vite';
 import './build-cli.mjs';
+import { serverBundle } from './bundle.mjs';
 
-const root = fileURLToPath(new URL('..', import.meta.url));
-await build({
-  absWorkingDir: root,
-  entryPoints: ['packages/server/src/main.ts'],
-  outfile: 'packages/server/dist/main.mjs',
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
-  logLevel: 'warning',
-});
-await buildWeb({ root: `${root}packages/web`, logLevel: 'warn' });
+await build(serverBundle);
+await buildWeb({ root: fileURLToPath(new URL('../packages/web', import.meta.url)), logLevel: 'warn' });

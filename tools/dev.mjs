@@ -6,15 +6,8 @@ import { installPackages } from './install.mjs';
 const root = fileURLToPath(new URL('..', import.meta.url));
 installPackages();
 const { build } = await import('esbuild');
-await build({
-  absWorkingDir: root,
-  entryPoints: ['packages/server/src/main.ts'],
-  outfile: 'packages/server/dist/main.mjs',
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
-});
+const { serverBundle } = await import('./bundle.mjs');
+await build(serverBundle);
 const run = (command, args, env) =>
   spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
 const children = [

@@ -176,6 +176,7 @@ describe('predicted time', () => {
     bytes: 1e9,
     predicted: null,
     seconds,
+    writeSeconds: null,
   });
 
   it('without a record it comes from the kind, and says so', () => {

@@ -8,6 +8,7 @@ import { Depot } from './depot';
 import { guardRequests } from './security';
 import { isOver } from '@zb/core/media/job';
 import { faultSchema, plugSchema, startSchema } from './writer/types';
+import { Uploads } from './writer/uploads';
 import { Writer, WriterRefusal } from './writer/writer';
 
 export interface ServerOptions {
@@ -32,6 +33,7 @@ async function body(c: Context): Promise<unknown> {
 export function createApp(options: ServerOptions): { app: Hono; writer: Writer; depot: Depot } {
   const depot = new Depot(options.dataDir);
   const writer = new Writer(`${options.dataDir}/writer`, options.pace);
+  const uploads = new Uploads(writer, `${options.dataDir}/uploads`);
   const app = new Hono();
   app.use(guardRequests);
   app.onError((error, c) => {
@@ -73,12 +75,14 @@ export function createApp(options: ServerOptions): { app: Hono; writer: Writer; 
     return c.json(writer.setFault(c.req.param('id'), fault));
   });
 
+  app.post('/api/writer/sticks/:id/probe', async (c) => c.json(await writer.probe(c.req.param('id'))));
+
   app.get('/api/writer/jobs', (c) => c.json(writer.list()));
   app.post('/api/writer/jobs', async (c) => {
     const parsed = startSchema.safeParse(await body(c));
     if (!parsed.success) return c.json({ error: BAD }, 400);
     const { image } = parsed.data;
-    if (image.from === 'upload') return c.json(writer.open(parsed.data, image.bytes), 201);
+    if (image.from === 'upload') return c.json(uploads.open(parsed.data, image), 201);
     const found = depot.find(image.file);
     if (!found) return c.json({ error: 'The depot has no such file.' }, 404);
     const job = writer.open(parsed.data, found.bytes);
@@ -88,9 +92,8 @@ export function createApp(options: ServerOptions): { app: Hono; writer: Writer; 
   app.put('/api/writer/jobs/:id/content', async (c) => {
     const stream = c.req.raw.body;
     if (!stream) return c.json({ error: BAD }, 400);
-    return c.json(
-      await writer.run(c.req.param('id'), Readable.fromWeb(stream as Parameters<typeof Readable.fromWeb>[0])),
-    );
+    const content = Readable.fromWeb(stream as Parameters<typeof Readable.fromWeb>[0]);
+    return c.json(await uploads.take(c.req.param('id'), content));
   });
   app.post('/api/writer/jobs/:id/cancel', (c) => {
     const job = writer.cancel(c.req.param('id'));

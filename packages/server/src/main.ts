@@ -13,7 +13,14 @@ const { app } = createApp({
   demo: env.ZB_DEMO === '1',
   pace: Number.isFinite(pace) && pace >= 0 ? pace : 1,
 });
-const server = serve({ fetch: app.fetch, hostname: '127.0.0.1', port: Number(env.PORT ?? '0') }, (info) => {
+// A file may be long on its way, and longer where it waits for a turn: a request has no end of its own.
+const options = {
+  fetch: app.fetch,
+  hostname: '127.0.0.1',
+  port: Number(env.PORT ?? '0'),
+  serverOptions: { requestTimeout: 0 },
+};
+const server = serve(options, (info) => {
   console.log(`Zealous Box is at http://127.0.0.1:${info.port}/`);
   console.log('It answers on this machine only. Ctrl-C stops it.');
 });

@@ -230,7 +230,13 @@ describe('the writer', () => {
       explanation: expect.stringContaining('as it was'),
     });
     const slow = createApp({ dataDir: join(dir, 'slow'), demo: false, pace: 1 }).writer;
-    const image = { from: 'upload', name: 'own.img', bytes: 40 * 65536 } as const;
+    const image = {
+      from: 'upload',
+      name: 'own.img',
+      bytes: 40 * 65536,
+      container: 'none',
+      innerBytes: null,
+    } as const;
     const running = slow.open({ stickId: 'blue', serialTail: '7C20', image, tag: '' }, image.bytes);
     async function* endless(): AsyncGenerator<Uint8Array> {
       for (let i = 0; i < 40; i += 1) yield new Uint8Array(65536);

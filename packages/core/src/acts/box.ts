@@ -162,6 +162,8 @@ export interface WriteRun {
   bytes: number;
   written: number;
   seconds: number;
+  /** Of these, until the last byte was written; null where it was not measured. */
+  writeSeconds: number | null;
   predicted: Span | null;
   result: 'proven' | 'failed' | 'cancelled';
   explanation: string;
@@ -196,6 +198,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
       bytes: run.bytes,
       predicted: run.predicted,
       seconds: run.seconds,
+      writeSeconds: run.writeSeconds,
     }),
   ];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.

@@ -1,3 +1,4 @@
+import type { UsbLink } from '../media/links';
 import { MIB } from '../units/bytes';
 
 export interface StickFault {
@@ -15,6 +16,9 @@ export interface VirtualStick {
   serial: string;
   model: string;
   port: string;
+  /** What the port can carry, and which other ports share its way: writes on one way take turns. */
+  link: UsbLink;
+  bus: string;
   /** Bytes per second of the speed model. */
   writeRate: number;
   readRate: number;
@@ -29,6 +33,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST16-40A7-7C20',
     model: '16 GB stick',
     port: 'USB 2, front left',
+    link: 'usb2',
+    bus: 'front',
     writeRate: 18e6,
     readRate: 34e6,
     fault: {},
@@ -39,6 +45,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST16-40A7-91AF',
     model: '16 GB stick',
     port: 'USB 2, front right',
+    link: 'usb2',
+    bus: 'front',
     writeRate: 17e6,
     readRate: 33e6,
     fault: {},
@@ -49,6 +57,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST08-11B2-05D3',
     model: '8 GB stick',
     port: 'USB 3, back 1',
+    link: 'usb5',
+    bus: 'back 1',
     writeRate: 24e6,
     readRate: 90e6,
     fault: {},
@@ -59,6 +69,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST32-9E00-AA17',
     model: '32 GB stick',
     port: 'USB 3, back 2',
+    link: 'usb5',
+    bus: 'back 2',
     writeRate: 40e6,
     readRate: 110e6,
     fault: {},
@@ -69,6 +81,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST64-0000-F00D',
     model: '64 GB stick',
     port: 'USB 2, back 3',
+    link: 'usb2',
+    bus: 'back 3',
     writeRate: 15e6,
     readRate: 30e6,
     fault: { realBytes: 6 * MIB },
@@ -79,6 +93,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST04-0000-0001',
     model: '4 GB stick',
     port: 'hub, place 1',
+    link: 'usb2',
+    bus: 'hub',
     writeRate: 9e6,
     readRate: 20e6,
     fault: {},
@@ -89,6 +105,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST04-0000-0001',
     model: '4 GB stick',
     port: 'hub, place 2',
+    link: 'usb2',
+    bus: 'hub',
     writeRate: 9e6,
     readRate: 20e6,
     fault: {},
@@ -99,6 +117,8 @@ export const demoSticks: VirtualStick[] = [
     serial: 'ST00-0016-1E4D',
     model: '16 MB stick',
     port: 'hub, place 3',
+    link: 'usb2',
+    bus: 'hub',
     writeRate: 5e6,
     readRate: 12e6,
     fault: {},

@@ -5,6 +5,7 @@ import { predictWrite } from './time';
 
 export const jobStates = [
   'waiting for the file',
+  'waiting for its turn',
   'writing',
   'reading back',
   'proven',
@@ -24,6 +25,8 @@ export const jobSchema = z.object({
   written: z.number(),
   readBack: z.number(),
   seconds: z.number(),
+  /** Seconds until the last byte was written; null before. */
+  writeSeconds: z.number().nullable().default(null),
   pattern: z.string().nullable(),
   /** Byte offset of the first difference the read-back found; null where it found none. */
   firstDifference: z.number().nullable(),
@@ -35,7 +38,7 @@ export const jobSchema = z.object({
 export type Job = z.infer<typeof jobSchema>;
 
 export const isOver = (job: Pick<Job, 'state'>): boolean =>
-  !['waiting for the file', 'writing', 'reading back'].includes(job.state);
+  !['waiting for the file', 'waiting for its turn', 'writing', 'reading back'].includes(job.state);
 
 /** What a write belongs to, in one word that goes along with it: "boxId:imageId". */
 export const tagOf = (box: Box, imageId: string): string => `${box.id}:${imageId}`;
@@ -58,6 +61,7 @@ export function endedRun(bench: Bench, job: Job): WriteRun {
     bytes: job.total,
     written: job.written,
     seconds: job.seconds,
+    writeSeconds: job.writeSeconds,
     predicted: store ? predictWrite(job.total, store, bench.log).value : null,
     result: job.state === 'proven' || job.state === 'cancelled' ? job.state : 'failed',
     explanation: job.explanation,

@@ -31,6 +31,8 @@ export const logEntrySchema = z.discriminatedUnion('kind', [
     bytes: z.number(),
     predicted: range.nullable(),
     seconds: z.number(),
+    /** Of these, until the last byte was written; null where it was not measured. */
+    writeSeconds: z.number().nullable().default(null),
   }),
   z.object({ kind: z.literal('signoff'), ...base }),
 ]);

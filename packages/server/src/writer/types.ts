@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { containerKinds } from '@zb/core/image/types';
 
 export const startSchema = z.object({
   stickId: z.string().min(1),
@@ -10,6 +11,9 @@ export const startSchema = z.object({
       from: z.literal('upload'),
       name: z.string().min(1).max(255),
       bytes: z.number().int().positive(),
+      /** How the file is packed; it is unpacked while it is written, and `innerBytes` is what reaches the stick. */
+      container: z.enum(containerKinds).default('none'),
+      innerBytes: z.number().int().positive().nullable().default(null),
     }),
   ]),
 });

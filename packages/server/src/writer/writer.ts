@@ -5,6 +5,7 @@ import { demoSticks, type StickFault, type VirtualStick } from '@zb/core/demo/st
 import { crc32 } from '@zb/core/image/crc32';
 import { explainReadback, type BlockResult, type Readback } from '@zb/core/media/readback';
 import { isOver, jobSchema, type Job } from '@zb/core/media/job';
+import { probeCapacity, type ProbeResult } from '@zb/core/media/probe';
 import { guardTargets, serialTail } from '@zb/core/media/guard';
 import { formatExact } from '@zb/core/units/bytes';
 import { z } from 'zod';
@@ -46,6 +47,8 @@ export class Writer {
   readonly sticks = new Map<string, VirtualStick>();
   private readonly jobs = new Map<string, Job>();
   private readonly running = new Map<string, Running>();
+  /** The end of the last write that was let onto each bus. */
+  private readonly turns = new Map<string, Promise<void>>();
 
   /** `pace` multiplies the speed model: 1 is true to the stick; 0 does not wait at all. */
   constructor(
@@ -95,6 +98,8 @@ export class Writer {
       ...stick,
       id: randomUUID(),
       port: `hub, place ${this.sticks.size - 3}`,
+      link: 'usb2',
+      bus: 'hub',
       writeRate: 20e6,
       readRate: 60e6,
       fault: {},
@@ -122,6 +127,28 @@ export class Writer {
     if (busy) throw new WriterRefusal('That stick is being written. Wait for the end or cancel first.');
   }
 
+  /** Finds what a stick really holds; refuses one that is being written. */
+  async probe(id: string): Promise<ProbeResult> {
+    const stick = this.sticks.get(id);
+    if (!stick) throw new WriterRefusal('That stick is not plugged in any more.');
+    this.refuseBusy(id);
+    const done = await this.turn(stick.bus);
+    const disk = await VirtualDisk.open(join(this.dir, `${stick.id}.img`), stick);
+    try {
+      return await probeCapacity(
+        {
+          bytes: stick.bytes,
+          write: (offset, bytes) => disk.write(offset, bytes),
+          read: (offset, length) => disk.read(offset, length),
+        },
+        Date.now(),
+      );
+    } finally {
+      await disk.close();
+      done();
+    }
+  }
+
   /** Opens a job after the guard has looked at the stick; throws WriterRefusal with the reason. */
   open(request: StartRequest, total: number): Job {
     const stick = this.sticks.get(request.stickId);
@@ -145,6 +172,7 @@ export class Writer {
       written: 0,
       readBack: 0,
       seconds: 0,
+      writeSeconds: null,
       pattern: null,
       firstDifference: null,
       explanation: '',
@@ -162,7 +190,8 @@ export class Writer {
     const run = this.running.get(id);
     if (job && run && !isOver(job)) {
       run.cancelled = true;
-      if (job.state === 'waiting for the file') this.end(job, 'cancelled', UNTOUCHED);
+      if (job.state === 'waiting for the file' || job.state === 'waiting for its turn')
+        this.end(job, 'cancelled', UNTOUCHED);
     }
     return this.jobs.get(id);
   }
@@ -190,13 +219,42 @@ export class Writer {
     this.running.delete(job.id);
   }
 
-  /** Carries a job out: writes what the source gives, then reads all of it back. Never throws for a fault of the stick. */
+  /** Sticks on one bus take turns: a shared way is not faster for being asked by two, and the times would be of neither. */
+  private async turn(bus: string): Promise<() => void> {
+    const before = this.turns.get(bus);
+    let done: () => void = () => undefined;
+    const mine = new Promise<void>((resolve) => (done = resolve));
+    this.turns.set(bus, before ? before.then(() => mine) : mine);
+    await before;
+    return done;
+  }
+
+  /**
+   * Carries a job out: waits for its turn, writes what the source gives, then reads all of it back. Never throws for a
+   * fault of the stick.
+   */
   async run(id: string, source: AsyncIterable<Uint8Array>): Promise<Job> {
     const job = this.jobs.get(id);
-    const run = this.running.get(id);
     const stick = job && this.sticks.get(job.stickId);
-    if (!job || !run || !stick || job.state !== 'waiting for the file')
+    if (!job || !stick || job.state !== 'waiting for the file')
       throw new WriterRefusal('This write is not waiting for a file.');
+    job.state = 'waiting for its turn';
+    this.tell(job);
+    const done = await this.turn(stick.bus);
+    try {
+      const run = this.running.get(id);
+      return run ? await this.carryOut(job, run, stick, source) : job;
+    } finally {
+      done();
+    }
+  }
+
+  private async carryOut(
+    job: Job,
+    run: Running,
+    stick: VirtualStick,
+    source: AsyncIterable<Uint8Array>,
+  ): Promise<Job> {
     // From here on the job is under way: a cancel is noticed between blocks and told by this run alone.
     job.state = 'writing';
     const disk = await VirtualDisk.open(join(this.dir, `${stick.id}.img`), stick);
@@ -225,6 +283,7 @@ export class Writer {
       const sums = await this.writeAll(job, stick, disk, source, (n) =>
         step('written', n, begun, stick.writeRate),
       );
+      job.writeSeconds = (Date.now() - begun) / 1000;
       job.state = 'reading back';
       const bad = await this.readAll(job, disk, sums, Date.now(), (n, since) =>
         step('readBack', n, since, stick.readRate),
