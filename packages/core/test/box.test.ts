@@ -359,8 +359,8 @@ describe('words on the sheets', () => {
     expect(surveyHeadline(must(findMachine(demo, 'gull')))).toMatch(/is known/);
     expect(surveyHeadline(must(findMachine(demo, 'skerry')))).toMatch(/still open/);
     expect(surveyHeadline(scene({ 'ports.drives': undefined }).machine)).toMatch(/One fact/);
-    expect(writeHeadline(scene().box, image, false)).toMatch(/byte for byte/);
-    expect(writeHeadline({ ...scene().box, written: null }, image, false)).toBe('Which stick may be lost?');
+    expect(writeHeadline(scene().box, image, 0)).toMatch(/byte for byte/);
+    expect(writeHeadline({ ...scene().box, written: null }, image, 0)).toBe('Which stick may be lost?');
     expect(keepHeadline(demo, must(findBox(demo, 'tea-room-music')))).toBe(
       'Nothing is on record yet; 12 stops are left',
     );

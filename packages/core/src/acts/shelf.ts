@@ -9,6 +9,29 @@ import { formatIec } from '../units/bytes';
 import { plainMachine, plainStore } from '../schema/blank';
 import type { Stamp } from './stamp';
 
+/** What a probe of a stick found: a liar's real size stays on its record, so that the next guard knows. */
+export function recordProbe(store: Store, real: number, explanation: string, stamp: Stamp): Act {
+  const id = stamp.id();
+  return {
+    label: `“${store.name}” probed`,
+    changes: [
+      item({ ...store, realBytes: real < store.bytes ? real : null }),
+      {
+        in: 'log',
+        id,
+        to: {
+          kind: 'note',
+          id,
+          at: stamp.now,
+          boxId: null,
+          stop: 'write',
+          text: `“${store.name}” probed: ${explanation}`,
+        },
+      },
+    ],
+  };
+}
+
 const item = (to: ShelfItem): Change => ({ in: 'items', id: to.id, to });
 
 export function blankMachine(name: string, form: Machine['form'], stamp: Stamp): Machine {

@@ -61,6 +61,11 @@ export async function checkListSignature(
   const clear = textOf(list.subarray(0, 2000)).includes('-----BEGIN PGP SIGNED MESSAGE-----');
   if (!signature && !clear)
     return fail('unreadable', 'The list carries no signature of its own. Open the signature file beside it.');
+  if (signature && textOf(signature.subarray(0, 2000)).includes('-----BEGIN PGP SIGNED MESSAGE-----'))
+    return fail(
+      'unreadable',
+      'That file is no signature beside the list, but a list that is signed itself. Open it as the list.',
+    );
   try {
     const detached =
       signature &&

@@ -31,17 +31,21 @@ function aboutFile(image: ImageItem | undefined, inspection: Inspection): { word
     : { words, final: false };
 }
 
+/** The kinds of firmware that start what is in this file, in words; in one way of attaching or the other. */
+export const startsUnder = (inspection: Inspection): string[] =>
+  firmwareKinds
+    .filter((f) => contentOf(inspection).outcomes.some((o) => o.firmware === f && o.starts === 'yes'))
+    .map((f) => firmwareTitle[f]);
+
 /** The finding about an image on its own, with no machine in view. */
 export function imageHeadline(image: ImageItem | undefined, inspection: Inspection | undefined): string {
   if (!inspection) return 'What is this file, and what does it start on?';
   const { words: same, final } = aboutFile(image, inspection);
   if (final) return same;
-  const on = firmwareKinds.filter((f) =>
-    contentOf(inspection).outcomes.some((o) => o.firmware === f && o.starts === 'yes'),
-  );
+  const on = startsUnder(inspection);
   return on.length === 0
     ? `${same}; no firmware starts it for certain`
-    : `${same}; it starts under ${on.map((f) => firmwareTitle[f]).join(' and ')}`;
+    : `${same}; it starts under ${on.join(' and ')}`;
 }
 
 /** The question or finding at the head of the verify sheet. */

@@ -1,4 +1,5 @@
 import { anatomy } from './anatomy';
+import { fileCopy } from './fileCopy';
 import { findings, packedFinding } from './findings';
 import { bootVolumes } from './loaders';
 import { outcomes, packedOutcomes } from './outcome';
@@ -50,6 +51,7 @@ export async function readDisk(source: ByteSource, options: InspectOptions = {})
     outcomes: rows,
     regions: await anatomy(facts, volumes, rows),
     findings: await findings(facts, loaders),
+    fileCopy: facts.iso ? await fileCopy(facts.source, facts.iso) : null,
   };
 }
 
@@ -74,6 +76,7 @@ async function packed(source: ByteSource, kind: ContainerKind): Promise<ImageRea
       },
     ],
     findings: [packedFinding(kind)],
+    fileCopy: null,
   };
 }
 

@@ -109,6 +109,14 @@ export const containerSchema = z.object({
 });
 export type Container = z.infer<typeof containerSchema>;
 
+/** What copying the files of an optical volume to a FAT stick would start, and the largest file that has to fit there. */
+export const fileCopySchema = z.object({
+  starts: z.array(firmwareKind),
+  largest: z.object({ path: z.string(), bytes: z.number() }).nullable(),
+  files: z.number().int(),
+});
+export type FileCopy = z.infer<typeof fileCopySchema>;
+
 const imageFacts = z.object({
   bytes: z.number(),
   layout: z.string(),
@@ -118,6 +126,8 @@ const imageFacts = z.object({
   outcomes: z.array(outcomeSchema),
   regions: z.array(regionSchema),
   findings: z.array(findingSchema),
+  /** Null where the image has no optical volume. */
+  fileCopy: fileCopySchema.nullable().default(null),
 });
 
 export const inspectionSchema = imageFacts.extend({

@@ -78,6 +78,13 @@ function fromImage(bench: Bench, box: Box): Hazard[] {
     });
   }
   const content = image.inspection ? contentOf(image.inspection) : undefined;
+  const { container } = image.inspection ?? {};
+  if (container && container.kind !== 'none' && container.innerBytes !== null)
+    out.push({
+      grade: 'note',
+      stop: 'write',
+      text: `${image.name} is packed as ${container.kind}. The stand-in writer unpacks it; another writer may not, and then nothing starts.`,
+    });
   for (const f of content?.findings ?? []) {
     if (f.grade !== 'note') out.push({ grade: f.grade, stop: 'verify', text: f.what });
   }

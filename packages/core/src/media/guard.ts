@@ -1,3 +1,4 @@
+import type { UsbLink } from './links';
 import type { Store } from '../schema/bench';
 import { formatBoth, formatExact, formatIec } from '../units/bytes';
 
@@ -8,6 +9,8 @@ export interface AttachedTarget {
   serial: string | null;
   model: string;
   port: string;
+  /** What its port carries, where that is known. */
+  link?: UsbLink;
 }
 
 export interface GuardRefusal {
@@ -17,7 +20,8 @@ export interface GuardRefusal {
     | 'too small'
     | 'cannot be told apart'
     | 'no serial'
-    | 'two records';
+    | 'two records'
+    | 'is being written';
   because: string;
 }
 
@@ -91,15 +95,24 @@ function refusalsFor(
   return out;
 }
 
-/** Judges everything attached as a target for an image of this size (bytes). Order as attached. */
+/**
+ * Judges everything attached as a target for an image of this size (bytes); `busy` names targets that a write is under way
+ * to. Order as attached.
+ */
 export function guardTargets(
   attached: readonly AttachedTarget[],
   shelf: readonly Store[],
   imageBytes: number,
+  busy: readonly string[] = [],
 ): GuardedTarget[] {
   return attached.map((target) => {
     const known = target.serial ? shelf.filter((s) => s.serial === target.serial) : [];
     const refusals = refusalsFor(target, known, attached, imageBytes);
+    if (busy.includes(target.id))
+      refusals.unshift({
+        rule: 'is being written',
+        because: 'A write to it is under way or waits for its turn.',
+      });
     return {
       target,
       known: known[0],

@@ -1,9 +1,10 @@
 import type { Box, ImageItem } from '../schema/bench';
 
 /** The question or finding at the head of the write sheet. */
-export function writeHeadline(box: Box, image: ImageItem | undefined, running: boolean): string {
+export function writeHeadline(box: Box, image: ImageItem | undefined, running: number): string {
   if (!image) return 'What is to be written?';
-  if (running) return `Writing ${image.name}; leave the stick in`;
+  if (running > 1) return `Writing ${image.name} to ${running} sticks; leave them in`;
+  if (running === 1) return `Writing ${image.name}; leave the stick in`;
   if (box.written?.imageId === image.id) {
     const tail = box.written.serial.slice(-4);
     return box.written.result === 'proven'

@@ -1,6 +1,7 @@
 import { stops, stopTitle, type Box, type Stop } from '../schema/box';
 import { findImage, findMachine, findProfile, type Bench } from '../schema/bench';
 import { targetOf } from '../media/target';
+import { writtenBytes } from '../media/written';
 import { predictWrite, unknownStick } from '../media/time';
 import { span, type Span } from '../units/duration';
 import { hazards } from '../ledger/hazards';
@@ -40,7 +41,7 @@ function waitingAt(bench: Bench, box: Box, stop: Stop): Span {
   const image = findImage(bench, box.imageId);
   const profile = findProfile(bench, box.profileId);
   if (stop === 'write' && image) {
-    return predictWrite(image.bytes, targetOf(bench, box) ?? unknownStick(null), bench.log).value;
+    return predictWrite(writtenBytes(image), targetOf(bench, box) ?? unknownStick(null), bench.log).value;
   }
   if (stop === 'install' && profile) return minutes(profile.installMinutes);
   return minutes(MINUTES[stop].waiting);

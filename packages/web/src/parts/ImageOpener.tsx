@@ -1,37 +1,24 @@
-import { useRef, useState, type ReactNode } from 'react';
-import { formatIec } from '@zb/core/units/bytes';
-import { Primary, Quiet } from './Button';
-import { useDepot, type DepotEntry } from './useImagePlace';
+import { useRef, useState } from 'react';
+import { Primary } from './Button';
 
-/** Opens a file by button, by drop, or from the stand-in depot. */
+/** Opens image files by button or by drop. */
 export function ImageOpener({
-  onFile,
-  onDepot,
-  children,
+  onFiles,
+  several = false,
 }: {
-  onFile: (file: File) => void;
-  onDepot: (entry: DepotEntry, onProgress: (n: number) => void) => Promise<unknown>;
-  children?: ReactNode;
+  /** At least one file; only the first is used where not several are wanted. */
+  onFiles: (files: File[]) => void;
+  several?: boolean;
 }) {
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
-  const [fetched, setFetched] = useState<{ file: string; bytes: number } | null>(null);
-  const [problem, setProblem] = useState('');
-  const depot = useDepot();
-  const take = async (entry: DepotEntry): Promise<void> => {
-    setProblem('');
-    setFetched({ file: entry.file, bytes: 0 });
-    try {
-      await onDepot(entry, (bytes) => setFetched({ file: entry.file, bytes }));
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    } finally {
-      setFetched(null);
-    }
+  const take = (files: File[]): void => {
+    const wanted = several ? files : files.slice(0, 1);
+    if (wanted.length > 0) onFiles(wanted);
   };
   return (
     <div
-      className={over ? 'drop over stack' : 'drop stack'}
+      className={over ? 'drop over actions' : 'drop actions'}
       onDragOver={(e) => {
         e.preventDefault();
         setOver(true);
@@ -40,68 +27,30 @@ export function ImageOpener({
       onDrop={(e) => {
         e.preventDefault();
         setOver(false);
-        const file = e.dataTransfer.files[0];
-        if (file) onFile(file);
+        take([...e.dataTransfer.files]);
       }}
     >
-      {children}
-      <div className="actions">
-        <Primary onClick={() => input.current?.click()}>Open an image file</Primary>
-        <span className="soft">or drop it here. It stays on this machine; any size.</span>
-        <input
-          ref={input}
-          type="file"
-          className="hidden-text"
-          aria-label="Image file"
-          tabIndex={-1}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) onFile(file);
-          }}
-        />
-      </div>
-      <h2 className="h6">Nothing at hand? The depot has small images that really start</h2>
-      {problem !== '' && (
-        <p className="said said-stop" role="alert">
-          {problem}
-        </p>
-      )}
-      {depot.error && (
-        <p className="said said-check" role="alert">
-          {depot.error.message}{' '}
-          <button type="button" className="link" onClick={() => void depot.refetch()}>
-            Try again
-          </button>
-        </p>
-      )}
-      <table className="t">
-        <tbody>
-          {depot.data?.map((d) => (
-            <tr key={d.file}>
-              <th scope="row">
-                {d.title}
-                <span className="sub">{d.about}</span>
-              </th>
-              <td className="num">
-                {fetched?.file === d.file
-                  ? `${formatIec(fetched.bytes)} of ${formatIec(d.bytes)}`
-                  : formatIec(d.bytes)}
-              </td>
-              <td style={{ width: 90, textAlign: 'right' }}>
-                <Quiet
-                  onClick={() => void take(d)}
-                  disabled={fetched !== null}
-                  aria-label={`Fetch ${d.file}`}
-                  paddingBlock="3px"
-                >
-                  Fetch
-                </Quiet>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Primary onClick={() => input.current?.click()}>
+        {several ? 'Open image files' : 'Open an image file'}
+      </Primary>
+      <span className="soft">
+        {several
+          ? 'or drop them here, packed or not. They stay on this machine; any size.'
+          : 'or drop it here, packed or not. It stays on this machine; any size.'}
+      </span>
+      <input
+        ref={input}
+        type="file"
+        multiple={several}
+        className="hidden-text"
+        aria-label="Image file"
+        tabIndex={-1}
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          take(files);
+        }}
+      />
     </div>
   );
 }

@@ -1,8 +1,10 @@
-import type { ImageItem } from '@zb/core/schema/bench';
+import type { ReactNode } from 'react';
+import type { ImageItem, Machine } from '@zb/core/schema/bench';
 import { contentOf, type Inspection } from '@zb/core/image/types';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import type { OpenImage } from '../workers/openImages';
 import { Anatomy } from './Anatomy';
+import { ForBox } from './ForBox';
 import { HashPanel } from './HashPanel';
 import { Grade } from './Marks';
 import { Packed } from './Packed';
@@ -16,10 +18,12 @@ export function ImageView({
   open,
   image,
   machine,
+  boxMachine,
   evidence,
   onEvidence,
   onList,
   onCancel,
+  children,
 }: {
   name: string;
   bytes: number;
@@ -27,10 +31,13 @@ export function ImageView({
   open: OpenImage | undefined;
   image: ImageItem | undefined;
   machine?: GridMachine | undefined;
+  /** The machine of the box, for what to do with the image there. */
+  boxMachine?: Machine | undefined;
   evidence: boolean;
   onEvidence: () => void;
   onList: (text: string, from: string) => string | null;
   onCancel: () => void;
+  children?: ReactNode;
 }) {
   const content = contentOf(inspection);
   return (
@@ -55,10 +62,14 @@ export function ImageView({
             {f.offset !== undefined && evidence && <span className="m">byte {f.offset}</span>}
           </div>
         ))}
+        {boxMachine && !content.findings.some((f) => f.grade === 'stop') && (
+          <ForBox machine={boxMachine} reading={content} />
+        )}
         <OutcomeGrid outcomes={content.outcomes} machine={machine} evidence={evidence} />
         <button type="button" className="link" onClick={onEvidence} style={{ fontSize: 12.5 }}>
           {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
         </button>
+        {children}
       </div>
     </div>
   );

@@ -72,8 +72,14 @@ export function useImagePlace(place: string, boxId: string | null) {
     return done.image;
   };
 
-  const openFile = async (file: File): Promise<ImageItem | undefined> =>
-    keep(await openImage(place, file, null, ['sha256']), null, '');
+  /** Opens a file; a list that lies open already is what it is held against. */
+  const openFile = async (
+    file: File,
+    list?: { text: string; from: string } | null,
+  ): Promise<ImageItem | undefined> => {
+    const wanted = algorithmsWanted(list ? parseChecksumList(list.text) : undefined, file.name);
+    return keep(await openImage(place, file, null, wanted), list?.text ?? null, list?.from ?? '');
+  };
 
   const openDepot = async (
     entry: DepotEntry,

@@ -1,6 +1,9 @@
 import { expose, wrap, type Remote } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
 import { readWhole } from '@zb/core/container/read';
+import { checkListSignature, type SignatureCheck } from '@zb/core/checksum/signature';
+import { compareImages, type ImageComparison } from '@zb/core/compare/images';
+import type { ByteSource } from '@zb/core/image/source';
 import { inspectImage } from '@zb/core/image/inspect';
 import type { Inspection } from '@zb/core/image/types';
 import type { DigestAlgorithm } from '@zb/core/schema/shelf';
@@ -30,9 +33,14 @@ const stopped = new Set<number>();
 const piece = async (file: Blob, from: number, length: number): Promise<Uint8Array> =>
   new Uint8Array(await file.slice(from, from + length).arrayBuffer());
 
+const sourceOf = (file: Blob): ByteSource => ({
+  size: file.size,
+  read: (offset, length) => piece(file, offset, length),
+});
+
 const api = {
   inspect(file: Blob): Promise<Inspection> {
-    return inspectImage({ size: file.size, read: (offset, length) => piece(file, offset, length) });
+    return inspectImage(sourceOf(file));
   },
 
   /** Reads the file once, in order; the next pieces are fetched while the last is being digested. */
@@ -81,21 +89,40 @@ const api = {
   ): Promise<Digesting> {
     const begun = performance.now();
     let told = begun;
-    const done = await readWhole(
-      { size: file.size, read: (offset, length) => piece(file, offset, length) },
-      {
-        algorithms,
-        onProgress: (read) => {
-          const now = performance.now();
-          if (now - told < TELL_MS) return;
-          told = now;
-          onProgress(read, (now - begun) / 1000);
-        },
-        stopped: () => stopped.delete(run),
+    const done = await readWhole(sourceOf(file), {
+      algorithms,
+      onProgress: (read) => {
+        const now = performance.now();
+        if (now - told < TELL_MS) return;
+        told = now;
+        onProgress(read, (now - begun) / 1000);
       },
-    );
+      stopped: () => stopped.delete(run),
+    });
     const seconds = (performance.now() - begun) / 1000;
     return done ? { ...done, seconds } : { digests: undefined, seconds };
+  },
+
+  /** Compares two files byte by byte, and what their readings and trees tell; undefined where it was cancelled. */
+  async compare(
+    run: number,
+    image: Blob,
+    dump: Blob,
+    onProgress: (bytes: number) => void,
+  ): Promise<ImageComparison | undefined> {
+    let told = performance.now();
+    return compareImages(sourceOf(image), sourceOf(dump), (bytes) => {
+      if (performance.now() - told > TELL_MS) {
+        told = performance.now();
+        onProgress(bytes);
+      }
+      return !stopped.delete(run);
+    });
+  },
+
+  async checkSignature(list: Blob, signature: Blob | null, key: Blob): Promise<SignatureCheck> {
+    const all = (blob: Blob): Promise<Uint8Array> => piece(blob, 0, blob.size);
+    return checkListSignature(await all(list), signature ? await all(signature) : undefined, await all(key));
   },
 
   cancel(run: number): void {

@@ -1,5 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useSyncExternalStore } from 'react';
+import type { SignatureCheck } from '@zb/core/checksum/signature';
+import type { ImageComparison } from '@zb/core/compare/images';
 import type { Inspection } from '@zb/core/image/types';
 import type { DigestAlgorithm } from '@zb/core/schema/shelf';
 import type { ImageWorker } from './imageWorker';
@@ -123,3 +125,30 @@ export function useOpenImage(place: string): OpenImage | undefined {
     () => open.get(place),
   );
 }
+
+export interface Comparing {
+  done: number;
+  total: number;
+  /** Undefined while it goes on, null where it was cancelled. */
+  found: ImageComparison | null | undefined;
+  cancel: () => void;
+}
+
+/** Compares an image with a dump or another image, telling how far it is. */
+export async function compareFiles(image: File, dump: File, tell: (now: Comparing) => void): Promise<void> {
+  runs += 1;
+  const run = runs;
+  const state: Comparing = {
+    done: 0,
+    total: Math.min(image.size, dump.size),
+    found: undefined,
+    cancel: () => void worker().cancel(run),
+  };
+  tell(state);
+  const onProgress = proxy((done: number) => tell({ ...state, done }));
+  const found = await worker().compare(run, image, dump, onProgress);
+  tell({ ...state, found: found ?? null });
+}
+
+export const checkSignature = (list: Blob, signature: Blob | null, key: Blob): Promise<SignatureCheck> =>
+  worker().checkSignature(list, signature, key);

@@ -1,20 +1,24 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { verdictWords } from '@zb/core/checksum/compare';
 import { imageHeadline } from '@zb/core/image/headline';
 import { findImage } from '@zb/core/schema/bench';
 import { isImage } from '@zb/core/schema/shelf';
-import { formatIec } from '@zb/core/units/bytes';
+import { progress } from '@zb/core/units/progress';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../parts/Button';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';
 import { Sheet } from '../../parts/Sheet';
+import { forgetWaiting, keepFile, readInTurn, roomNow, useRoom } from '../../parts/room';
 import { useImagePlace } from '../../parts/useImagePlace';
 import { useKeys } from '../../parts/useKeys';
 import { useBench } from '../../storage/hooks';
 import { forgetImage } from '../../workers/openImages';
+import { Depot } from '../../parts/Depot';
+import { ComparePane } from './ComparePane';
+import { ListPane } from './ListPane';
+import { ShelfImages } from './ShelfImages';
 
 const PLACE = 'image-room';
 
@@ -25,17 +29,31 @@ export default function ImageRoomPage() {
   const go = useNavigate();
   const place = useImagePlace(PLACE, null);
   const [evidence, setEvidence] = useState(false);
+  const [many, setMany] = useState(false);
+  const room = useRoom();
   const image = findImage(bench, imageId ?? null);
   const { open } = place;
   const busy = open?.state === 'reading' || open?.state === 'digesting';
-  const inspection =
-    busy || (open?.state === 'cancelled' && !image) ? open.inspection : (image?.inspection ?? null);
+  const busyRoom = busy && many;
+  const inspection = busyRoom
+    ? (image?.inspection ?? null)
+    : busy || (open?.state === 'cancelled' && !image)
+      ? open.inspection
+      : (image?.inspection ?? null);
   const back = (): void => {
     forgetImage(PLACE);
     void go('/images');
   };
   useKeys({ o: inspection ? back : undefined, e: () => setEvidence((v) => !v) });
   if (imageId !== undefined && !image && !busy) return <NotFound what="This image is not on the shelf" />;
+  const take = (files: File[]): void => {
+    setMany(files.length > 1 || room.waiting.length > 0);
+    void readInTurn(files, async (file) => {
+      const kept = await place.openFile(file, roomNow().list);
+      if (kept) keepFile(kept.id, file);
+      if (files.length === 1) show(kept);
+    });
+  };
   const show = (kept: { id: string } | undefined): void => void (kept && go(`/images/${kept.id}`));
   const kept = bench.items.filter(isImage);
   return (
@@ -58,7 +76,15 @@ export default function ImageRoomPage() {
             onEvidence={() => setEvidence((v) => !v)}
             onList={(text, from) => place.compareWith(image, text, from)}
             onCancel={place.cancel}
-          />
+          >
+            {image && !busy && (
+              <ComparePane
+                key={image.id}
+                image={image}
+                file={room.files.get(image.id) ?? (open?.name === image.name ? open.file : undefined)}
+              />
+            )}
+          </ImageView>
         ) : (
           <div className="stack">
             {open?.state === 'failed' && (
@@ -66,38 +92,31 @@ export default function ImageRoomPage() {
                 {open.problem}
               </p>
             )}
-            <ImageOpener
-              onFile={(f) => void place.openFile(f).then(show)}
-              onDepot={(d, p) => place.openDepot(d, p).then(show)}
-            />
-            {kept.length > 0 && (
-              <table className="t">
-                <thead>
-                  <tr>
-                    <th scope="col">On the shelf</th>
-                    <th scope="col" className="num">
-                      Size
-                    </th>
-                    <th scope="col">Layout</th>
-                    <th scope="col">Compared</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {kept.map((i) => (
-                    <tr key={i.id}>
-                      <th scope="row">
-                        <button type="button" className="link" onClick={() => void go(`/images/${i.id}`)}>
-                          {i.name}
-                        </button>
-                      </th>
-                      <td className="num">{formatIec(i.bytes)}</td>
-                      <td>{i.inspection?.layout}</td>
-                      <td>{i.comparison ? verdictWords[i.comparison.verdict] : 'not yet'}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+            {busyRoom && (
+              <div className="said" role="status">
+                Reading {open?.name}
+                {open && ` (${Math.round(100 * progress(open.done, open.file.size, 0).share)} %)`}
+                {room.waiting.length > 0 && `; then ${room.waiting.join(', ')}`}.{' '}
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => {
+                    forgetWaiting();
+                    place.cancel();
+                  }}
+                >
+                  Cancel all
+                </button>
+              </div>
             )}
+            <ImageOpener several onFiles={take} />
+            {kept.length > 0 && (
+              <>
+                <ShelfImages images={kept} onOpen={(id) => void go(`/images/${id}`)} />
+                <ListPane images={kept} />
+              </>
+            )}
+            <Depot open={kept.length === 0} onDepot={(d, p) => place.openDepot(d, p).then(show)} />
           </div>
         )}
       </Sheet>

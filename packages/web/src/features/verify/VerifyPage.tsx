@@ -6,6 +6,7 @@ import { findImage } from '@zb/core/schema/bench';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
+import { Depot } from '../../parts/Depot';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';
 import { useImagePlace } from '../../parts/useImagePlace';
@@ -52,6 +53,7 @@ function VerifyPage({ context }: { context: BoxContext }) {
           open={open}
           image={busy ? undefined : image}
           machine={grid}
+          boxMachine={machine}
           evidence={evidence}
           onEvidence={() => setEvidence((v) => !v)}
           onList={(text, from) => place.compareWith(image, text, from)}
@@ -65,7 +67,8 @@ function VerifyPage({ context }: { context: BoxContext }) {
             </p>
           )}
           {open?.state === 'reading' && <p>Reading {open.name}…</p>}
-          <ImageOpener onFile={(f) => void place.openFile(f)} onDepot={place.openDepot} />
+          <ImageOpener onFiles={([f]) => f && void place.openFile(f)} />
+          <Depot open onDepot={place.openDepot} />
           {others.length > 0 && (
             <div>
               <h2 className="h6">Already on the shelf</h2>

@@ -1,12 +1,14 @@
-import type { Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/media/job';
 import { progress } from '@zb/core/units/progress';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { Quiet } from '../../parts/Button';
 import { Stamp } from '../../parts/Marks';
+import { useJobEvents } from '../../parts/writer';
 
 const STATE: Partial<Record<Job['state'], string>> = {
   'waiting for the file': 'Waiting for the file',
+  'waiting for its turn': 'Waiting for its turn',
   writing: 'Writing',
   'reading back': 'Reading back',
 };
@@ -47,22 +49,38 @@ function Bar({
 
 /** A write under way: what is written, what is compared, and the way out. */
 export function Running({
-  job,
+  listed,
+  name,
   foretold,
   onCancel,
 }: {
-  job: Job;
+  listed: Job;
+  /** What the stick is called, where the shelf knows it. */
+  name: string;
   foretold: string | undefined;
   onCancel: () => void;
 }) {
+  const { job = listed, broken } = useJobEvents(listed);
   const { rate } = progress(job.written, job.total, job.seconds);
+  if (isOver(job)) return <Ended job={job} />;
+  const waits = job.state === 'waiting for its turn';
   return (
-    <div className="stack">
+    <div className="stack under-way" role="group" aria-label={`Write to ${name}`}>
+      {broken && (
+        <p className="said said-check">
+          The line to the writer is broken; trying again. The image file is unharmed.
+        </p>
+      )}
+      <h2 className="h6">
+        {name} <span className="m">…{job.serial.slice(-4)}</span>
+      </h2>
       <Bar label="Written" done={job.written} total={job.total} pattern="p-new" />
       <Bar label="Read back and compared" done={job.readBack} total={job.total} pattern="p-code" />
       <div className="row">
         <span>
-          {STATE[job.state]} for {formatDuration(job.seconds)}
+          {waits
+            ? 'Waiting for its turn: another stick on the same port is being written'
+            : `${STATE[job.state]} for ${formatDuration(job.seconds)}`}
           {job.state === 'writing' && job.written > 0 && ` at ${formatRate(rate)}`}
           {foretold !== undefined && <span className="sub">foretold {foretold} in all</span>}
         </span>

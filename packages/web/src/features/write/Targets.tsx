@@ -57,7 +57,9 @@ export function Targets({
               {g.allowed ? (
                 <Mark kind="yes">lets it pass</Mark>
               ) : (
-                <Mark kind="stop">{g.refusals[0]?.rule}</Mark>
+                <Mark kind={g.refusals[0]?.rule === 'is being written' ? 'ask' : 'stop'}>
+                  {g.refusals[0]?.rule}
+                </Mark>
               )}
               {g.refusals.map((r) => (
                 <span className="sub" key={r.rule}>

@@ -2,39 +2,28 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
+import { recordProbe } from '@zb/core/acts/shelf';
 import type { StickFault } from '@zb/core/demo/sticks';
 import { afterWrite } from '@zb/core/media/after';
-import { guardTargets, type GuardedTarget } from '@zb/core/media/guard';
+import { guardTargets } from '@zb/core/media/guard';
 import { belongsTo, isOver, jobsOf, tagOf, type Job } from '@zb/core/media/job';
 import { writeHeadline } from '@zb/core/media/headline';
+import { usbLinks } from '@zb/core/media/links';
+import type { ProbeResult } from '@zb/core/media/probe';
 import { predictWrite, unknownStick } from '@zb/core/media/time';
-import { findImage, storesOf, type ImageItem } from '@zb/core/schema/bench';
-import { formatIec, MIB } from '@zb/core/units/bytes';
+import { writtenBytes } from '@zb/core/media/written';
+import { findImage, storesOf } from '@zb/core/schema/bench';
+import { formatIec } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';
 import { sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Primary } from '../../parts/Button';
-import { useJobEvents, useJobs, useSticks } from '../../parts/writer';
-import { useAct } from '../../storage/hooks';
+import { useJobs, useSticks } from '../../parts/writer';
+import { stamp, useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
-import { BeforeAfter, Written } from './Target';
+import { Confirm } from './Confirm';
+import { Written } from './Target';
 import { Targets } from './Targets';
-
-const FAULTS: { name: string; make: (image: ImageItem) => StickFault; is: (f: StickFault) => boolean }[] = [
-  { name: 'none', make: () => ({}), is: (f) => Object.keys(f).length === 0 },
-  {
-    name: 'lies about its capacity',
-    make: (i) => ({ realBytes: Math.max(MIB, Math.floor(i.bytes / 2)) }),
-    is: (f) => f.realBytes !== undefined,
-  },
-  {
-    name: 'has a weak place',
-    make: (i) => ({ weakAt: Math.floor(i.bytes * 0.6) }),
-    is: (f) => f.weakAt !== undefined,
-  },
-  { name: 'is pulled out half-way', make: () => ({ pulledAt: 0.5 }), is: (f) => f.pulledAt !== undefined },
-];
 
 function WritePage({ context }: { context: BoxContext }) {
   const { bench, box } = context;
@@ -44,28 +33,40 @@ function WritePage({ context }: { context: BoxContext }) {
   const sticks = useSticks();
   const jobs = useJobs();
   const mine = jobsOf(bench, jobs.data ?? []).filter((j) => belongsTo(j).boxId === box.id);
-  const latest = mine[mine.length - 1];
-  const { job, broken } = useJobEvents(latest);
-  const [tail, setTail] = useState('');
+  const running = mine.filter((j) => !isOver(j));
+  const ended = mine.filter((j) => isOver(j)).at(-1);
   const [problem, setProblem] = useState('');
+  const [probed, setProbed] = useState<ProbeResult | null>(null);
   const [again, setAgain] = useState(false);
   const [local, setLocal] = useState<File | null>(null);
 
-  const targets = guardTargets(sticks.data ?? [], storesOf(bench), image?.bytes ?? 0);
+  const bytes = image ? writtenBytes(image) : 0;
+  const busy = (jobs.data ?? []).filter((j) => !isOver(j)).map((j) => j.stickId);
+  const targets = guardTargets(sticks.data ?? [], storesOf(bench), bytes, busy);
   const choice = targets.find((g) => g.allowed && g.target.serial === box.targetSerial);
   const stick = sticks.data?.find((s) => s.id === choice?.target.id);
-  const shelfOf = (g: GuardedTarget) => g.known ?? unknownStick(g.target.serial);
-  const foretold = choice && image ? predictWrite(image.bytes, shelfOf(choice), bench.log) : undefined;
   const opened = openImageAt(box.id);
   const file =
     local ??
     (opened && image && opened.name === image.name && opened.file.size === image.bytes ? opened.file : null);
   const haveBytes = image?.depotFile != null || file !== null;
-  const running = job !== undefined && !isOver(job);
-  const underWay = running ? targets.find((g) => g.target.id === job.stickId) : undefined;
-
   const steps =
     choice && !again && choice.target.serial === box.written?.serial ? afterWrite(bench, box) : [];
+  const nameOf = (job: Job): string => {
+    const g = targets.find((t) => t.target.id === job.stickId);
+    return g?.known?.name ?? g?.target.model ?? 'a stick';
+  };
+  const foretoldOf = (job: Job): string | undefined => {
+    const g = targets.find((t) => t.target.id === job.stickId);
+    const link = g?.target.link;
+    return (
+      g &&
+      formatSpan(
+        predictWrite(job.total, g.known ?? unknownStick(g.target.serial), bench.log, link && usbLinks[link])
+          .value,
+      )
+    );
+  };
 
   const refresh = (): void => void client.invalidateQueries({ queryKey: ['jobs'] });
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
@@ -77,30 +78,41 @@ function WritePage({ context }: { context: BoxContext }) {
     }
     refresh();
   };
-  const write = (): Promise<void> =>
+  const write = (tail: string): Promise<void> =>
     attempt(async () => {
       if (!image || !choice) return;
       const source =
         image.depotFile !== null && file === null
           ? { from: 'depot', file: image.depotFile }
-          : { from: 'upload', name: image.name, bytes: image.bytes };
+          : {
+              from: 'upload',
+              name: image.name,
+              bytes: image.bytes,
+              container: image.inspection?.container.kind ?? 'none',
+              innerBytes: image.inspection?.container.innerBytes ?? null,
+            };
       const started = await sendJson<Job>('POST', '/api/writer/jobs', {
         stickId: choice.target.id,
         serialTail: tail,
         image: source,
         tag: tagOf(box, image.id),
       });
-      setTail('');
       setAgain(false);
       refresh();
       if (source.from === 'upload' && file) await sendFile(`/api/writer/jobs/${started.id}/content`, file);
     });
-  const setFault = (name: string): Promise<void> =>
+  const setFault = (fault: StickFault): Promise<void> =>
     attempt(async () => {
-      const fault = FAULTS.find((f) => f.name === name);
-      if (!fault || !stick || !image) return;
-      await sendJson('PUT', `/api/writer/sticks/${stick.id}/fault`, fault.make(image));
+      if (!stick) return;
+      await sendJson('PUT', `/api/writer/sticks/${stick.id}/fault`, fault);
       await client.invalidateQueries({ queryKey: ['sticks'] });
+    });
+  const probe = (): Promise<void> =>
+    attempt(async () => {
+      if (!stick || !choice) return;
+      const found = await sendJson<ProbeResult>('POST', `/api/writer/sticks/${stick.id}/probe`, {});
+      setProbed(found);
+      if (choice.known) await act(recordProbe(choice.known, found.real, found.explanation, stamp()));
     });
   const plug = (id: string): Promise<void> =>
     attempt(async () => {
@@ -121,8 +133,8 @@ function WritePage({ context }: { context: BoxContext }) {
     <BoxFrame
       context={context}
       stop="write"
-      headline={writeHeadline(box, image, running)}
-      busy={running ? 'A write is under way' : undefined}
+      headline={writeHeadline(box, image, running.length)}
+      busy={running.length > 0 ? 'A write is under way' : undefined}
       hint="The stand-in writer: virtual sticks, real bytes. Nothing of yours is touched."
     >
       {!image ? (
@@ -155,111 +167,64 @@ function WritePage({ context }: { context: BoxContext }) {
               {problem}
             </p>
           )}
-          {broken && running && (
-            <p className="said said-check">
-              The line to the writer is broken; trying again. The image file is unharmed.
+          {ended && running.length === 0 && <Ended job={ended} />}
+          {running.map((job) => (
+            <Running
+              key={job.id}
+              listed={job}
+              name={nameOf(job)}
+              foretold={foretoldOf(job)}
+              onCancel={() => void attempt(() => sendJson('POST', `/api/writer/jobs/${job.id}/cancel`))}
+            />
+          ))}
+          {probed && (
+            <p className={`said said-${probed.real < probed.claimed ? 'stop' : 'moss'}`} role="status">
+              {probed.explanation}
             </p>
           )}
-          {job && !running && <Ended job={job} />}
-          {job && running && (
-            <div className={underWay ? 'two wide-left' : ''}>
-              {underWay && (
-                <BeforeAfter guarded={underWay} imageBytes={job.total} imageName={job.imageName} />
-              )}
-              <Running
-                job={job}
-                foretold={underWay && formatSpan(predictWrite(job.total, shelfOf(underWay), bench.log).value)}
-                onCancel={() => void attempt(() => sendJson('POST', `/api/writer/jobs/${job.id}/cancel`))}
-              />
-            </div>
+          {choice && steps.length > 0 && running.length === 0 && (
+            <Written
+              guarded={choice}
+              image={{ name: image.name, bytes }}
+              steps={steps}
+              onAgain={() => setAgain(true)}
+            />
           )}
-          {!running && choice && steps.length > 0 && (
-            <Written guarded={choice} image={image} steps={steps} onAgain={() => setAgain(true)} />
+          {choice && stick && (steps.length === 0 || running.length > 0) && (
+            <Confirm
+              key={choice.target.id}
+              bench={bench}
+              image={image}
+              bytes={bytes}
+              choice={choice}
+              stick={stick}
+              haveBytes={haveBytes}
+              onLocal={(same) => {
+                if (same.size === image.bytes) setLocal(same);
+                else setProblem('That is another file: its size differs. Nothing was written.');
+              }}
+              onWrite={(tail) => void write(tail)}
+              onFault={(fault) => void setFault(fault)}
+              onProbe={() => void probe()}
+            />
           )}
-          {!running && choice && stick && steps.length === 0 && (
-            <div className="two wide-left">
-              <BeforeAfter guarded={choice} imageBytes={image.bytes} imageName={image.name} />
-              <div className="stack" style={{ gap: 8 }}>
-                {!haveBytes && (
-                  <label className="said said-check">
-                    After a reload the browser forgets which file was open. Open {image.name} again:
-                    <input
-                      type="file"
-                      aria-label={`Open ${image.name} again`}
-                      onChange={(e) => {
-                        const same = e.target.files?.[0];
-                        if (same && same.size === image.bytes) setLocal(same);
-                        else setProblem('That is another file: its size differs. Nothing was written.');
-                      }}
-                    />
-                  </label>
-                )}
-                <p>
-                  All of stick <b className="m">…{choice.tail}</b> will be lost. Read the serial off the stick
-                  and type its <b>last four</b>:
-                </p>
-                <form
-                  className="actions"
-                  onSubmit={(e) => {
-                    e.preventDefault();
-                    void write();
-                  }}
-                >
-                  <input
-                    className="in mono"
-                    aria-label="Last four of the serial"
-                    style={{ width: 96, fontSize: 16 }}
-                    maxLength={4}
-                    value={tail}
-                    onChange={(e) => setTail(e.target.value.toUpperCase())}
-                    autoComplete="off"
-                  />
-                  <Primary type="submit" disabled={tail !== choice.tail || !haveBytes}>
-                    Write and compare
-                  </Primary>
-                </form>
-                {tail.length === 4 && tail !== choice.tail && (
-                  <p role="alert" style={{ color: 'var(--stop)' }}>
-                    That is not this stick’s serial. Look again before you go on.
-                  </p>
-                )}
-                {foretold && (
-                  <details className="why">
-                    <summary>Foretold: {formatSpan(foretold.value)}</summary>
-                    <p className="sub">{foretold.because.join('; ')}</p>
-                  </details>
-                )}
-                <label className="field" style={{ maxWidth: 240 }}>
-                  <span>Practise a fault: this stick</span>
-                  <select
-                    className="in"
-                    value={FAULTS.find((f) => f.is(stick.fault))?.name}
-                    onChange={(e) => void setFault(e.target.value)}
-                  >
-                    {FAULTS.map((f) => (
-                      <option key={f.name} value={f.name}>
-                        {f.name === 'none' ? 'has no fault' : f.name}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              </div>
-            </div>
+          {running.length > 0 && !choice && (
+            <p className="sub">Another stick may be picked meanwhile; sticks on one port take turns.</p>
           )}
-          {!running && (
+          {
             <div className="scroll-x">
               <Targets
                 targets={targets}
                 picked={choice?.target.id ?? null}
                 onPick={(g) => {
-                  setTail('');
+                  setProbed(null);
                   void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
                 }}
                 holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
               />
             </div>
-          )}
-          {!running && loose.length > 0 && !sticks.error && (
+          }
+          {running.length === 0 && loose.length > 0 && !sticks.error && (
             <label className="field" style={{ maxWidth: 320 }}>
               <span>Plug in another stick from the shelf</span>
               <select className="in" value="" onChange={(e) => void plug(e.target.value)}>

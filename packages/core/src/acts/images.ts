@@ -1,0 +1,36 @@
+import type { ListRow } from '../checksum/against';
+import { verdictWords } from '../checksum/compare';
+import type { Act } from '../schema/changes';
+import type { Stamp } from './stamp';
+
+/**
+ * Keeps what a list said of several images, in one act. An image that the list does not name keeps what another list
+ * said of it before.
+ */
+export function recordComparisons(rows: readonly ListRow[], from: string, stamp: Stamp): Act {
+  const told = rows.flatMap(({ image, comparison }) =>
+    comparison && (comparison.verdict !== 'not-listed' || image.comparison === null)
+      ? [{ ...image, comparison }]
+      : [],
+  );
+  const id = stamp.id();
+  const counted = told.map((i) => `${i.name} ${verdictWords[i.comparison.verdict]}`).join(', ');
+  return {
+    label: `${told.length} ${told.length === 1 ? 'image' : 'images'} held against ${from}`,
+    changes: [
+      ...told.map((to) => ({ in: 'items' as const, id: to.id, to })),
+      {
+        in: 'log',
+        id,
+        to: {
+          kind: 'note',
+          id,
+          at: stamp.now,
+          boxId: null,
+          stop: 'verify',
+          text: `Held against ${from}: ${counted || 'no image of this bench'}.`,
+        },
+      },
+    ],
+  };
+}

@@ -1,0 +1,22 @@
+import type { IsoVolume } from './iso9660';
+import { removablePath } from './loaders';
+import { readLoader } from './pe';
+import { slice, type ByteSource } from './source';
+import type { FileCopy, FirmwareKind } from './types';
+
+/** What copying the tree of an optical volume to a FAT stick starts: the removable-media loaders in it that can run. */
+export async function fileCopy(source: ByteSource, iso: IsoVolume): Promise<FileCopy> {
+  const starts: FirmwareKind[] = [];
+  for (const arch of ['x64', 'ia32', 'aa64'] as const) {
+    const entry = await iso.find(removablePath(arch));
+    const header =
+      entry && !entry.directory ? await readLoader(slice(source, entry.offset, entry.bytes)) : undefined;
+    if (header?.machine === arch && header.fault === '') starts.push(`uefi-${arch}`);
+  }
+  const files = (await iso.walk()).filter((e) => !e.directory);
+  const largest = files.reduce<FileCopy['largest']>(
+    (most, e) => (most && most.bytes >= e.bytes ? most : { path: e.path, bytes: e.bytes }),
+    null,
+  );
+  return { starts, largest, files: files.length };
+}

@@ -1,0 +1,33 @@
+import { boxAdvice } from '@zb/core/image/forBox';
+import type { ImageReading } from '@zb/core/image/types';
+import type { Machine } from '@zb/core/schema/bench';
+import { Mark } from './Marks';
+
+const KIND = { 'whole image': 'yes', 'file copy': 'change', neither: 'stop' } as const;
+const WORD = {
+  'whole image': 'copy the whole image',
+  'file copy': 'copy its files',
+  neither: 'not from a stick',
+} as const;
+
+/** How to bring the image onto a stick for the machine of this box, and the card that explains its firmware mode. */
+export function ForBox({ machine, reading }: { machine: Machine; reading: ImageReading }) {
+  const advice = boxAdvice(machine, reading);
+  return (
+    <section aria-label={`For ${machine.name}`}>
+      <h2 className="h6">For {machine.name}</h2>
+      <p>
+        <Mark kind={KIND[advice.copy]}>{WORD[advice.copy]}</Mark> <span>{advice.why}</span>
+      </p>
+      <p className="sub">{advice.table}</p>
+      <details className="why">
+        <summary>{advice.school.title}</summary>
+        {advice.school.lines.map((line) => (
+          <p key={line} className="sub">
+            {line}
+          </p>
+        ))}
+      </details>
+    </section>
+  );
+}
