@@ -1,5 +1,5 @@
 const transform = {
-  '^.+\\.(tsx?|mjs)$': [
+  '^.+\\.(tsx?|mjs|js)$': [
     '@swc/jest',
     {
       jsc: { target: 'es2022', transform: { react: { runtime: 'automatic' } } },
@@ -8,8 +8,10 @@ const transform = {
   ],
 };
 const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
-// This package comes as ES modules only.
-const transformIgnorePatterns = ['/node_modules/(?!zstddec/)'];
+// These packages come as ES modules only.
+const transformIgnorePatterns = [
+  '/node_modules/(?!(zstddec|pkijs|asn1js|pvtsutils|pvutils|bytestreamjs|@noble|@peculiar)/)',
+];
 const base = { transform, transformIgnorePatterns, moduleNameMapper, rootDir: import.meta.dirname };
 
 export default {

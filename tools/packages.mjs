@@ -32,8 +32,6 @@ const NEEDED = {
   exfatprogs: '/usr/sbin/mkfs.exfat',
   'ntfs-3g': '/usr/sbin/mkfs.ntfs',
   'cryptsetup-bin': '/usr/sbin/cryptsetup',
-  lvm2: '/usr/sbin/pvcreate',
-  mdadm: '/usr/sbin/mdadm',
   'libarchive-tools': '/usr/bin/bsdtar',
   'grub-efi-ia32-bin': '/usr/lib/grub/i386-efi/kernel.img',
   'qemu-system-arm': '/usr/bin/qemu-system-aarch64',

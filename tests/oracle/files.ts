@@ -11,7 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { inspectImage } from '@zb/core/image/inspect';
+import { inspectImage, type InspectOptions } from '@zb/core/image/inspect';
 import type { Inspection } from '@zb/core/image/types';
 
 /** Runs a reference tool and answers its standard output; a failing tool fails the test. */
@@ -46,18 +46,19 @@ export function put(into: string, from: string, at: number): void {
   run('dd', [`if=${from}`, `of=${into}`, 'bs=512', `seek=${at / 512}`, 'conv=notrunc', 'status=none']);
 }
 
-export async function inspectFile(path: string): Promise<Inspection> {
+export async function inspectFile(path: string, options: InspectOptions = {}): Promise<Inspection> {
   const fd = openSync(path, 'r');
   try {
     const size = fstatSync(fd).size;
-    return await inspectImage({
+    const source = {
       size,
-      read: (offset, length) => {
+      read: (offset: number, length: number) => {
         const buffer = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
         if (buffer.length > 0) readSync(fd, buffer, 0, buffer.length, offset);
         return Promise.resolve(buffer);
       },
-    });
+    };
+    return await inspectImage(source, options);
   } finally {
     closeSync(fd);
   }

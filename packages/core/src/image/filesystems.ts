@@ -1,4 +1,5 @@
 import { ascii, u16, u32, u32be, u64, u8, utf8 } from './bytes';
+import { ntfs } from './ntfs';
 import { openFat, type FatVolume } from './fat';
 import { volumeSerial } from './isoFields';
 import type { ByteSource } from './source';
@@ -36,13 +37,6 @@ const xfs: Reader = (b) =>
 /** Squashfs superblock: bytes used at 40 (kernel documentation, squashfs §3). */
 const squashfs: Reader = (b) =>
   ascii(b, 0, 4) === 'hsqs' ? { kind: 'squashfs', bytes: u64(b, 40) } : undefined;
-
-/** NTFS boot sector: sector size at 11, sectors at 40, serial at 72 (common practice; held against blkid). */
-const ntfs: Reader = (b) => {
-  if (ascii(b, 3, 8) !== 'NTFS') return undefined;
-  const serial = [79, 78, 77, 76, 75, 74, 73, 72].map((o) => u8(b, o).toString(16).padStart(2, '0')).join('');
-  return { kind: 'ntfs', uuid: serial.toUpperCase(), bytes: (u64(b, 40) + 1) * u16(b, 11) };
-};
 
 /** LUKS 1 and 2 headers: big-endian version at 6, UUID as text at 168, label of version 2 at 24 (LUKS2 on-disk format §2.1). */
 const luks: Reader = (b) =>
@@ -193,9 +187,14 @@ export async function recogniseFilesystem(
   if (volume) return fatMark(volume);
   const member = await raid(source);
   if (member) return member;
-  for (const read of [luks, lvm, xfs, squashfs, ntfs, ext, f2fs, swap]) {
+  for (const read of [luks, lvm, xfs, squashfs, ext, f2fs, swap]) {
     const mark = read(head);
     if (mark) return mark;
   }
-  return (await exfat(source, head)) ?? (await btrfs(source)) ?? (await optical(source));
+  return (
+    (await ntfs(source, head)) ??
+    (await exfat(source, head)) ??
+    (await btrfs(source)) ??
+    (await optical(source))
+  );
 }
