@@ -95,7 +95,7 @@ try {
   let grown = 0;
   for (let run = 0; run < 3; run += 1) {
     await page.goto(`${address}/images`);
-    await page.waitForSelector('text=Open an image file');
+    await page.waitForSelector('text=Open image files');
     await page.waitForTimeout(3000);
     const reference = timeReference();
     const before = await memory();

@@ -1,4 +1,4 @@
-import { createWriteStream, mkdirSync, rmSync } from 'node:fs';
+import { createReadStream, createWriteStream, mkdirSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -13,8 +13,9 @@ type Upload = Extract<StartRequest['image'], { from: 'upload' }>;
 type Packing = Exclude<ContainerKind, 'none'>;
 
 /**
- * Files that a page sends to be written. A plain image goes to the stick as it comes. A packed one is kept until it is
- * whole, since unpacking reads it from more than one place; then its content is written, and the file goes.
+ * Files that a page sends to be written. A plain image goes to the stick as it comes. One that has to wait for its turn is
+ * kept until then, so that the page may be left; a packed one is kept until it is whole, since unpacking reads it from
+ * more than one place. What was kept goes when the write is over.
  */
 export class Uploads {
   private readonly packed = new Map<string, Packing>();
@@ -41,12 +42,12 @@ export class Uploads {
 
   async take(id: string, content: Readable): Promise<Job> {
     const kind = this.packed.get(id);
-    if (!kind) return this.writer.run(id, content);
+    if (!kind && !this.writer.mustWait(id)) return this.writer.run(id, content);
     this.packed.delete(id);
-    const path = join(this.dir, `${id}.packed`);
+    const path = join(this.dir, `${id}.kept`);
     try {
       await pipeline(content, createWriteStream(path));
-      return await this.writer.run(id, unpacked(path, kind));
+      return await this.writer.run(id, kind ? unpacked(path, kind) : createReadStream(path));
     } finally {
       rmSync(path, { force: true });
     }

@@ -127,6 +127,16 @@ export class Writer {
     if (busy) throw new WriterRefusal('That stick is being written. Wait for the end or cancel first.');
   }
 
+  /** Is another write on the way that this one would take? */
+  mustWait(id: string): boolean {
+    const bus = this.busOf(this.jobs.get(id));
+    return [...this.jobs.values()].some((j) => j.id !== id && !isOver(j) && this.busOf(j) === bus);
+  }
+
+  private busOf(job: Job | undefined): string | undefined {
+    return job && this.sticks.get(job.stickId)?.bus;
+  }
+
   /** Finds what a stick really holds; refuses one that is being written. */
   async probe(id: string): Promise<ProbeResult> {
     const stick = this.sticks.get(id);

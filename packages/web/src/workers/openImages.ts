@@ -31,6 +31,8 @@ const worker = (): Remote<ImageWorker> =>
 const open = new Map<string, OpenImage>();
 const listeners = new Set<() => void>();
 let runs = 0;
+/** Runs that were called off while their tables were being read. */
+const calledOff = new Set<number>();
 
 function set(place: string, change: Partial<OpenImage>): void {
   const now = open.get(place);
@@ -70,6 +72,10 @@ export async function openImage(
     const inspection = await worker().inspect(file);
     if (stillMine()) set(place, { inspection, state: 'digesting' });
     if (!stillMine()) return undefined;
+    if (calledOff.delete(run)) {
+      set(place, { state: 'cancelled' });
+      return open.get(place);
+    }
     const way = inspection.container.kind === 'none' ? worker().digest : worker().unpack;
     const result = await way(
       run,
@@ -102,9 +108,10 @@ export async function openImage(
   return stillMine() ? open.get(place) : undefined;
 }
 
-/** Stops the digest that is running in this place, if one is. */
+/** Stops what is running in this place, if anything is; the tables are read to their end, which is soon. */
 export function cancelDigest(place: string): void {
   const now = open.get(place);
+  if (now?.state === 'reading') calledOff.add(now.run);
   if (now?.state === 'digesting') void worker().cancel(now.run);
 }
 

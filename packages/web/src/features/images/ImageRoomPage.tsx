@@ -35,7 +35,7 @@ export default function ImageRoomPage() {
   const { open } = place;
   const busy = open?.state === 'reading' || open?.state === 'digesting';
   const busyRoom = busy && many;
-  const inspection = busyRoom
+  const inspection = many
     ? (image?.inspection ?? null)
     : busy || (open?.state === 'cancelled' && !image)
       ? open.inspection
