@@ -27,6 +27,17 @@ interface Machine {
 }
 
 const PC = ['-M', 'pc', '-m', '256', '-vga', 'none'];
+/** Firmware that guards its variables wants a machine with system-management mode. */
+const SMM = [
+  '-M',
+  'q35,smm=on',
+  '-m',
+  '256',
+  '-vga',
+  'none',
+  '-global',
+  'driver=cfi.pflash01,property=secure,value=on',
+];
 const OVMF = '/usr/share/OVMF';
 /** Debian's firmware builds; the secure one keeps the snakeoil test key in its variable store and needs SMM. */
 const MACHINES: Record<StartedFirmware, Machine> = {
@@ -40,32 +51,14 @@ const MACHINES: Record<StartedFirmware, Machine> = {
   },
   'uefi-ia32': {
     command: 'qemu-system-x86_64',
-    args: [
-      '-M',
-      'q35,smm=on',
-      '-m',
-      '256',
-      '-vga',
-      'none',
-      '-global',
-      'driver=cfi.pflash01,property=secure,value=on',
-    ],
+    args: SMM,
     code: `${OVMF}/OVMF32_CODE_4M.secboot.fd`,
     vars: `${OVMF}/OVMF32_VARS_4M.fd`,
     seconds: 60,
   },
   'uefi-x64-secure': {
     command: 'qemu-system-x86_64',
-    args: [
-      '-M',
-      'q35,smm=on',
-      '-m',
-      '256',
-      '-vga',
-      'none',
-      '-global',
-      'driver=cfi.pflash01,property=secure,value=on',
-    ],
+    args: SMM,
     code: `${OVMF}/OVMF_CODE_4M.secboot.fd`,
     vars: `${OVMF}/OVMF_VARS_4M.snakeoil.fd`,
     seconds: 60,

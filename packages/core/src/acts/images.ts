@@ -1,6 +1,7 @@
 import type { ListRow } from '../checksum/against';
 import { verdictWords } from '../checksum/compare';
 import type { Act } from '../schema/changes';
+import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
 /**
@@ -13,24 +14,12 @@ export function recordComparisons(rows: readonly ListRow[], from: string, stamp:
       ? [{ ...image, comparison }]
       : [],
   );
-  const id = stamp.id();
   const counted = told.map((i) => `${i.name} ${verdictWords[i.comparison.verdict]}`).join(', ');
   return {
     label: `${told.length} ${told.length === 1 ? 'image' : 'images'} held against ${from}`,
     changes: [
       ...told.map((to) => ({ in: 'items' as const, id: to.id, to })),
-      {
-        in: 'log',
-        id,
-        to: {
-          kind: 'note',
-          id,
-          at: stamp.now,
-          boxId: null,
-          stop: 'verify',
-          text: `Held against ${from}: ${counted || 'no image of this bench'}.`,
-        },
-      },
+      benchNote('verify', `Held against ${from}: ${counted || 'no image of this bench'}.`, stamp),
     ],
   };
 }

@@ -7,27 +7,16 @@ import type { Survey, SurveyedDrive } from '../survey/types';
 import { withoutAssumed, withUsual } from '../survey/usual';
 import { formatIec } from '../units/bytes';
 import { plainMachine, plainStore } from '../schema/blank';
+import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
 /** What a probe of a stick found: a liar's real size stays on its record, so that the next guard knows. */
 export function recordProbe(store: Store, real: number, explanation: string, stamp: Stamp): Act {
-  const id = stamp.id();
   return {
     label: `“${store.name}” probed`,
     changes: [
       item({ ...store, realBytes: real < store.bytes ? real : null }),
-      {
-        in: 'log',
-        id,
-        to: {
-          kind: 'note',
-          id,
-          at: stamp.now,
-          boxId: null,
-          stop: 'write',
-          text: `“${store.name}” probed: ${explanation}`,
-        },
-      },
+      benchNote('write', `“${store.name}” probed: ${explanation}`, stamp),
     ],
   };
 }

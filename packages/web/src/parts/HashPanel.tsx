@@ -1,12 +1,14 @@
 import { useState } from 'react';
 import { groupedHex } from '@zb/core/checksum/compare';
 import type { ImageItem } from '@zb/core/schema/bench';
-import { formatIec } from '@zb/core/units/bytes';
+import { writtenBytes } from '@zb/core/media/written';
+import { formatExact, formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { progress } from '@zb/core/units/progress';
 import type { OpenImage } from '../workers/openImages';
 import { Quiet } from './Button';
 import { Stamp } from './Marks';
+import { PickFile } from './PickFile';
 
 function Reading({ open, onCancel }: { open: OpenImage; onCancel: () => void }) {
   const { share, rate, left } = progress(open.done, open.file.size, open.seconds);
@@ -54,18 +56,7 @@ function ListEntry({ onList }: { onList: (text: string, from: string) => string 
         <Quiet onClick={() => take(text, 'pasted')} disabled={text.trim() === ''}>
           Compare
         </Quiet>
-        <label className="link nowrap" style={{ alignSelf: 'center' }}>
-          Open a list
-          <input
-            type="file"
-            className="hidden-text"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) void file.text().then((t) => take(t, file.name));
-            }}
-          />
-        </label>
+        <PickFile label="Open a list" onFile={(f) => void f.text().then((t) => take(t, f.name))} />
       </div>
       {problem !== null && (
         <p className="said said-check" role="alert">
@@ -93,15 +84,20 @@ export function HashPanel({
   if (open?.state === 'reading' || open?.state === 'digesting')
     return <Reading open={open} onCancel={onCancel} />;
   const comparison = image?.comparison ?? null;
-  const shown = comparison?.verdict === 'not-listed' ? null : comparison;
+  const shown = comparison && comparison.published !== '' ? comparison : null;
   const name = ALGORITHM[shown?.algorithm ?? 'sha256'];
   const computed = shown?.computed ?? image?.digests.sha256;
   return (
     <div className="stack" style={{ gap: 6 }}>
       <div className="row" style={{ alignItems: 'center' }}>
-        <h2 className="h6">{shown ? `${name} against the published sum` : `${name} of this file`}</h2>
+        <h2 className="h6">
+          {shown
+            ? `${name}${shown.of === 'content' ? ' of what is packed inside' : ''} against the published sum`
+            : `${name} of this file`}
+        </h2>
         {comparison?.verdict === 'same' && <Stamp>SAME FILE</Stamp>}
         {comparison?.verdict === 'differs' && <Stamp kind="stop">NOT THE SAME</Stamp>}
+        {comparison?.verdict === 'other-size' && <Stamp kind="stop">ANOTHER SIZE</Stamp>}
         {comparison?.verdict === 'not-listed' && <Stamp kind="check">NOT LISTED</Stamp>}
       </div>
       {open?.state === 'cancelled' && (
@@ -127,7 +123,7 @@ export function HashPanel({
           )}
           {(!shown || shown.verdict === 'differs') && (
             <>
-              <span>this file</span>
+              <span>{shown?.of === 'content' ? 'inside' : 'this file'}</span>
               <span>
                 <mark className={shown ? 'bad' : 'plain'}>{groupedHex(computed)}</mark>
               </span>
@@ -146,6 +142,14 @@ export function HashPanel({
       {comparison?.verdict === 'not-listed' && (
         <p className="said said-check">
           The list does not name this file ({comparison.from}). It says nothing about it, good or bad.
+        </p>
+      )}
+      {comparison?.verdict === 'other-size' && image && (
+        <p className="said said-stop" role="alert">
+          The list names another size: {formatExact(comparison.publishedBytes ?? 0)}, and{' '}
+          {comparison.of === 'content' ? 'what is inside' : 'this file'} has{' '}
+          {formatExact(comparison.of === 'content' ? writtenBytes(image) : image.bytes)} ({comparison.from}).
+          It was cut short, or it is another release. Nothing has been written. Fetch it again.
         </p>
       )}
       {comparison?.verdict === 'differs' && (

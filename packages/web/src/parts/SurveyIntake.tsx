@@ -9,6 +9,7 @@ import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
 import { Primary, Quiet } from './Button';
 import { Modal } from './Modal';
+import { PickFile } from './PickFile';
 import { SurveyChanges } from './SurveyChanges';
 
 /** Hands out the survey script and takes its output, pasted or opened. */
@@ -97,18 +98,7 @@ export function SurveyIntake({
           <Primary onClick={() => take(report)} disabled={report.trim() === ''}>
             Read the report
           </Primary>
-          <label className="link">
-            Open a report file
-            <input
-              type="file"
-              className="hidden-text"
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                e.target.value = '';
-                if (file) void file.text().then(take);
-              }}
-            />
-          </label>
+          <PickFile label="Open a report file" onFile={(f) => void f.text().then(take)} />
         </div>
         {problem !== '' && (
           <p className="said said-stop" role="alert">

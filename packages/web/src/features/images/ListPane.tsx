@@ -4,26 +4,10 @@ import { againstList } from '@zb/core/checksum/against';
 import { parseChecksumList } from '@zb/core/checksum/list';
 import type { ImageItem } from '@zb/core/schema/bench';
 import { Quiet } from '../../parts/Button';
+import { PickFile } from '../../parts/PickFile';
 import { setRoomList, useRoom, type RoomList } from '../../parts/room';
 import { stamp, useAct } from '../../storage/hooks';
 import { checkSignature } from '../../workers/openImages';
-
-function PickFile({ label, onFile }: { label: string; onFile: (file: File) => void }) {
-  return (
-    <label className="link nowrap">
-      {label}
-      <input
-        type="file"
-        className="hidden-text"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) onFile(file);
-        }}
-      />
-    </label>
-  );
-}
 
 /** Checks the signature over the list: the key first, then the signature where it is not in the list itself. */
 function Signature({ list }: { list: RoomList }) {
