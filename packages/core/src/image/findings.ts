@@ -19,7 +19,7 @@ function reach(facts: ImageFacts): number {
   return Math.max(0, facts.iso?.bytes ?? 0, ...ends);
 }
 
-function ofGpt({ gpt, source }: ImageFacts): Finding[] {
+function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): Finding[] {
   if (!gpt) return [];
   const out: Finding[] = [];
   const none = gpt.parts.length === 0;
@@ -59,7 +59,8 @@ function ofGpt({ gpt, source }: ImageFacts): Finding[] {
       what: `The partition table was made for a disk of ${formatExact(end)}; the file is ${formatExact(source.size - end)} larger.`,
       offset: end,
     });
-  if (end !== undefined && end > source.size)
+  // Of a file that lacks even parts, this goes without saying.
+  if (end !== undefined && end > source.size && !cutShort)
     out.push({
       grade: 'check',
       what: `The partition table was made for a disk of ${formatExact(end)}; the file is ${formatExact(end - source.size)} smaller.`,
@@ -120,7 +121,7 @@ export async function findings(facts: ImageFacts, loaders: readonly FoundLoader[
       offset: size,
     });
   }
-  out.push(...ofGpt(facts));
+  out.push(...ofGpt(facts, wanted > size));
   for (const fault of facts.mbr?.faults ?? [])
     out.push({ grade: 'check', what: `${fault.what}.`, offset: fault.offset });
   out.push(...overlaps(facts), ...ofParts(facts, loaders));

@@ -1,4 +1,4 @@
-import { useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
 import type { ImageReading, ImageRegion } from '@zb/core/image/types';
 import { readableHeights } from '@zb/core/image/heights';
 import { hexLines, loadersIn, trueScale, type LoaderMark } from '@zb/core/image/section';
@@ -25,10 +25,13 @@ function LoaderLine({ mark }: { mark: LoaderMark }) {
 
 /** What a stretch holds, field by field, and its first bytes. */
 function Stretch({ region }: { region: ImageRegion }) {
+  const box = useRef<HTMLDivElement>(null);
+  // It opens below a tall picture, so it is brought into view.
+  useEffect(() => box.current?.scrollIntoView({ block: 'nearest' }), []);
   return (
-    <div className="stretch" role="region" aria-label={`Fields and bytes of ${region.title}`}>
-      <p className="sub">
-        {formatExact(region.start)} to {formatExact(region.start + region.bytes)}
+    <div ref={box} className="stretch" role="region" aria-label={`Fields and bytes of ${region.title}`}>
+      <p>
+        <b>{region.title}</b>, {formatExact(region.start)} to {formatExact(region.start + region.bytes)}
       </p>
       {region.fields.length > 0 && (
         <dl>
@@ -72,6 +75,7 @@ export function Anatomy({ reading }: { reading: ImageReading }) {
   const heights = readableHeights(regions, height);
   const strip = trueScale(regions);
   const end = regions[regions.length - 1];
+  const shown = open === null ? undefined : regions[open];
   const walk = (e: KeyboardEvent): void => {
     const last = regions.length - 1;
     const to = { ArrowDown: Math.min(last, at + 1), ArrowUp: Math.max(0, at - 1), Home: 0, End: last }[e.key];
@@ -126,13 +130,13 @@ export function Anatomy({ reading }: { reading: ImageReading }) {
                   <LoaderLine key={m.loader.path} mark={m} />
                 ))}
                 {marks.length > 3 && <span className="sub">and {marks.length - 3} more loaders</span>}
-                {open === i && <Stretch region={r} />}
               </div>
             </div>
           );
         })}
         <div className="o end">{end ? formatIec(end.start + end.bytes) : ''}</div>
       </div>
+      {shown && <Stretch key={shown.start} region={shown} />}
       <p className="sub hint">
         Slim strip: true to scale. Beside it the same, so that it can be read. ↑ ↓ walk, Enter opens.
       </p>
