@@ -48,7 +48,8 @@ const onlyTables = (image: ImageReading, stretches: readonly StretchDifference[]
   stretches.every((s) => {
     const region = image.regions.find((r) => r.start === s.start);
     // A block holds eight sectors, so the gap beside a table may share one with it.
-    return region?.kind === 'table' || region?.start === 0 || (region?.kind === 'gap' && s.blocks <= 1);
+    const record = region?.start === 0 && region.kind === 'code';
+    return region?.kind === 'table' || record || (region?.kind === 'gap' && s.blocks <= 1);
   });
 
 /**
