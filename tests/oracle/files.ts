@@ -24,6 +24,15 @@ export const run = (command: string, args: string[], input?: string): string =>
     env: { ...process.env, MTOOLS_SKIP_CHECK: '1', PATH: `${process.env.PATH ?? ''}:/usr/sbin:/sbin` },
   });
 
+/** What blkid says of a file, by its own names. */
+export const blkid = (path: string): Record<string, string> =>
+  Object.fromEntries(
+    run('blkid', ['-p', '-o', 'export', path])
+      .split('\n')
+      .filter((l) => l.includes('='))
+      .map((l) => [l.slice(0, l.indexOf('=')), l.slice(l.indexOf('=') + 1)]),
+  );
+
 export interface Scratch {
   dir: string;
   path: (name: string) => string;

@@ -8,20 +8,12 @@ import { crc32 } from 'node:zlib';
 import { openFat } from '@zb/core/image/fat';
 import { openIso } from '@zb/core/image/iso9660';
 import { bytesSource } from '@zb/core/image/source';
-import { blank, inspectFile, put, run, scratch } from './files';
+import { blank, blkid, inspectFile, put, run, scratch } from './files';
 
 jest.setTimeout(120_000);
 const MIB = 1024 * 1024;
 const room = scratch();
 afterAll(() => room.clear());
-
-const blkid = (path: string): Record<string, string> =>
-  Object.fromEntries(
-    run('blkid', ['-p', '-o', 'export', path])
-      .split('\n')
-      .filter((l) => l.includes('='))
-      .map((l) => [l.slice(0, l.indexOf('=')), l.slice(l.indexOf('=') + 1)]),
-  );
 
 /** What the reader calls a kind that blkid has another word for. */
 const OURS: Record<string, string> = {
@@ -77,6 +69,7 @@ const makers: [name: string, mib: number, make: (p: string) => unknown][] = [
   ['FAT16', 32, (p) => run('mkfs.vfat', ['-F', '16', '-n', 'SIXTEEN', p])],
   ['FAT32', 64, (p) => run('mkfs.vfat', ['-F', '32', '-n', 'THIRTY', p])],
   ['ext2', 16, (p) => run('mkfs.ext2', ['-q', '-L', 'two', p])],
+  ['ext3', 16, (p) => run('mkfs.ext3', ['-q', '-L', 'three', p])],
   ['ext4', 16, (p) => run('mkfs.ext4', ['-q', '-L', 'four', p])],
   ['XFS', 320, (p) => run('mkfs.xfs', ['-q', '-L', 'xname', p])],
   ['Btrfs', 160, (p) => run('mkfs.btrfs', ['-q', '-L', 'bname', p])],
