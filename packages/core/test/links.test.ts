@@ -10,7 +10,9 @@ import {
 } from '@zb/core/media/links';
 import { probeCapacity, type ProbedDevice } from '@zb/core/media/probe';
 import { predictTimes, unknownStick } from '@zb/core/media/time';
-import type { LogEntry } from '@zb/core/schema/bench';
+import type { Box, LogEntry } from '@zb/core/schema/bench';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { predictInstall } from '@zb/core/media/install';
 
 describe('what links carry, coding paid for', () => {
   // USB 2.0 specification, table 5-10: bulk at high speed, 13 transfers of 512 bytes, 53 248 000 bytes/s.
@@ -181,4 +183,37 @@ describe('probing a stick', () => {
     expect(kept.get(999 * KIB4)).toEqual(old);
     expect([...kept.values()].filter((b) => b.some((x) => x !== 0)).length).toBe(2);
   });
+});
+
+describe('the wait of an install', () => {
+  const demo = saltmarshHall();
+  const box = demo.boxes.find((b) => b.id === 'games-corner');
+  const profile = demo.profiles.find((p) => p.id === box?.profileId);
+  const image = (bytes: number) => ({
+    kind: 'image' as const,
+    id: 'big',
+    name: 'big.img',
+    bytes,
+    digests: {},
+    inspection: null,
+    comparison: null,
+    depotFile: null,
+    notes: '',
+  });
+  const wait = (bytes: number) =>
+    predictInstall(
+      { ...demo, items: [...demo.items, image(bytes)] },
+      { ...(box as Box), imageId: 'big', targetSerial: 'ST16-40A7-7C20' },
+    );
+
+  it('is what the system tells, until copying takes longer than that', () => {
+    const [low, high] = profile?.installMinutes ?? [0, 0];
+    expect(wait(1e6)?.value).toEqual({ low: low * 60, high: high * 60 });
+    // The blue stick's own record: 2 GiB were read back in 63 s, 1 GiB in 31 s.
+    const long = wait(200e9)?.value;
+    expect(long?.low).toBeGreaterThan(low * 60);
+    expect(long?.low).toBeCloseTo(200e9 / ((2_147_483_648 / 63 + 1_073_741_824 / 31) / 2 / 0.9), -3);
+  });
+  it('without a system there is none to tell', () =>
+    expect(predictInstall(demo, { ...(box as Box), profileId: null })).toBeUndefined());
 });

@@ -1,7 +1,8 @@
 import { stops, stopTitle, type Box, type Stop } from '../schema/box';
-import { findImage, findMachine, findProfile, type Bench } from '../schema/bench';
+import { findImage, findMachine, type Bench } from '../schema/bench';
 import { targetOf } from '../media/target';
 import { writtenBytes } from '../media/written';
+import { predictInstall } from '../media/install';
 import { predictWrite, unknownStick } from '../media/time';
 import { span, type Span } from '../units/duration';
 import { hazards } from '../ledger/hazards';
@@ -39,11 +40,13 @@ const minutes = ([low, high]: [number, number]): Span => span(low * 60, high * 6
 
 function waitingAt(bench: Bench, box: Box, stop: Stop): Span {
   const image = findImage(bench, box.imageId);
-  const profile = findProfile(bench, box.profileId);
   if (stop === 'write' && image) {
     return predictWrite(writtenBytes(image), targetOf(bench, box) ?? unknownStick(null), bench.log).value;
   }
-  if (stop === 'install' && profile) return minutes(profile.installMinutes);
+  if (stop === 'install') {
+    const install = predictInstall(bench, box);
+    if (install) return install.value;
+  }
   return minutes(MINUTES[stop].waiting);
 }
 

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
 import type { GuardedTarget } from '@zb/core/media/guard';
+import { predictInstall } from '@zb/core/media/install';
 import { usbLinks } from '@zb/core/media/links';
 import { predictTimes, unknownStick } from '@zb/core/media/time';
-import type { Bench, ImageItem } from '@zb/core/schema/bench';
+import type { Bench, Box, ImageItem } from '@zb/core/schema/bench';
 import { MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
 import { unitsExplained } from '@zb/core/units/explain';
@@ -26,8 +27,19 @@ const FAULTS: { name: string; make: (bytes: number) => StickFault; is: (f: Stick
 ];
 
 /** What is foretold of a write: both halves as ranges, the link that holds it up, and why. */
-function Foretold({ bench, choice, bytes }: { bench: Bench; choice: GuardedTarget; bytes: number }) {
+function Foretold({
+  bench,
+  box,
+  choice,
+  bytes,
+}: {
+  bench: Bench;
+  box: Box;
+  choice: GuardedTarget;
+  bytes: number;
+}) {
   const { link } = choice.target;
+  const install = predictInstall(bench, box);
   const times = predictTimes(
     bytes,
     choice.known ?? unknownStick(choice.target.serial),
@@ -43,6 +55,11 @@ function Foretold({ bench, choice, bytes }: { bench: Bench; choice: GuardedTarge
           ` The slowest link is ${times.slowest.name}: ${formatRate(times.slowest.bytesPerSecond)} at most, ${times.slowest.because}.`}
       </p>
       <p className="sub">{times.whole.because.join('; ')}</p>
+      {install && (
+        <p className="sub">
+          Installing from it waits {formatSpan(install.value)}: {install.because[0]}.
+        </p>
+      )}
     </details>
   );
 }
@@ -50,6 +67,7 @@ function Foretold({ bench, choice, bytes }: { bench: Bench; choice: GuardedTarge
 /** The picked stick: before and after, the last four of its serial to type, what is foretold, and its faults to practise. */
 export function Confirm({
   bench,
+  box,
   image,
   bytes,
   choice,
@@ -61,6 +79,7 @@ export function Confirm({
   onProbe,
 }: {
   bench: Bench;
+  box: Box;
   image: ImageItem;
   /** What reaches the stick. */
   bytes: number;
@@ -120,7 +139,7 @@ export function Confirm({
             That is not this stick’s serial. Look again before you go on.
           </p>
         )}
-        <Foretold bench={bench} choice={choice} bytes={bytes} />
+        <Foretold bench={bench} box={box} choice={choice} bytes={bytes} />
         <details className="why">
           <summary>{units.title}</summary>
           <p className="sub">{units.text}</p>

@@ -194,6 +194,7 @@ function WritePage({ context }: { context: BoxContext }) {
             <Confirm
               key={choice.target.id}
               bench={bench}
+              box={box}
               image={image}
               bytes={bytes}
               choice={choice}
