@@ -16,30 +16,19 @@ interface Attempt extends Made {
   attached: Outcome['attached'];
 }
 
-/** Variants of images that are started as optical media already, and differ in nothing that an optical drive would see. */
-const DISK_ONLY = new Set([
-  'GPT, first copy with a wrong CRC',
-  'GPT by sgdisk, FAT16',
-  'GPT, cut behind the last part',
-  'GPT, cut behind the loader, inside its part',
-  'GPT, 5 MiB appended',
-  'loader by a lower-case path',
-  'loader cut off after 3000 bytes',
-  'loader in pieces',
-  'the same, boot record wiped',
-  'MBR, boot code that names part 1',
-  'the same, second stage wiped',
-  'GPT, boot code and no marked part',
-  'packed by xz',
-  'packed by bzip2',
-]);
+/**
+ * As optical media every run starts what an optical drive could see something in, and two that it could not. With
+ * ZB_STARTS=all (`npm run starts`) every image is started both ways, which takes some minutes more.
+ */
+const SEEN = /optical|rescue|^ours|without a table|packed by gzip|^GPT, FAT32 loader part$|no boot code$/;
+const ALL = process.env.ZB_STARTS === 'all';
 const made = new Maker(room).all();
 const attempts = made.flatMap((image): Attempt[] =>
   image.firmwares.flatMap((firmware) =>
     firmware === 'uefi-x64-secure'
       ? []
       : (['disk', 'optical'] as const)
-          .filter((attached) => attached === 'disk' || !DISK_ONLY.has(image.name))
+          .filter((attached) => attached === 'disk' || ALL || SEEN.test(image.name))
           .map((attached) => ({ ...image, firmware, attached })),
   ),
 );
@@ -62,11 +51,7 @@ beforeAll(async () => {
   }
 }, 900_000);
 
-it('are at least 36 images that are started both ways', () => {
-  const both = made.filter((m) => !DISK_ONLY.has(m.name));
-  expect(new Set(both.map((m) => m.path)).size).toBeGreaterThanOrEqual(36);
-  expect(made.filter((m) => DISK_ONLY.has(m.name))).toHaveLength(DISK_ONLY.size);
-});
+it('are at least 36 images', () => expect(new Set(made.map((m) => m.path)).size).toBeGreaterThanOrEqual(36));
 
 it.each(attempts.map((a, i) => [a.name, a.firmware, a.attached, i] as const))(
   '%s: under %s as %s, what is predicted is what happens',
