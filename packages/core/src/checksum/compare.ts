@@ -22,9 +22,9 @@ export interface ComparedFile {
 
 type Found = Omit<Comparison, 'from' | 'at'> & { line: number | null };
 
-/** Names under which a list may tell of what is inside a packed file: its own, else the file's without the last ending. */
-const innerNames = (file: ComparedFile): string[] =>
-  file.container?.innerName ? [file.container.innerName] : [file.name.replace(/\.[^.]+$/, '')];
+/** Name under which a list may tell of what is inside a packed file: its own, else the file's without the last ending. */
+const innerName = (file: ComparedFile): string =>
+  file.container?.innerName ?? file.name.replace(/\.[^.]+$/, '');
 
 function judge(
   list: ChecksumList,
@@ -74,15 +74,16 @@ export function compareDigests(
   const sums = sumsFor(list, file.name);
   const named = sums.some((s) => s.file !== null) || sizeFor(list, file.name) !== undefined;
   const { container } = file;
-  const listedInside = innerNames(file).find((n) => sumsFor(list, n).some((s) => s.file !== null));
+  const inside = innerName(file);
+  const insideSums = sumsFor(list, inside);
   let found: Found | undefined;
-  if (!named && container && container.innerBytes !== null && listedInside !== undefined) {
+  if (!named && container && container.innerBytes !== null && insideSums.some((s) => s.file !== null)) {
     const inner = {
-      name: listedInside,
+      name: inside,
       bytes: container.innerBytes,
       digests: { sha256: container.innerSha256 ?? '' },
     };
-    found = judge(list, sumsFor(list, listedInside), inner, 'content');
+    found = judge(list, insideSums, inner, 'content');
   } else if (sums.length > 0 || named) {
     found = judge(list, sums, file, 'file');
     if (found?.verdict === 'differs' && !named && container?.innerSha256 === found.published)

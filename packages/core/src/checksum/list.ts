@@ -96,7 +96,7 @@ function unframed(text: string): string {
     .join('\n');
 }
 
-export const baseName = (path: string): string => path.split(/[\\/]/).pop() ?? path;
+const baseName = (path: string): string => path.split(/[\\/]/).pop() ?? path;
 
 /** The size a list names for this file, if it names one. */
 export const sizeFor = (list: ChecksumList, file: string): ListedSize | undefined =>

@@ -1,5 +1,6 @@
 import type * as openpgp from 'openpgp';
 import { textOf } from '../units/text';
+import { groupedHex } from './compare';
 
 /** What checking an OpenPGP signature over a checksum list answered. */
 export interface SignatureCheck {
@@ -28,7 +29,9 @@ const fail = (state: SignatureCheck['state'], found: string): SignatureCheck => 
   at: null,
 });
 
-const grouped = (fingerprint: string): string => fingerprint.toUpperCase().replace(/(.{4})(?=.)/g, '$1 ');
+/** A list that carries its signature in itself says so at its front. */
+const isClearSigned = (bytes: Uint8Array): boolean =>
+  textOf(bytes.subarray(0, 2000)).includes('-----BEGIN PGP SIGNED MESSAGE-----');
 const isArmoured = (bytes: Uint8Array): boolean => textOf(bytes.subarray(0, 2000)).includes('-----BEGIN PGP');
 
 type OpenPgp = typeof openpgp;
@@ -58,10 +61,9 @@ export async function checkListSignature(
       'The key file holds no OpenPGP key that can be read. The list is unharmed; supply the public key.',
     );
   }
-  const clear = textOf(list.subarray(0, 2000)).includes('-----BEGIN PGP SIGNED MESSAGE-----');
-  if (!signature && !clear)
+  if (!signature && !isClearSigned(list))
     return fail('unreadable', 'The list carries no signature of its own. Open the signature file beside it.');
-  if (signature && textOf(signature.subarray(0, 2000)).includes('-----BEGIN PGP SIGNED MESSAGE-----'))
+  if (signature && isClearSigned(signature))
     return fail(
       'unreadable',
       'That file is no signature beside the list, but a list that is signed itself. Open it as the list.',
@@ -91,7 +93,7 @@ export async function checkListSignature(
         'other key',
         `The list is signed by another key (${ids.map((id) => id.toHex().toUpperCase()).join(', ')}) than the one supplied.`,
       );
-    const fingerprint = grouped(key.getFingerprint());
+    const fingerprint = groupedHex(key.getFingerprint().toUpperCase());
     const signer = key.getUserIDs()[0] ?? 'a key without a name';
     const good = await Promise.all(
       result.signatures.map((s) =>

@@ -1,3 +1,4 @@
+import { sameBytes } from '../image/bytes';
 import type { ByteSource } from '../image/source';
 import type { BlockResult } from '../media/readback';
 
@@ -22,13 +23,8 @@ const bitsOf = (x: number): number => {
   return bits;
 };
 
-const same = (a: Uint8Array, b: Uint8Array): boolean => {
-  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
-  return true;
-};
-
 function tallyBlock(tally: BlockTally, offset: number, a: Uint8Array, b: Uint8Array): void {
-  if (same(a, b)) return;
+  if (sameBytes(a, b)) return;
   let bits = 0;
   let zeros = true;
   for (let i = 0; i < a.length; i += 1) {

@@ -6,7 +6,6 @@ import type { ByteSource } from '../image/source';
 import type { ContainerKind, ImageReading, Inspection } from '../image/types';
 import type { DigestAlgorithm } from '../schema/shelf';
 import { PackedFault } from './fault';
-import { containerKind } from './kind';
 import { KeptPages, PAGE } from './keptPages';
 import { PassSource } from './passSource';
 import { openPacked } from './unpack';
@@ -105,8 +104,8 @@ async function readPacked(
  * says why. Undefined where it was stopped.
  */
 export async function readWhole(source: ByteSource, options: UnpackOptions): Promise<Unpacked | undefined> {
-  const kind = containerKind(await source.read(0, 512));
   const inspection = await inspectImage(source, options);
+  const { kind } = inspection.container;
   if (kind !== 'none') {
     try {
       const done = await readPacked(source, kind, options);

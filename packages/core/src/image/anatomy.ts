@@ -116,7 +116,7 @@ function bootImages(facts: ImageFacts, all: FoundLoader[]): Found[] {
     .filter((e) => e.bootable)
     .map((e) => {
       const bytes = Math.max(e.loadBytes, 2048);
-      const loaders = all.filter((l) => l.offset >= e.offset && l.offset < e.offset + bytes);
+      const loaders = all.filter((l) => within(l.offset, { start: e.offset, bytes }));
       return {
         start: e.offset,
         bytes,

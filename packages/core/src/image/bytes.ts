@@ -54,6 +54,13 @@ export function utf8(b: Uint8Array, offset: number, length: number): string {
   }
 }
 
+/** Are these the same bytes? A plain loop: whole images go through it. */
+export function sameBytes(a: Uint8Array, b: Uint8Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
+  return true;
+}
+
 /** Bytes in hexadecimal, two digits each, a space between them. */
 export const hexOf = (b: Uint8Array): string =>
   Array.from(b, (x) => x.toString(16).padStart(2, '0')).join(' ');

@@ -95,7 +95,7 @@ function ofParts(facts: ImageFacts, loaders: readonly FoundLoader[]): Finding[] 
   const out: Finding[] = [];
   for (const c of facts.candidates) {
     const says = c.mark?.bytes;
-    if (c.from !== 'whole' && says !== undefined && says > c.bytes && c.start + says > c.start + c.bytes)
+    if (c.from !== 'whole' && says !== undefined && says > c.bytes)
       out.push({
         grade: 'check',
         what: `The ${c.mark?.kind ?? 'file system'} on part ${c.index} says it spans ${formatExact(says)}; its part holds ${formatExact(c.bytes)}.`,

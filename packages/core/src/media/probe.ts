@@ -1,3 +1,4 @@
+import { sameBytes } from '../image/bytes';
 import { formatIec } from '../units/bytes';
 
 /** What a probe needs of a stick: places to write and to read. Offsets and lengths in bytes. */
@@ -30,9 +31,6 @@ function markFor(offset: number, run: number): Uint8Array {
   return out;
 }
 
-const alike = (a: Uint8Array, b: Uint8Array): boolean =>
-  a.length === b.length && a.every((x, i) => x === b[i]);
-
 /**
  * Finds what a stick really holds in about 2 · log2(size / 4 KiB) small writes instead of filling it. Marks go to the
  * end and to every half of what is left, far ones first, so that a stick that wraps its addresses round (at a power of
@@ -53,7 +51,7 @@ export async function probeCapacity(device: ProbedDevice, run: number): Promise<
     await put(place, markFor(place * MARK, run));
   };
   const holds = async (place: number): Promise<boolean> =>
-    alike(await device.read(place * MARK, MARK), markFor(place * MARK, run));
+    sameBytes(await device.read(place * MARK, MARK), markFor(place * MARK, run));
 
   const steps = [places - 1];
   for (let p = 1; p < places - 1; p *= 2) steps.push(p);

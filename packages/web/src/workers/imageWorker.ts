@@ -97,8 +97,9 @@ const api = {
         told = now;
         onProgress(read, (now - begun) / 1000);
       },
-      stopped: () => stopped.delete(run),
+      stopped: () => stopped.has(run),
     });
+    stopped.delete(run);
     const seconds = (performance.now() - begun) / 1000;
     return done ? { ...done, seconds } : { digests: undefined, seconds };
   },
@@ -111,13 +112,15 @@ const api = {
     onProgress: (bytes: number) => void,
   ): Promise<ImageComparison | undefined> {
     let told = performance.now();
-    return compareImages(sourceOf(image), sourceOf(dump), (bytes) => {
+    const found = await compareImages(sourceOf(image), sourceOf(dump), (bytes) => {
       if (performance.now() - told > TELL_MS) {
         told = performance.now();
         onProgress(bytes);
       }
-      return !stopped.delete(run);
+      return !stopped.has(run);
     });
+    stopped.delete(run);
+    return found;
   },
 
   async checkSignature(list: Blob, signature: Blob | null, key: Blob): Promise<SignatureCheck> {

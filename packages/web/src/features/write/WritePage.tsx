@@ -212,19 +212,17 @@ function WritePage({ context }: { context: BoxContext }) {
           {running.length > 0 && !choice && (
             <p className="sub">Another stick may be picked meanwhile; sticks on one port take turns.</p>
           )}
-          {
-            <div className="scroll-x">
-              <Targets
-                targets={targets}
-                picked={choice?.target.id ?? null}
-                onPick={(g) => {
-                  setProbed(null);
-                  void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
-                }}
-                holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
-              />
-            </div>
-          }
+          <div className="scroll-x">
+            <Targets
+              targets={targets}
+              picked={choice?.target.id ?? null}
+              onPick={(g) => {
+                setProbed(null);
+                void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
+              }}
+              holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
+            />
+          </div>
           {running.length === 0 && loose.length > 0 && !sticks.error && (
             <label className="field" style={{ maxWidth: 320 }}>
               <span>Plug in another stick from the shelf</span>
