@@ -67,7 +67,11 @@ export default tseslint.config(
   { files: ['packages/web/src/**'], rules: no(NOT_IN_WEB, 'web depends on core alone') },
   {
     files: ['packages/server/src/**'],
-    rules: no([...INTERFACE, ...of('web', 'cli')], 'server depends on core alone'),
+    rules: {
+      ...no([...INTERFACE, ...of('web', 'cli')], 'server depends on core alone'),
+      // One fault that nobody catches would end the server for everybody.
+      '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: false }],
+    },
   },
   {
     files: ['packages/cli/src/**'],

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumOptions } from './tools/chromium.mjs';
 
 /** Debian's Chromium; one server of its own for each worker (tests/browser/fixtures.ts). */
 export default defineConfig({
@@ -6,8 +7,7 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   workers: 2,
   fullyParallel: false,
-  // A walk by keyboard can outrun the page on a busy machine; what passed only on a second try is named at the end.
-  retries: 2,
+  retries: 0,
   timeout: 45_000,
   expect: { timeout: 10_000 },
   outputDir: 'test-results',
@@ -17,17 +17,6 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'UTC',
     acceptDownloads: true,
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: chromiumOptions,
   },
 });

@@ -8,6 +8,7 @@ import { gzipSync } from 'node:zlib';
 import { benchInspect, benchPacked } from './bench-images.mjs';
 import { benchShelf, benchSurvey } from './bench-shelf.mjs';
 import { installPackages } from './install.mjs';
+import { chromiumOptions } from './chromium.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const GIB = 1024 ** 3;
@@ -51,18 +52,7 @@ const address = await new Promise((resolve) =>
     (d) => /http:\S+/.exec(d.toString()) && resolve(/http:\S+\d/.exec(d.toString())[0]),
   ),
 );
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(chromiumOptions);
 
 try {
   // First screen: scripts asked for before anything is touched, as they would travel gzipped.

@@ -49,7 +49,7 @@ for (const dark of [false, true]) {
 }
 
 test('at 390 px nothing runs out of the page; at 1920 px too', async ({ page, open }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   for (const width of [390, 1920]) {
     await page.setViewportSize({ width, height: 900 });
     for (const address of ADDRESSES) {

@@ -74,8 +74,19 @@ const MACHINES: Record<StartedFirmware, Machine> = {
 
 const read = (file: string): string => (existsSync(file) ? readFileSync(file, 'latin1') : '');
 
-function argumentsFor(machine: Machine, start: Start, dir: string): string[] {
-  const { attached, image, firmware } = start;
+/** One of the images of a start, and what its loader says on the serial line when it runs. */
+interface Attached {
+  image: string;
+  token: string;
+}
+
+function argumentsFor(
+  machine: Machine,
+  start: Omit<Start, 'image' | 'token'>,
+  images: string[],
+  dir: string,
+): string[] {
+  const { attached, firmware } = start;
   const args = [...machine.args, '-display', 'none', '-monitor', 'none', '-nic', 'none', '-no-reboot'];
   args.push('-serial', `file:${join(dir, 'serial.txt')}`);
   const arm = firmware === 'uefi-aa64';
@@ -86,33 +97,44 @@ function argumentsFor(machine: Machine, start: Start, dir: string): string[] {
     args.push('-drive', `if=pflash,format=raw,readonly=on,file=${machine.code}`);
     args.push('-drive', `if=pflash,format=raw,file=${vars}`);
   }
-  args.push('-device', 'qemu-xhci');
-  if (attached === 'disk') {
-    args.push('-drive', `file=${image},format=raw,if=none,id=d,snapshot=on`);
-    args.push('-device', 'usb-storage,drive=d,removable=on');
-  } else {
-    args.push('-drive', `file=${image},format=raw,if=none,id=d,readonly=on,media=cdrom`);
-    args.push(...(arm ? ['-device', 'usb-storage,drive=d'] : ['-device', 'ide-cd,drive=d']));
-  }
+  args.push('-device', 'qemu-xhci,p2=8,p3=8');
+  images.forEach((image, i) => {
+    const drive = `file=${image},format=raw,if=none,id=d${i}`;
+    if (attached === 'disk') {
+      args.push('-drive', `${drive},snapshot=on`);
+      args.push('-device', `usb-storage,drive=d${i},removable=on`);
+    } else {
+      args.push('-drive', `${drive},readonly=on,media=cdrom`);
+      // Two channels of two drives each; the machine with system-management mode has one drive on each of its ports.
+      const ide = PC === machine.args ? `ide-cd,bus=ide.${i >> 1},unit=${i & 1}` : `ide-cd,bus=ide.${i}`;
+      args.push('-device', `${arm ? 'usb-storage' : ide},drive=d${i}`);
+    }
+  });
   return args;
 }
 
+/** The emulator wants whole sectors, so an odd tail is filled up in a copy, as a writer of whole sectors does. */
+function inWholeSectors(image: string, dir: string, n: number): string {
+  const { size } = statSync(image);
+  if (size % 2048 === 0) return image;
+  const whole = join(dir, `whole${n}.img`);
+  copyFileSync(image, whole);
+  truncateSync(whole, Math.ceil(size / 2048) * 2048);
+  return whole;
+}
+
 /**
- * Starts an image in the machine emulator and says whether its loader spoke. Bounded: 6 s under BIOS, 45–90 s under
- * UEFI; ends at once when the firmware itself says that it found nothing. The emulator wants whole sectors, so an odd
- * tail is filled up in a copy, as a writer of whole sectors does.
+ * Starts the emulator with images attached and says which loaders spoke, and whether the firmware said that it found
+ * nothing. Bounded: 6 s under BIOS, 45–90 s under UEFI; ends as soon as one spoke or the firmware gave up.
  */
-export async function starts(start: Start): Promise<boolean> {
+async function observe(
+  start: Omit<Start, 'image' | 'token'>,
+  images: readonly Attached[],
+): Promise<{ spoke: boolean[]; gaveUp: boolean }> {
   const machine = MACHINES[start.firmware];
   const dir = mkdtempSync(join(tmpdir(), 'zb-start-'));
-  const { size } = statSync(start.image);
-  let image = start.image;
-  if (size % 2048 !== 0) {
-    image = join(dir, 'whole.img');
-    copyFileSync(start.image, image);
-    truncateSync(image, Math.ceil(size / 2048) * 2048);
-  }
-  const child = spawn(machine.command, argumentsFor(machine, { ...start, image }, dir), {
+  const whole = images.map(({ image }, n) => inWholeSectors(image, dir, n));
+  const child = spawn(machine.command, argumentsFor(machine, start, whole, dir), {
     stdio: ['ignore', 'ignore', 'pipe'],
   });
   let complaint = '';
@@ -125,16 +147,17 @@ export async function starts(start: Start): Promise<boolean> {
   let over = false;
   void ended.then(() => (over = true)).catch(() => (over = true));
   const serial = join(dir, 'serial.txt');
-  let spoke = false;
+  const heard = (): boolean[] => images.map(({ token }) => read(serial).includes(token));
+  let spoke = heard();
+  let gaveUp = false;
   let fault: string;
   try {
-    while (!over && !spoke && Date.now() < limit) {
+    while (!over && !gaveUp && !spoke.some(Boolean) && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 60));
-      const said = read(serial);
-      spoke = said.includes(start.token);
-      if (GIVEN_UP.test(said) || GIVEN_UP.test(read(join(dir, 'debug.txt')))) break;
+      spoke = heard();
+      gaveUp = GIVEN_UP.test(read(serial)) || GIVEN_UP.test(read(join(dir, 'debug.txt')));
     }
-    spoke ||= read(serial).includes(start.token);
+    spoke = heard();
   } finally {
     child.kill('SIGKILL');
     const code = await ended;
@@ -142,7 +165,28 @@ export async function starts(start: Start): Promise<boolean> {
     fault = code !== null && code !== 0 ? `emulator failed (${code}): ${complaint}` : '';
   }
   if (fault) throw new Error(fault);
-  return spoke;
+  return { spoke, gaveUp };
+}
+
+/** Starts an image in the machine emulator and says whether its loader spoke. */
+export async function starts({ image, token, ...how }: Start): Promise<boolean> {
+  const { spoke } = await observe(how, [{ image, token }]);
+  return spoke.includes(true);
+}
+
+/**
+ * Starts several images that are foretold not to start in one machine: firmware that tried all of them and says that it
+ * found nothing has shown it of each. Where one speaks, or the firmware says nothing, each is started by itself.
+ */
+export async function startTogether(
+  how: Omit<Start, 'image' | 'token'>,
+  images: readonly Attached[],
+): Promise<boolean[]> {
+  const { spoke, gaveUp } = await observe(how, images);
+  if (images.length === 1 || (gaveUp && !spoke.includes(true))) return spoke;
+  const singly: boolean[] = [];
+  for (const one of images) singly.push(await starts({ ...how, ...one }));
+  return singly;
 }
 
 /** Runs jobs two at a time: the tests' machines have two cores and the emulator keeps one busy. */

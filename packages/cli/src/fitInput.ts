@@ -5,11 +5,8 @@ import { factKeys, factValueSchema, type FactKey } from '@zb/core/schema/facts';
 import { machineSchema } from '@zb/core/schema/shelf';
 import { machineView, type MachineView } from '@zb/core/fit/view';
 import { readSurvey } from '@zb/core/survey/read';
+import { InputError } from './inputFile';
 import { surveyOutput, type SurveyOutput } from './survey';
-
-export class InputError extends Error {
-  override name = 'InputError';
-}
 
 const surveyJson = z.object({
   facts: z.record(z.string(), factValueSchema),

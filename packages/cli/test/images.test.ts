@@ -1,30 +1,15 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { depotImages } from '@zb/core/compose/depot';
+import { bundled, root } from './bundled';
 
-const root = join(__dirname, '../../..');
 const dir = mkdtempSync(join(tmpdir(), 'zb-cli-images-'));
-const zb = join(root, 'packages/cli/dist/zb-images-test.mjs');
-// A bundle of its own beside the real one, so that it does not meet the one that another test builds.
-beforeAll(() => {
-  execFileSync(
-    process.execPath,
-    [
-      '--input-type=module',
-      '-e',
-      `import { build } from 'esbuild'; import { cliBundle } from '${root}/tools/bundle.mjs'; await build({ ...cliBundle, outfile: '${zb}' });`,
-    ],
-    { cwd: root },
-  );
-});
-afterAll(() => {
-  rmSync(dir, { recursive: true, force: true });
-  rmSync(zb, { force: true });
-});
+const zb = bundled('images');
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 const run = (...args: string[]): { status: number | null; out: Record<string, never>; said: string } => {
   const done = spawnSync(process.execPath, [zb, ...args], { encoding: 'utf8', cwd: root });

@@ -476,7 +476,7 @@ describe('acts', () => {
     expect(other.image.id).not.toBe(first.image.id);
   });
 
-  it('a read without a digest keeps an earlier comparison', async () => {
+  it('a read without a digest, or of the same digest, keeps an earlier comparison', async () => {
     const inspection = await inspectImage(bytesSource(new Uint8Array(4096)));
     const file = { name: 'y.img', bytes: 4096, depotFile: 'y.img' };
     const comparison = {
@@ -500,6 +500,11 @@ describe('acts', () => {
         stamp,
       ),
     );
+    // Read again to the end, with no list open: the same bytes are still what the list said they are.
+    const hash = { digests: { sha256: 'a' }, comparison: null, seconds: 1 };
+    expect(recordImage(one, undefined, file, inspection, hash, stamp).image.comparison).toEqual(comparison);
+    const changed = { ...hash, digests: { sha256: 'b' } };
+    expect(recordImage(one, undefined, file, inspection, changed, stamp).image.comparison).toBeNull();
     const two = recordImage(one, undefined, { ...file, depotFile: null }, inspection, null, stamp);
     expect(two.image).toMatchObject({ comparison, depotFile: 'y.img' });
   });
@@ -509,7 +514,7 @@ describe('acts', () => {
     imageName: 'x.img',
     serial: 'ST64-0000-F00D',
     bytes: 1e9,
-    written: 1e9,
+    touched: true,
     seconds: 60,
     writeSeconds: null,
     predicted: { low: 50, high: 70 },
@@ -548,6 +553,8 @@ describe('acts', () => {
       serial: 'ST64-0000-F00D',
       imageName: 'x.img',
       total: 1e6,
+      sha256: null,
+      touched: true,
       state: 'interrupted',
       written: 5,
       readBack: 0,
@@ -562,14 +569,14 @@ describe('acts', () => {
     expect(belongsTo(job)).toEqual({ boxId: games.id, imageId: opened.image.id });
     expect(jobsOf(bench, [job])).toEqual([job]);
     expect(jobsOf(demo, [job])).toEqual([]);
-    expect(endedRun(bench, job)).toMatchObject({ result: 'failed', realBytes: 4096, written: 5 });
+    expect(endedRun(bench, job)).toMatchObject({ result: 'failed', realBytes: 4096, touched: true });
     expect(endedRun(bench, job).predicted?.high).toBeGreaterThan(0);
     const odd = { ...job, state: 'proven' as const, pattern: 'same', serial: 'NOT-ON-SHELF' };
     expect(endedRun(bench, odd)).toMatchObject({ result: 'proven', realBytes: null, predicted: null });
   });
 
   it('a write that reached no byte leaves stick and box as they were, and is on record', () => {
-    const none = { ...run, written: 0, result: 'cancelled', explanation: 'As it was.' } as const;
+    const none = { ...run, touched: false, result: 'cancelled', explanation: 'As it was.' } as const;
     const one = after(demo, recordWrite(demo, games, none, stamp));
     expect(one.boxes).toEqual(demo.boxes);
     expect(one.items).toEqual(demo.items);

@@ -39,11 +39,28 @@ describe('bytes', () => {
     ['1,5 TB', 1.5e12],
     ['16 008 609 792 bytes', 16_008_609_792],
     ['8gib', 8 * 1024 ** 3],
+    ['1,000 GB', 1000e9],
+    ['1,000,000 kB', 1e9],
+    ['1.000.000 kB', 1e9],
+    ['1,000.5 GB', 1000.5e9],
+    ['1.000,5 GB', 1000.5e9],
+    ['1.000 GB', 1e9],
+    ['0,500 GB', 0.5e9],
+    ['0.5 GB', 0.5e9],
   ])('reads %s', (text, bytes) => expect(parseBytes(text)).toBe(bytes));
 
-  it.each(['', 'GB', '16 G', '12 potatoes', '1.2.3 GB', '-5 GB'])('refuses %p', (text) =>
-    expect(parseBytes(text)).toBeUndefined(),
-  );
+  it.each([
+    '',
+    'GB',
+    '16 G',
+    '12 potatoes',
+    '1.2.3 GB',
+    '1,2,3 GB',
+    '1,00.5 GB',
+    '10.00,5 GB',
+    '1,0000,000 GB',
+    '-5 GB',
+  ])('refuses %p', (text) => expect(parseBytes(text)).toBeUndefined());
 
   it('reads back what it wrote, to three figures', () => {
     fc.assert(

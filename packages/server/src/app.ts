@@ -1,15 +1,16 @@
-import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
+import { relative, join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono, type Context } from 'hono';
-import { streamSSE } from 'hono/streaming';
-import { relative } from 'node:path';
+import type { DepotImage } from '@zb/core/compose/depot';
+import { BodyRefusal, jsonBody } from './body';
 import { Depot } from './depot';
-import { guardRequests } from './security';
-import { isOver } from '@zb/core/media/job';
+import { tellProgress } from './progress';
+import { guardRequests, sendHeaders } from './security';
+import { WriterRefusal } from './writer/refusal';
 import { faultSchema, plugSchema, startSchema } from './writer/types';
 import { Uploads } from './writer/uploads';
-import { Writer, WriterRefusal } from './writer/writer';
+import { Writer } from './writer/writer';
 
 export interface ServerOptions {
   dataDir: string;
@@ -17,82 +18,109 @@ export interface ServerOptions {
   webDir?: string;
   demo: boolean;
   pace: number;
+  /** Seconds without a byte after which an upload is given up. */
+  idleSeconds?: number;
+  /** What the depot offers, where it is not the usual. */
+  images?: readonly DepotImage[];
 }
 
+export interface App {
+  app: Hono;
+  writer: Writer;
+  depot: Depot;
+  /** Resolves when what an earlier run left behind is put right and the depot's files are kept. Never rejects. */
+  ready: Promise<void>;
+}
+
+const IDLE_SECONDS = 30;
 const BAD = 'The request is not as expected; nothing was changed.';
-
-async function body(c: Context): Promise<unknown> {
-  try {
-    return await c.req.json();
-  } catch {
-    return undefined;
-  }
-}
+const NO_FILE = 'The depot has no such file.';
 
 /** The server: built application, stand-in depot, stand-in writer. State lives in `dataDir` only. */
-export function createApp(options: ServerOptions): { app: Hono; writer: Writer; depot: Depot } {
-  const depot = new Depot(options.dataDir);
-  const writer = new Writer(`${options.dataDir}/writer`, options.pace);
-  const uploads = new Uploads(writer, `${options.dataDir}/uploads`);
+export function createApp(options: ServerOptions): App {
+  const depot = new Depot(options.dataDir, options.images);
+  const writer = new Writer(join(options.dataDir, 'writer'), options.pace);
+  const idleMs = 1000 * (options.idleSeconds ?? IDLE_SECONDS);
+  const uploads = new Uploads(writer, join(options.dataDir, 'uploads'), idleMs);
+  const recovered = writer.recover();
   const app = new Hono();
+  app.use(sendHeaders);
   app.use(guardRequests);
   app.onError((error, c) => {
-    if (error instanceof WriterRefusal) return c.json({ error: error.message }, 409);
-    return c.json({ error: `The server failed: ${error.message}. Nothing on your bench was changed.` }, 500);
+    if (error instanceof WriterRefusal || error instanceof BodyRefusal)
+      return c.json({ error: error.message }, error.status);
+    console.error('A request failed:', error);
+    return c.json({ error: 'The server failed at this request. Nothing on your bench was changed.' }, 500);
   });
 
-  app.get('/api/health', (c) => c.json({ ok: true, demo: options.demo }));
-  app.get('/api/depot', (c) => c.json(depot.files.map(({ path: _path, ...rest }) => rest)));
+  app.get('/api/health', (c) =>
+    c.json({
+      ok: true,
+      demo: options.demo,
+      troubles: [
+        ...(writer.book.trouble === null
+          ? []
+          : [`The record of writes cannot be kept: ${writer.book.trouble}.`]),
+        ...(depot.trouble === null ? [] : [`The depot: ${depot.trouble}.`]),
+      ],
+    }),
+  );
+  app.get('/api/depot', (c) => c.json(depot.files));
   app.get('/api/depot/SHA256SUMS', (c) => c.text(depot.sums));
   app.get('/api/depot/:file', (c) => {
     const found = depot.find(c.req.param('file'));
-    if (!found) return c.json({ error: 'The depot has no such file.' }, 404);
-    const stream = Readable.toWeb(createReadStream(found.path)) as ReadableStream;
-    return c.body(stream, 200, {
+    if (!found) return c.json({ error: NO_FILE }, 404);
+    const headers = {
       'Content-Type': 'application/octet-stream',
       'Content-Length': String(found.bytes),
-    });
+    };
+    if (c.req.method === 'HEAD') return c.body(null, 200, headers);
+    const stream = Readable.toWeb(Readable.from(depot.pieces(found.file))) as ReadableStream;
+    return c.body(stream, 200, headers);
   });
 
-  app.get('/api/writer/sticks', (c) => c.json([...writer.sticks.values()]));
-  app.post('/api/writer/sticks', async (c) => {
-    const parsed = plugSchema.safeParse(await body(c));
-    return parsed.success ? c.json(writer.plug(parsed.data), 201) : c.json({ error: BAD }, 400);
+  // Nothing touches the sticks before the probes of an earlier run are taken back.
+  app.use('/api/writer/*', async (_c, next) => {
+    await recovered;
+    await next();
   });
+  const parsed = async <T>(c: Context, schema: { safeParse(v: unknown): { data?: T } }): Promise<T> => {
+    const { data } = schema.safeParse(await jsonBody(c));
+    if (data === undefined) throw new BodyRefusal(400, BAD);
+    return data;
+  };
+  app.get('/api/writer/sticks', (c) => c.json(writer.book.sticks.list()));
+  app.post('/api/writer/sticks', async (c) => c.json(writer.plug(await parsed(c, plugSchema)), 201));
   app.delete('/api/writer/sticks/:id', (c) => {
     writer.unplug(c.req.param('id'));
     return c.json({ ok: true });
   });
   app.put('/api/writer/sticks/:id/fault', async (c) => {
-    const parsed = faultSchema.safeParse(await body(c));
-    if (!parsed.success) return c.json({ error: BAD }, 400);
-    const { realBytes, weakAt, pulledAt } = parsed.data;
-    const fault = {
-      ...(realBytes === undefined ? {} : { realBytes }),
-      ...(weakAt === undefined ? {} : { weakAt }),
-      ...(pulledAt === undefined ? {} : { pulledAt }),
-    };
+    const fault = await parsed(c, faultSchema);
     return c.json(writer.setFault(c.req.param('id'), fault));
   });
-
   app.post('/api/writer/sticks/:id/probe', async (c) => c.json(await writer.probe(c.req.param('id'))));
 
-  app.get('/api/writer/jobs', (c) => c.json(writer.list()));
+  app.get('/api/writer/jobs', (c) => c.json(writer.book.list()));
   app.post('/api/writer/jobs', async (c) => {
-    const parsed = startSchema.safeParse(await body(c));
-    if (!parsed.success) return c.json({ error: BAD }, 400);
-    const { image } = parsed.data;
-    if (image.from === 'upload') return c.json(uploads.open(parsed.data, image), 201);
+    const request = await parsed(c, startSchema);
+    const { image, stickId, serialTail, tag } = request;
+    if (image.from === 'upload') return c.json(uploads.open(request, image), 201);
     const found = depot.find(image.file);
-    if (!found) return c.json({ error: 'The depot has no such file.' }, 404);
-    const job = writer.open(parsed.data, found.bytes);
-    void writer.run(job.id, createReadStream(found.path));
+    if (!found) return c.json({ error: NO_FILE }, 404);
+    const { bytes: total, sha256, file: imageName } = found;
+    const job = writer.open({ stickId, serialTail, tag, imageName, total, sha256 });
+    writer
+      .run(job.id, () => depot.pieces(imageName))
+      .catch((error: unknown) => console.error('A write ended in a way it never should:', error));
     return c.json(job, 201);
   });
   app.put('/api/writer/jobs/:id/content', async (c) => {
     const stream = c.req.raw.body;
-    if (!stream) return c.json({ error: BAD }, 400);
+    if (!stream) throw new BodyRefusal(400, BAD);
     const content = Readable.fromWeb(stream as Parameters<typeof Readable.fromWeb>[0]);
+    // Whoever reads it meets its faults there; one that comes after the last read is nobody's.
+    content.on('error', () => undefined);
     return c.json(await uploads.take(c.req.param('id'), content));
   });
   app.post('/api/writer/jobs/:id/cancel', (c) => {
@@ -100,41 +128,27 @@ export function createApp(options: ServerOptions): { app: Hono; writer: Writer; 
     return job ? c.json(job) : c.json({ error: 'No such write.' }, 404);
   });
   app.get('/api/writer/jobs/:id/events', (c) => {
-    const id = c.req.param('id');
-    const job = writer.job(id);
+    const job = writer.book.job(c.req.param('id'));
     if (!job) return c.json({ error: 'No such write.' }, 404);
-    return streamSSE(c, async (stream) => {
-      await stream.writeSSE({ data: JSON.stringify(job) });
-      if (isOver(job)) return;
-      // Messages go out one after the other, and the stream stays open until the last of them is on its way.
-      let sending: Promise<void> = Promise.resolve();
-      await new Promise<void>((resolve) => {
-        const stop = writer.listen(id, (now) => {
-          const data = JSON.stringify(now);
-          sending = sending.then(() => stream.writeSSE({ data }));
-          if (!isOver(now)) return;
-          stop();
-          resolve();
-        });
-        stream.onAbort(() => {
-          stop();
-          resolve();
-        });
-      });
-      await sending;
-    });
+    // Who asks for the head alone does not listen.
+    return c.req.method === 'HEAD' ? c.body(null, 200) : tellProgress(c, job, writer.book);
   });
   app.all('/api/*', (c) => c.json({ error: 'No such address.' }, 404));
 
-  if (options.webDir !== undefined) {
-    const root = relative(process.cwd(), options.webDir) || '.';
-    app.use('/assets/*', async (c, next) => {
-      await next();
-      c.header('Cache-Control', 'public, max-age=31536000, immutable');
-    });
-    app.use('*', serveStatic({ root, precompressed: true }));
-    // Every other address is one of the application's own: deep links land on the page that reads them.
-    app.get('*', serveStatic({ root, path: 'index.html' }));
-  }
-  return { app, writer, depot };
+  if (options.webDir !== undefined) servePage(app, options.webDir);
+  return { app, writer, depot, ready: recovered.then(() => depot.keepAll()) };
+}
+
+function servePage(app: Hono, webDir: string): void {
+  const root = relative(process.cwd(), webDir) || '.';
+  app.use('/assets/*', async (c, next) => {
+    await next();
+    // Their names carry their content; what is not there must not be remembered for a year.
+    if (c.res.status === 200) c.header('Cache-Control', 'public, max-age=31536000, immutable');
+  });
+  app.use('*', serveStatic({ root, precompressed: true }));
+  app.all('/assets/*', (c) => c.text('No such file.', 404));
+  // Every other address is one of the application's own: deep links land on the page that reads them.
+  app.get('*', serveStatic({ root, path: 'index.html' }));
+  app.all('*', (c) => c.text('No such address.', 404));
 }

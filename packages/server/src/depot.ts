@@ -1,7 +1,11 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdir, rename, rm } from 'node:fs/promises';
+import type { FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
-import { brokenDownload, depotImages } from '@zb/core/compose/depot';
+import { brokenDownload, depotImages, type DepotImage } from '@zb/core/compose/depot';
+import { faultWords } from './files/faultWords';
+import { inFolder } from './files/inFolder';
+import { openOwn, piecesOf, readFully, writeFully } from './files/ownFile';
 
 export interface DepotFile {
   file: string;
@@ -9,60 +13,153 @@ export interface DepotFile {
   about: string;
   profile: string | null;
   bytes: number;
-  path: string;
+  /** Of the file as it is offered, in hex; the list of the depot may name another for it. */
+  sha256: string;
 }
 
-/** The stand-in depot: demo images made once into the data folder, and the checksum list that belongs to them. */
-export class Depot {
-  readonly files: DepotFile[] = [];
-  /** GNU format, one line each. The broken download is listed with the sum of the whole image, as published. */
-  readonly sums: string;
+interface Offered extends DepotFile {
+  /** Sum that the depot's list names for it. */
+  listed: string;
+  build: () => Uint8Array;
+}
+interface Made extends Offered {
+  /** What the file looked like when its digest was last found right: a file that was replaced looks otherwise. */
+  seen: string;
+  /** The last look at the file: looking and mending go one after the other. */
+  last: Promise<unknown>;
+}
 
-  constructor(dataDir: string) {
-    const dir = join(dataDir, 'depot');
-    mkdirSync(dir, { recursive: true });
-    const lines: string[] = [];
-    for (const image of depotImages) {
-      const bytes = image.build();
-      const hex = createHash('sha256').update(bytes).digest('hex');
-      lines.push(`${hex}  ${image.file}`);
-      this.add(dir, image.file, image.title, image.about, image.profile, bytes);
-      if (image.file === brokenDownload.of) {
-        lines.push(`${hex}  ${brokenDownload.file}`);
-        this.add(
-          dir,
-          brokenDownload.file,
-          brokenDownload.title,
-          brokenDownload.about,
-          null,
-          brokenDownload.spoil(bytes),
-        );
-      }
-    }
-    this.sums = lines.join('\n') + '\n';
+const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** What the depot offers. Every image is composed once to learn its size and digest, and let go again. */
+function offer(images: readonly DepotImage[]): Offered[] {
+  return images.flatMap((image) => {
+    const { file, title, about, profile } = image;
+    const build = (): Uint8Array => image.build();
+    const bytes = build();
+    const listed = sha256(bytes);
+    const whole = { file, title, about, profile, bytes: bytes.length, sha256: listed, listed, build };
+    if (file !== brokenDownload.of) return [whole];
+    const spoilt = brokenDownload.spoil(bytes);
+    return [
+      whole,
+      {
+        file: brokenDownload.file,
+        title: brokenDownload.title,
+        about: brokenDownload.about,
+        profile: null,
+        bytes: spoilt.length,
+        sha256: sha256(spoilt),
+        // Listed with the sum of the whole image, as published.
+        listed,
+        build: () => brokenDownload.spoil(build()),
+      },
+    ];
+  });
+}
+
+/**
+ * The stand-in depot: demo images made once into the data folder, and the checksum list that belongs to them. A file that is
+ * gone, damaged or cannot be kept is made again when it is asked for.
+ */
+export class Depot {
+  private readonly made: Made[];
+  private readonly dir: string;
+  /** GNU format, one line each. */
+  readonly sums: string;
+  /** Why a file cannot be kept at present, in words; null where all are. */
+  trouble: string | null = null;
+
+  constructor(dataDir: string, images: readonly DepotImage[] = depotImages) {
+    this.dir = join(dataDir, 'depot');
+    this.made = offer(images).map((f) => ({ ...f, seen: '', last: Promise.resolve() }));
+    this.sums = this.made.map((f) => `${f.listed}  ${f.file}\n`).join('');
   }
 
-  private add(
-    dir: string,
-    file: string,
-    title: string,
-    about: string,
-    profile: string | null,
-    bytes: Uint8Array,
-  ): void {
-    const path = join(dir, file);
-    const fresh = (() => {
-      try {
-        return statSync(path).size === bytes.length && readFileSync(path).equals(bytes);
-      } catch {
-        return false;
-      }
-    })();
-    if (!fresh) writeFileSync(path, bytes);
-    this.files.push({ file, title, about, profile, bytes: bytes.length, path });
+  get files(): DepotFile[] {
+    return this.made.map(({ build: _b, seen: _s, listed: _l, last: _p, ...file }) => file);
   }
 
   find(file: string): DepotFile | undefined {
-    return this.files.find((f) => f.file === file);
+    return this.made.find((f) => f.file === file);
   }
+
+  /** Puts every file in its place, as far as there is room. Never throws. */
+  async keepAll(): Promise<void> {
+    for (const made of this.made) await (await this.sound(made))?.close();
+  }
+
+  /**
+   * The bytes of a file of the depot: of the kept one where it is whole, made anew where it is not. Nothing is opened before
+   * they are asked for. Throws only for a name the depot does not have.
+   */
+  async *pieces(file: string): AsyncGenerator<Uint8Array> {
+    const made = this.made.find((f) => f.file === file);
+    if (!made) throw new Error('The depot has no such file.');
+    const kept = await this.sound(made);
+    yield* kept ? piecesOf(kept) : inPieces(made.build());
+  }
+
+  /** The kept file, proven whole, or made again; undefined where it can be neither read nor kept. */
+  private sound(made: Made): Promise<FileHandle | undefined> {
+    const mine = made.last.then(() => this.soundNow(made));
+    made.last = mine;
+    return mine;
+  }
+
+  /** Never rejects. */
+  private async soundNow(made: Made): Promise<FileHandle | undefined> {
+    const path = inFolder(this.dir, made.file);
+    const whole = await this.whole(path, made).catch(() => undefined);
+    if (whole) return whole;
+    const fresh = `${path}.new`;
+    try {
+      await mkdir(this.dir, { recursive: true });
+      const file = await openOwn(fresh, 'anew');
+      try {
+        await writeFully(file, made.build(), 0);
+      } finally {
+        await file.close();
+      }
+      await rename(fresh, path);
+      const put = await this.whole(path, made);
+      if (put) this.trouble = null;
+      return put;
+    } catch (error) {
+      this.trouble = `“${made.file}” cannot be kept: ${faultWords(error)}`;
+      console.error(`The depot: ${this.trouble}. It is made anew each time it is asked for.`);
+      await rm(fresh, { force: true }).catch(() => undefined);
+      return undefined;
+    }
+  }
+
+  private async whole(path: string, made: Made): Promise<FileHandle | undefined> {
+    const file = await openOwn(path, 'read');
+    try {
+      const { ino, size, mtimeMs } = await file.stat();
+      const looks = `${ino} ${size} ${mtimeMs}`;
+      if (looks === made.seen) return file;
+      if (size === made.bytes) {
+        const digest = createHash('sha256');
+        const piece = Buffer.alloc(1024 * 1024);
+        for (let at = 0; at < size; at += piece.length)
+          digest.update(piece.subarray(0, await readFully(file, piece, at)));
+        if (digest.digest('hex') === made.sha256) {
+          made.seen = looks;
+          return file;
+        }
+      }
+    } catch (error) {
+      await file.close().catch(() => undefined);
+      throw error;
+    }
+    await file.close().catch(() => undefined);
+    return undefined;
+  }
+}
+
+async function* inPieces(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  const PIECE = 1024 * 1024;
+  for (let at = 0; at < bytes.length; at += PIECE)
+    yield await Promise.resolve(bytes.subarray(at, at + PIECE));
 }

@@ -1,37 +1,34 @@
-import { serve } from '@hono/node-server';
-import { existsSync } from 'node:fs';
-import { resolve } from 'node:path';
 import { createApp } from './app';
+import { listen } from './listen';
+import { settingsFrom, SettingsFault } from './settings';
 
-const env = process.env;
-const dataDir = resolve(env.ZB_DATA ?? '.zb-data');
-const webDir = resolve(env.ZB_WEB ?? 'packages/web/dist');
-const pace = Number(env.ZB_WRITER_PACE ?? '1');
-const { app } = createApp({
-  dataDir,
-  ...(existsSync(webDir) && env.ZB_WEB !== 'none' ? { webDir } : {}),
-  demo: env.ZB_DEMO === '1',
-  pace: Number.isFinite(pace) && pace >= 0 ? pace : 1,
-});
-// A file may be long on its way, and longer where it waits for a turn: a request has no end of its own.
-const options = {
-  fetch: app.fetch,
-  hostname: '127.0.0.1',
-  port: Number(env.PORT ?? '0'),
-  serverOptions: { requestTimeout: 0 },
-};
-const server = serve(options, (info) => {
-  console.log(`Zealous Box is at http://127.0.0.1:${info.port}/`);
-  console.log('It answers on this machine only. Ctrl-C stops it.');
-});
-server.on('error', (error: Error) => {
-  console.error(`The server could not start: ${error.message}. Set PORT to a free port.`);
+/** The last net. Nothing is known to reach it; a fault that does is told in full and takes nobody else along. */
+process.on('unhandledRejection', (fault) => console.error('A fault that nobody caught:', fault));
+process.on('uncaughtException', (fault) => console.error('A fault that nobody caught:', fault));
+
+function end(words: string): never {
+  console.error(words);
   process.exit(1);
-});
-const stop = (): void => {
-  server.close(() => process.exit(0));
-  // Open event streams would keep the server alive; they are cut after a moment.
-  setTimeout(() => process.exit(0), 500).unref();
-};
-process.on('SIGINT', stop);
-process.on('SIGTERM', stop);
+}
+
+async function start(): Promise<void> {
+  const { port: wanted, ...options } = settingsFrom(process.env);
+  const { app, ready } = createApp(options);
+  const { server, port } = await listen(app, wanted).catch((error: Error) =>
+    end(`The server could not start: ${error.message}. Set PORT to a free port.`),
+  );
+  console.log(`Zealous Box is at http://127.0.0.1:${port}/`);
+  console.log('It answers on this machine only. Ctrl-C stops it.');
+  const stop = (): void => {
+    server.close(() => process.exit(0));
+    // Open event streams would keep the server alive; they are cut after a moment.
+    setTimeout(() => process.exit(0), 500).unref();
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  await ready;
+}
+
+start().catch((error: unknown) =>
+  end(error instanceof SettingsFault ? error.message : `The server could not start: ${String(error)}.`),
+);

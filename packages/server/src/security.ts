@@ -19,24 +19,38 @@ const CSP = [
   "frame-ancestors 'none'",
 ].join('; ');
 
+/** What every answer carries, refusals and faults included (Fetch standard; CSP level 3; HTML standard for the openers). */
+export const HEADERS: Readonly<Record<string, string>> = {
+  'Content-Security-Policy': CSP,
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+};
+
+export const sendHeaders: MiddlewareHandler = async (c, next) => {
+  await next();
+  for (const [name, value] of Object.entries(HEADERS)) c.header(name, value);
+};
+
 /**
  * Only this machine's own pages may speak to the server: the Host must be a loopback name (which defeats DNS
- * rebinding) and, where a request changes something, the Origin must be the same host.
+ * rebinding), an Origin must be the same host, and what a browser says comes from elsewhere (Fetch Metadata, W3C) may only
+ * be a link to the page itself. A request that changes something must not come from a browser that hides its origin.
  */
 export const guardRequests: MiddlewareHandler = async (c, next) => {
   const host = c.req.header('host') ?? '';
   if (!LOOPBACK.test(host)) return c.json({ error: 'This server answers on this machine only.' }, 403);
   const origin = c.req.header('origin');
-  const changes = !['GET', 'HEAD'].includes(c.req.method);
+  const site = c.req.header('sec-fetch-site');
+  const reads = ['GET', 'HEAD'].includes(c.req.method);
   if (origin !== undefined && origin !== `http://${host}`)
     return c.json({ error: 'Refused: the request comes from another page.' }, 403);
-  if (changes && origin === undefined && c.req.header('sec-fetch-site') !== undefined) {
+  const link = reads && c.req.header('sec-fetch-mode') === 'navigate' && !c.req.path.startsWith('/api');
+  if (site !== undefined && !['same-origin', 'none'].includes(site) && !link)
+    return c.json({ error: 'Refused: the request comes from another page.' }, 403);
+  if (!reads && origin === undefined && site !== undefined)
     return c.json({ error: 'Refused: the request does not say where it comes from.' }, 403);
-  }
   await next();
-  c.header('Content-Security-Policy', CSP);
-  c.header('X-Content-Type-Options', 'nosniff');
-  c.header('Referrer-Policy', 'no-referrer');
-  c.header('Cross-Origin-Opener-Policy', 'same-origin');
   return undefined;
 };

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -5,23 +6,19 @@ import { gzipSync } from 'node:zlib';
 import type { Job } from '@zb/core/media/job';
 import type { ProbeResult } from '@zb/core/media/probe';
 import { createApp } from '@zb/server/app';
-import type { StartRequest } from '@zb/server/writer/types';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-turns-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
+jest.setTimeout(40_000);
 let n = 0;
 const fresh = (pace = 0) => createApp({ dataDir: join(dir, `d${(n += 1)}`), demo: false, pace });
-const upload = (bytes: number): StartRequest['image'] => ({
-  from: 'upload',
-  name: 'own.img',
-  bytes,
-  container: 'none',
-  innerBytes: null,
-});
 const BYTES = 20 * 65536;
 async function* pieces(): AsyncGenerator<Uint8Array> {
   for (let i = 0; i < 20; i += 1) yield await Promise.resolve(new Uint8Array(65536).fill(i));
 }
+const digestOf = (...pieces: Uint8Array[]): string =>
+  pieces.reduce((d, piece) => d.update(piece), createHash('sha256')).digest('hex');
+const sha256 = digestOf(...Array.from({ length: 20 }, (_, i) => new Uint8Array(65536).fill(i)));
 const until = async (what: () => boolean): Promise<void> => {
   while (!what()) await new Promise((r) => setTimeout(r, 2));
 };
@@ -30,8 +27,8 @@ describe('several sticks at once', () => {
   it('on one bus take turns, on two they do not, and one that is waiting can be called off', async () => {
     const { writer } = fresh(8);
     const start = (stickId: string, serialTail: string): { job: Job; ended: Promise<Job> } => {
-      const job = writer.open({ stickId, serialTail, tag: '', image: upload(BYTES) }, BYTES);
-      return { job, ended: writer.run(job.id, pieces()) };
+      const job = writer.open({ stickId, serialTail, tag: '', imageName: 'own.img', total: BYTES, sha256 });
+      return { job, ended: writer.run(job.id, pieces) };
     };
     const blue = start('blue', '7C20');
     const red = start('red', '91AF');
@@ -65,7 +62,14 @@ describe('a packed file', () => {
       body: JSON.stringify({
         stickId: 'blue',
         serialTail: '7C20',
-        image: { from: 'upload', name: 'x.img.gz', bytes: packed.length, container: 'gzip', innerBytes },
+        image: {
+          from: 'upload',
+          name: 'x.img.gz',
+          bytes: packed.length,
+          sha256: digestOf(image),
+          container: 'gzip',
+          innerBytes,
+        },
       }),
     });
   const send = (app: ReturnType<typeof fresh>['app'], id: string, body: Uint8Array<ArrayBuffer>) =>
@@ -115,7 +119,7 @@ describe('the probe', () => {
     const market = await probe(app, 'market');
     expect(market.real).toBe(6 * 1024 * 1024);
     expect(market.writes).toBeLessThan(120);
-    const blue = writer.sticks.get('blue');
+    const blue = writer.book.sticks.get('blue');
     expect((await probe(app, 'blue')).real).toBe(blue?.bytes);
     expect((await probe(app, 'none')).error).toMatch(/not plugged in/);
   });

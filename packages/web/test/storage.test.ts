@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openDB } from 'idb';
+import { deleteDB, openDB } from 'idb';
 import { QueryClient } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { BENCH_VERSION, emptyBench, type Bench } from '@zb/core/schema/bench';
@@ -11,7 +11,7 @@ import { benchToText, type Migration } from '@zb/core/schema/file';
 import { BENCH_KEY, BenchStore, troubleWords } from '../src/storage/benchStore';
 import { BrowserKeeper } from '../src/storage/browserKeeper';
 import { fileName } from '../src/storage/download';
-import { UNDO_DEPTH, UnreadableBench, type Keeper } from '../src/storage/keeper';
+import { StorageReplaced, UNDO_DEPTH, UnreadableBench, type Keeper } from '../src/storage/keeper';
 import { MemoryKeeper } from '../src/storage/memoryKeeper';
 
 // One tab is enough here, and Node’s channel would keep the test from ending; two tabs are tested in the browser.
@@ -73,6 +73,22 @@ describe.each([
     expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe('B');
     await keeper.undo();
     expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe(box.name);
+  });
+
+  it('does an act that is to be done once only once', async () => {
+    const keeper = await make();
+    const [entry] = demo.log;
+    if (!entry) throw new Error('the demo has no log');
+    const act = (text: string): Act => ({
+      label: text,
+      changes: [{ in: 'log', id: 'write-1', to: { ...entry, id: 'write-1', text } }],
+      once: { in: 'log', id: 'write-1' },
+    });
+    expect(await keeper.perform(act('first'))).toBe(true);
+    expect(await keeper.perform(act('second'))).toBe(false);
+    expect((await keeper.load())?.log.map((e) => e.text)).toEqual(['first']);
+    expect(await keeper.undo()).toBe('first');
+    expect((await keeper.load())?.log).toEqual([]);
   });
 
   it('forgets no more than it must, and undo ends quietly', async () => {
@@ -203,10 +219,112 @@ describe('what an older version kept', () => {
   });
 });
 
+describe('storage that is taken away under an open page', () => {
+  /** A store over a database of its own, with the demo kept in it and shown. */
+  const shownStore = async (): Promise<BenchStore> => {
+    n += 1;
+    const client = new QueryClient();
+    const store = new BenchStore(client, (lost) =>
+      BrowserKeeper.open(`test-${n}`, undefined, undefined, lost),
+    );
+    await store.begin(load);
+    await client.fetchQuery({ queryKey: BENCH_KEY, queryFn: store.load });
+    return store;
+  };
+
+  it('closed from outside: it is opened again, and no act is lost', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    // Another connection that wants a newer shape has every open one closed, and gives way again.
+    const lock = await openDB(`test-${n}`, 3);
+    lock.close();
+    const fault: unknown = await keeper.perform(rename('x')).catch((e: unknown) => e);
+    // The newer shape cannot be opened by an older page: said, and nothing done.
+    expect(fault).toMatchObject({ name: 'VersionError' });
+    const second = await open();
+    await second.perform(load);
+    (second as unknown as { db: { close(): void } }).db.close();
+    await second.perform(rename('after the close'));
+    expect((await second.load())?.name).toBe('after the close');
+    expect(await second.undo()).toBe('Renamed after the close');
+  });
+
+  it('deleted: nothing is read from or put into what is another storage, until it is accepted', async () => {
+    let lost = 0;
+    n += 1;
+    const keeper = await BrowserKeeper.open(`test-${n}`, undefined, undefined, () => (lost += 1));
+    await keeper.perform(load);
+    await deleteDB(`test-${n}`);
+    expect(lost).toBe(1);
+    for (const work of [keeper.load(), keeper.perform(rename('x')), keeper.undo(), keeper.begin(load)])
+      await expect(work).rejects.toBeInstanceOf(StorageReplaced);
+    expect(await keeper.intact()).toBe(false);
+    await keeper.adopt();
+    expect(await keeper.load()).toBeUndefined();
+    expect(await keeper.begin(load)).toBe(true);
+    expect((await keeper.load())?.name).toBe(demo.name);
+  });
+
+  it('begun anew by another tab: the same', async () => {
+    const first = await open();
+    const second = await BrowserKeeper.open(`test-${n}`);
+    await first.perform(load);
+    await second.clear();
+    await expect(first.perform(rename('x'))).rejects.toBeInstanceOf(StorageReplaced);
+    expect(await second.load()).toBeUndefined();
+  });
+
+  it('a bench is begun once, whoever asks', async () => {
+    const first = await open();
+    const second = await BrowserKeeper.open(`test-${n}`);
+    const begun = await Promise.all([first.begin(load), second.begin({ ...load, label: 'again' })]);
+    expect(begun.filter(Boolean)).toHaveLength(1);
+    await first.perform(rename('mine'));
+    expect(await second.begin(load)).toBe(false);
+    expect((await second.load())?.name).toBe('mine');
+  });
+
+  it('a newer version in another tab: the last bench stays on the screen, with what to do', async () => {
+    const store = await shownStore();
+    (await openDB(`test-${n}`, 3)).close();
+    expect((await store.load())?.name).toBe(demo.name);
+    expect(store.notice()).toMatchObject({
+      replaced: false,
+      intact: false,
+      trouble: expect.stringContaining('newer version'),
+    });
+    expect(await store.perform(rename('not lost'))).toBe(false);
+    expect(store.notice().unsaved).toHaveLength(1);
+  });
+
+  it('the store keeps showing the last bench, says what is true, and keeps it again with every act', async () => {
+    const store = await shownStore();
+    await store.perform(rename('before'));
+    await deleteDB(`test-${n}`);
+    expect(await store.perform(rename('after'))).toBe(false);
+    expect(store.notice()).toMatchObject({
+      replaced: true,
+      intact: false,
+      unsaved: [{ label: 'Renamed after' }],
+    });
+    expect(store.notice().trouble).toMatch(/deleted/);
+    expect((await store.load())?.name).toBe('after');
+    await store.perform(rename('later'));
+    await store.keepAgain();
+    expect(store.notice()).toMatchObject({ replaced: false, trouble: null, unsaved: [] });
+    const kept = await (await BrowserKeeper.open(`test-${n}`)).load();
+    expect(kept && benchToText(kept)).toBe(benchToText({ ...demo, name: 'later' }));
+  });
+});
+
 /** A keeper that can be told to refuse. */
 class Stubborn extends MemoryKeeper {
   refuse: Error | null = null;
-  override perform(act: Act): Promise<void> {
+  whole = true;
+  override intact(): Promise<boolean> {
+    return Promise.resolve(this.whole);
+  }
+  override perform(act: Act): Promise<boolean> {
     return this.refuse ? Promise.reject(this.refuse) : super.perform(act);
   }
 }
@@ -263,6 +381,56 @@ describe('the store', () => {
     expect(await store.retry()).toBe(true);
     expect((await keeper.load())?.name).toBe('Waits its turn');
     expect(store.notice()).toMatchObject({ unsaved: [], trouble: null });
+  });
+
+  it('says that what was kept is unharmed only where it was looked at', async () => {
+    for (const whole of [true, false]) {
+      const { keeper, store } = await begin();
+      keeper.refuse = quota();
+      keeper.whole = whole;
+      await store.perform(rename('A'));
+      expect(store.notice().intact).toBe(whole);
+    }
+  });
+
+  it('storage that never answers is said after some seconds, and can be done without', async () => {
+    jest.useFakeTimers();
+    try {
+      const store = new BenchStore(new QueryClient(), () => new Promise<Keeper>(() => undefined));
+      await jest.advanceTimersByTimeAsync(3000);
+      expect(store.notice().silent).toBe(false);
+      await jest.advanceTimersByTimeAsync(2000);
+      expect(store.notice()).toMatchObject({ silent: true, kind: 'opening' });
+      store.goOnWithout();
+      expect(await store.perform(load)).toBe(true);
+      expect(store.notice()).toMatchObject({
+        kind: 'memory',
+        silent: false,
+        trouble: expect.stringMatching(/only while/),
+      });
+    } finally {
+      jest.useRealTimers();
+    }
+  });
+
+  it('an act done while storage is being read is not taken off the screen by what was read before it', async () => {
+    const { client, keeper, store, shown } = await begin();
+    await client.fetchQuery({ queryKey: BENCH_KEY, queryFn: store.load });
+    let go: () => void = () => undefined;
+    const gate = new Promise<void>((open) => (go = open));
+    const read = jest.spyOn(keeper, 'load').mockImplementationOnce(async () => {
+      const stale = await MemoryKeeper.prototype.load.call(keeper);
+      await gate;
+      return stale;
+    });
+    // Another tab did something: this one reads again, and meanwhile its user goes on.
+    const fetched = client.fetchQuery({ queryKey: BENCH_KEY, queryFn: store.load });
+    await new Promise((r) => setTimeout(r, 5));
+    await store.perform(rename('meanwhile'));
+    go();
+    await fetched;
+    expect(read).toHaveBeenCalledTimes(2);
+    expect(shown()?.name).toBe('meanwhile');
   });
 
   it('a retry that fails half-way keeps the rest waiting, in order', async () => {

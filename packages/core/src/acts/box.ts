@@ -121,6 +121,8 @@ export function recordImage(
       i.bytes === file.bytes &&
       (!hash || !i.digests.sha256 || i.digests.sha256 === hash.digests.sha256),
   );
+  // The same bytes: what a list said of them still holds, though no list lies open now.
+  const before = hash && known?.digests.sha256 === hash.digests.sha256 ? known?.comparison : undefined;
   const image: ImageItem = {
     kind: 'image',
     id: known?.id ?? stamp.id(),
@@ -128,7 +130,7 @@ export function recordImage(
     bytes: file.bytes,
     digests: { ...known?.digests, ...hash?.digests },
     inspection,
-    comparison: hash ? (hash.comparison ?? null) : (known?.comparison ?? null),
+    comparison: hash ? (hash.comparison ?? before ?? null) : (known?.comparison ?? null),
     depotFile: file.depotFile ?? known?.depotFile ?? null,
     notes: known?.notes ?? '',
   };
@@ -136,7 +138,8 @@ export function recordImage(
   if (box) changes.push(put({ ...box, imageId: image.id }));
   if (hash) {
     const verdict = hash.comparison?.verdict ?? 'computed';
-    const what = verdict === 'computed' ? 'not compared yet' : VERDICT[verdict];
+    const open = before ? 'the same bytes as before' : 'not compared yet';
+    const what = verdict === 'computed' ? open : VERDICT[verdict];
     const rate = hash.seconds > 0 ? ` at ${formatRate(file.bytes / hash.seconds)}` : '';
     changes.push(
       log({
@@ -158,9 +161,10 @@ export interface WriteRun {
   imageId: string;
   imageName: string;
   serial: string;
-  /** Bytes of the image, and how many of them reached the stick. */
+  /** Bytes of the image. */
   bytes: number;
-  written: number;
+  /** Has anything gone to the stick? */
+  touched: boolean;
   seconds: number;
   /** Of these, until the last byte was written; null where it was not measured. */
   writeSeconds: number | null;
@@ -171,7 +175,7 @@ export interface WriteRun {
   realBytes: number | null;
 }
 
-/** Records how a write ended, on the box and in the log; what was foretold stands beside what was measured. */
+/** Records how a write ended, once, on the box and in the log; what was foretold stands beside what was measured. */
 export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp): Act {
   const outcome = { proven: 'written and proven', failed: 'FAILED', cancelled: 'cancelled' }[run.result];
   const foretold = run.predicted ? `, foretold ${formatSpan(run.predicted)}` : '';
@@ -186,23 +190,20 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     bytes: run.bytes,
     seconds: run.seconds,
   };
-  const touched = run.written > 0;
-  const changes: Change[] = [
-    ...(touched ? [put({ ...box, written })] : []),
-    log({
-      kind: 'write',
-      ...base(box, 'write', stamp),
-      text,
-      serial: run.serial,
-      result: run.result,
-      bytes: run.bytes,
-      predicted: run.predicted,
-      seconds: run.seconds,
-      writeSeconds: run.writeSeconds,
-    }),
-  ];
+  const entry: LogEntry = {
+    kind: 'write',
+    ...base(box, 'write', stamp),
+    text,
+    serial: run.serial,
+    result: run.result,
+    bytes: run.bytes,
+    predicted: run.predicted,
+    seconds: run.seconds,
+    writeSeconds: run.writeSeconds,
+  };
+  const changes: Change[] = [...(run.touched ? [put({ ...box, written })] : []), log(entry)];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
-  for (const i of touched ? bench.items : []) {
+  for (const i of run.touched ? bench.items : []) {
     if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
       const holds =
         run.result === 'proven'
@@ -215,7 +216,9 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
       });
     }
   }
-  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes };
+  // Whichever tab sees the end first records it; for the others it is done.
+  const once = { in: 'log', id: entry.id } as const;
+  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once };
 }
 
 /** What stands against signing a stop off: its Stop hazards, in words. Empty where nothing does or it is signed already. */

@@ -5,7 +5,7 @@ import { readMbr } from '../image/mbr';
 import type { ByteSource } from '../image/source';
 import type { ContainerKind, ImageReading, Inspection } from '../image/types';
 import type { DigestAlgorithm } from '../schema/shelf';
-import { PackedFault } from './fault';
+import { GrowsBeyond, PackedFault } from './fault';
 import { KeptPages, PAGE } from './keptPages';
 import { PassSource } from './passSource';
 import { openPacked } from './unpack';
@@ -15,6 +15,8 @@ export interface UnpackOptions extends InspectOptions {
   algorithms: readonly DigestAlgorithm[];
   /** Bytes of the packed file that have been read, and of the content that came out. */
   onProgress?: (read: number, unpacked: number) => void;
+  /** Bytes of content beyond which unpacking is given up with GrowsBeyond; no end where there is none. */
+  limit?: number;
   /** Asked after every piece; true ends the run. */
   stopped?: () => boolean;
 }
@@ -85,6 +87,7 @@ async function readPacked(
     content.update(piece);
     pages.take(piece);
     if (before < TABLE && pages.at >= TABLE) await wanted.readTable(pages);
+    if (pages.at > (options.limit ?? Infinity)) throw new GrowsBeyond(options.limit ?? 0);
     options.onProgress?.(read, pages.at);
     if (stopped()) return undefined;
   }
@@ -101,7 +104,7 @@ async function readPacked(
 /**
  * Reads and digests a whole file, packed or not: what it is, what it starts on, its digests, and of a packed one the
  * size, digest and outcomes of what is inside. A container that cannot be unpacked is answered with a Stop finding that
- * says why. Undefined where it was stopped.
+ * says why. Undefined where it was stopped. Throws GrowsBeyond.
  */
 export async function readWhole(source: ByteSource, options: UnpackOptions): Promise<Unpacked | undefined> {
   const inspection = await inspectImage(source, options);

@@ -21,6 +21,10 @@ export const jobSchema = z.object({
   serial: z.string(),
   imageName: z.string(),
   total: z.number(),
+  /** SHA-256 of the content that was announced, in hex; what is proven is proven for this. Null in records before it was asked for. */
+  sha256: z.string().nullable().default(null),
+  /** Has anything gone to the stick? Recorded before the first byte does. */
+  touched: z.boolean().default(true),
   state: z.enum(jobStates),
   written: z.number(),
   readBack: z.number(),
@@ -59,7 +63,7 @@ export function endedRun(bench: Bench, job: Job): WriteRun {
     imageName: job.imageName,
     serial: job.serial,
     bytes: job.total,
-    written: job.written,
+    touched: job.touched,
     seconds: job.seconds,
     writeSeconds: job.writeSeconds,
     predicted: store ? predictWrite(job.total, store, bench.log).value : null,

@@ -1,12 +1,13 @@
-import { z } from 'zod';
 import type { Bench, Profile } from '../schema/bench';
 import type { Act, Change } from '../schema/changes';
-import { BenchFileError, benchFromText, fileProblem, sortKeys } from '../schema/file';
+import { BenchFileError, benchFromText, sortKeys } from '../schema/file';
 import { profileFromVersion1 } from '../schema/migrations';
+import { Problems } from '../schema/problems';
 import { profileSchema } from '../schema/profile';
 
 /** Larger than any sound list of systems; a file beyond it is refused before it is read. */
 export const LARGEST_FILE = 5_000_000;
+const MOST_PROFILES = 500;
 
 export const profilesToText = (profiles: readonly Profile[]): string =>
   JSON.stringify(sortKeys({ format: 'zealous-box-profiles', version: 2, profiles }), null, 2) + '\n';
@@ -38,24 +39,23 @@ export function profilesFromText(text: string): Profile[] {
     : Array.isArray(root?.profiles)
       ? (root.profiles as unknown[])
       : [json];
-  const parsed = z.array(profileSchema).max(500).safeParse(list.map(profileFromVersion1));
-  if (!parsed.success) {
-    const problems = parsed.error.issues.map(fileProblem);
+  if (list.length > MOST_PROFILES)
     throw new BenchFileError(
-      problems.length === 1 ? 'One field in it is wrong.' : `${problems.length} fields in it are wrong.`,
-      problems,
+      `There are ${list.length} systems in this file; no more than ${MOST_PROFILES} are taken.`,
     );
-  }
-  if (parsed.data.length === 0) throw new BenchFileError('There is no system in this file.');
+  const problems = new Problems();
+  const profiles = problems.checkAll(profileSchema, list.map(profileFromVersion1));
+  problems.throwIfAny((n) => (n === 1 ? 'One field in it is wrong.' : `${n} fields in it are wrong.`));
+  if (profiles.length === 0) throw new BenchFileError('There is no system in this file.');
   const seen = new Set<string>();
-  parsed.data.forEach((p, i) => {
+  profiles.forEach((p, i) => {
     if (seen.has(p.id))
       throw new BenchFileError('One field in it is wrong.', [
         { path: `[${i}].id`, why: `“${p.id}” is used twice` },
       ]);
     seen.add(p.id);
   });
-  return parsed.data;
+  return profiles;
 }
 
 export interface ProfileArrival {

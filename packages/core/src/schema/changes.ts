@@ -20,25 +20,26 @@ export type Change =
 export interface Act {
   label: string;
   changes: Change[];
+  /** A record whose being there says that the act is done already, by another tab: nothing is done then. */
+  once?: { in: Collection; id: string };
 }
 
-const put = <T extends { id: string }>(list: readonly T[], id: string, to: T | null): T[] => {
-  if (to === null) return list.filter((x) => x.id !== id);
-  return list.some((x) => x.id === id) ? list.map((x) => (x.id === id ? to : x)) : [...list, to];
-};
-
-/** The bench after the changes, in order; the bench given is not touched. */
+/** The bench after the changes, in order; the bench given is not touched. Linear in bench and changes. */
 export function applyChanges(bench: Bench, changes: readonly Change[]): Bench {
-  let next = bench;
+  const next = { ...bench };
+  const touched = new Map<Collection, Map<string, Entity>>();
   for (const c of changes) {
-    if (c.in === 'items') next = { ...next, items: put(next.items, c.id, c.to) };
-    else if (c.in === 'profiles') next = { ...next, profiles: put(next.profiles, c.id, c.to) };
-    else if (c.in === 'wishes') next = { ...next, wishes: put(next.wishes, c.id, c.to) };
-    else if (c.in === 'boxes') next = { ...next, boxes: put(next.boxes, c.id, c.to) };
-    else if (c.in === 'log') next = { ...next, log: put(next.log, c.id, c.to) };
-    else if (c.in === 'settings') next = { ...next, settings: c.to };
-    else next = { ...next, name: c.to };
+    if (c.in === 'settings') next.settings = c.to;
+    else if (c.in === 'name') next.name = c.to;
+    else {
+      let records = touched.get(c.in);
+      // A map keeps the place of what is replaced and puts what is new at the end.
+      if (!records) touched.set(c.in, (records = new Map(bench[c.in].map((x) => [x.id, x]))));
+      if (c.to === null) records.delete(c.id);
+      else records.set(c.id, c.to);
+    }
   }
+  for (const [collection, records] of touched) Object.assign(next, { [collection]: [...records.values()] });
   return next;
 }
 

@@ -1,26 +1,11 @@
-import type { z } from 'zod';
-import { BENCH_VERSION, benchSchema, type Bench } from './bench';
+import { BENCH_VERSION, benchSchema, emptyBench, type Bench } from './bench';
 import { isImage, isMachine } from './shelf';
 import { collections, differences, type Collection } from './changes';
 import { migrations, type Migration } from './migrations';
-
-/** Where a file is wrong: the path to the field and why, in words. */
-export interface FileProblem {
-  path: string;
-  why: string;
-}
+import { BenchFileError, Problems } from './problems';
 
 export { migrations, type Migration };
-
-export class BenchFileError extends Error {
-  constructor(
-    message: string,
-    readonly problems: FileProblem[] = [],
-  ) {
-    super(message);
-    this.name = 'BenchFileError';
-  }
-}
+export { BenchFileError, fileProblem, type FileProblem } from './problems';
 
 /** Brings plain JSON up to the wanted version, step by step. Throws BenchFileError where no path leads there. */
 export function migrate(
@@ -118,28 +103,20 @@ export function benchToText(bench: Bench): string {
   return JSON.stringify(sortKeys(normal), null, 2) + '\n';
 }
 
-export const fileProblem = (issue: z.core.$ZodIssue): FileProblem => ({
-  path: issue.path
-    .map((p) => (typeof p === 'number' ? `[${p}]` : String(p)))
-    .join('.')
-    .replace(/\.\[/g, '['),
-  why: issue.message,
-});
-
 /** References that must lead somewhere, and ids that must be single. */
-function crossCheck(bench: Bench): FileProblem[] {
-  const out: FileProblem[] = [];
+function crossCheck(bench: Bench): Problems {
+  const out = new Problems();
   for (const c of collections) {
     const seen = new Set<string>();
     bench[c].forEach((x, i) => {
-      if (seen.has(x.id)) out.push({ path: `${c}[${i}].id`, why: `“${x.id}” is used twice` });
+      if (seen.has(x.id)) out.add({ path: `${c}[${i}].id`, why: `“${x.id}” is used twice` });
       seen.add(x.id);
     });
   }
   const { items, machines, images, profiles, wishes, boxes } = idsOf(bench);
   const need = (path: string, id: string | null, known: Set<string>, what: string): void => {
     if (id !== null && !known.has(id))
-      out.push({ path, why: `names ${what} “${id}”, which is not in the file` });
+      out.add({ path, why: `names ${what} “${id}”, which is not in the file` });
   };
   bench.items.forEach((x, i) => {
     if ('in' in x) need(`items[${i}].in`, x.in, machines, 'machine');
@@ -160,15 +137,21 @@ function crossCheck(bench: Bench): FileProblem[] {
   return out;
 }
 
-/** Validates every field of plain JSON of the present version. Throws BenchFileError. */
-function checked(raw: unknown): Bench {
-  const parsed = benchSchema.safeParse(raw);
-  if (parsed.success) return parsed.data;
-  const problems = parsed.error.issues.map(fileProblem);
-  throw new BenchFileError(
-    problems.length === 1 ? 'One field in it is wrong.' : `${problems.length} fields in it are wrong.`,
-    problems,
-  );
+/** Validates every field of plain JSON of the present version, record by record. Throws BenchFileError. */
+function checked(raw: Record<string, unknown>): Bench {
+  const problems = new Problems();
+  const none = Object.fromEntries(collections.map((c) => [c, []]));
+  const frame = problems.check(benchSchema, { ...raw, ...none });
+  const { shape } = benchSchema;
+  const records = {
+    items: problems.checkAll(shape.items.element, raw.items, ['items']),
+    profiles: problems.checkAll(shape.profiles.element, raw.profiles, ['profiles']),
+    wishes: problems.checkAll(shape.wishes.element, raw.wishes, ['wishes']),
+    boxes: problems.checkAll(shape.boxes.element, raw.boxes, ['boxes']),
+    log: problems.checkAll(shape.log.element, raw.log, ['log']),
+  };
+  problems.throwIfAny((n) => (n === 1 ? 'One field in it is wrong.' : `${n} fields in it are wrong.`));
+  return { ...(frame ?? emptyBench()), ...records };
 }
 
 /** Reads a bench file's text: parses, migrates, validates all of it. Throws BenchFileError; never half a bench. */
@@ -182,14 +165,9 @@ export function benchFromText(text: string): Bench {
     );
   }
   const bench = checked(migrate(raw));
-  const loose = crossCheck(bench);
-  if (loose.length > 0)
-    throw new BenchFileError(
-      loose.length === 1
-        ? 'One reference in it leads nowhere.'
-        : `${loose.length} references in it lead nowhere.`,
-      loose,
-    );
+  crossCheck(bench).throwIfAny((n) =>
+    n === 1 ? 'One reference in it leads nowhere.' : `${n} references in it lead nowhere.`,
+  );
   return bench;
 }
 

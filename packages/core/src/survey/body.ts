@@ -11,7 +11,8 @@ const lines = (section: Section | undefined): string[] =>
 const number = (text: string | undefined): number | null =>
   text !== undefined && /^-?\d+(\.\d+)?$/.test(text) ? Number(text) : null;
 const pairs = (line: string): Map<string, string> =>
-  new Map([...line.matchAll(/(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
+  // A word is looked at once from its front, so that a long one without a sign costs no more than its length.
+  new Map([...line.matchAll(/(?<!\w)(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
 
 /** The display a person will look at first: one built in before one plugged in. */
 const BUILT_IN = /^(eDP|LVDS|DSI)/;

@@ -42,14 +42,42 @@ export function formatExact(bytes: number): string {
 export const formatBoth = (bytes: number): string => `${formatIec(bytes)} (${formatSi(bytes)})`;
 
 /**
+ * A number as people write it: "16 008", "1,000", "1.000.000", "1,000.5", "1.000,5", "1,5". Where both signs stand, the last
+ * is the decimal one; a comma before every three digits groups them, any other single comma is a decimal one. Undefined
+ * for anything that is neither. Common practice, no source.
+ */
+function numberFrom(written: string): number | undefined {
+  const text = written.replace(/[\s\u202f]/g, '');
+  const comma = text.lastIndexOf(',');
+  const dot = text.lastIndexOf('.');
+  const [groups, decimal] =
+    comma < 0 || dot < 0
+      ? /^[1-9]\d{0,2}(,\d{3})+$/.test(text)
+        ? [',', '.']
+        : text.split('.').length > 2
+          ? ['.', ',']
+          : ['', comma < 0 ? '.' : ',']
+      : comma > dot
+        ? ['.', ',']
+        : [',', '.'];
+  const [whole = '', part, ...more] = text.split(decimal);
+  const sound = groups === '' || new RegExp(`^[1-9]\\d{0,2}(\\${groups}\\d{3})*$`).test(whole);
+  if (!sound || more.length > 0 || text === '') return undefined;
+  const value = Number(`${groups === '' ? whole : whole.replaceAll(groups, '')}.${part ?? '0'}`);
+  return Number.isFinite(value) ? value : undefined;
+}
+
+/**
  * Reads "16 GB", "14.9GiB", "512" (bytes) into bytes; whole bytes, rounded.
  * A bare K, M, G or T is refused as ambiguous. Returns undefined for anything unreadable.
  */
 export function parseBytes(text: string): number | undefined {
+  // No size is longer; what is would only cost time.
+  if (text.length > 80) return undefined;
   const match = /^\s*([\d.,\s\u202f]+?)\s*(B|bytes?|[kKMGTP]i?B)?\s*$/i.exec(text);
   if (!match) return undefined;
-  const value = Number((match[1] ?? '').replace(/[\s\u202f]/g, '').replace(',', '.'));
-  if (!Number.isFinite(value)) return undefined;
+  const value = numberFrom(match[1] ?? '');
+  if (value === undefined) return undefined;
   const unit = (match[2] ?? 'B').toLowerCase();
   if (unit.startsWith('b')) return Math.round(value);
   const power = 'kmgtp'.indexOf(unit.charAt(0)) + 1;

@@ -1,5 +1,6 @@
-import { open, type FileHandle } from 'node:fs/promises';
-import type { VirtualStick } from '@zb/core/demo/sticks';
+import type { FileHandle } from 'node:fs/promises';
+import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
+import { openOwn, readFully, writeFully } from '../files/ownFile';
 
 /** Thrown when a stick set to be pulled out goes away in the middle of a write. */
 export class PulledOut extends Error {
@@ -13,36 +14,46 @@ export class PulledOut extends Error {
 export class VirtualDisk {
   private constructor(
     private readonly file: FileHandle,
-    private readonly stick: VirtualStick,
+    private readonly bytes: number,
+    private readonly fault: StickFault,
   ) {}
 
-  static async open(path: string, stick: VirtualStick): Promise<VirtualDisk> {
-    const file = await open(path, 'a').then(async (f) => {
-      await f.close();
-      return open(path, 'r+');
-    });
-    await file.truncate(stick.bytes);
-    return new VirtualDisk(file, stick);
+  /** Throws the file system's error where the file cannot be had; nothing of it is changed then. */
+  static async open(path: string, stick: Pick<VirtualStick, 'bytes' | 'fault'>): Promise<VirtualDisk> {
+    const file = await openOwn(path, 'change');
+    try {
+      if ((await file.stat()).size !== stick.bytes) await file.truncate(stick.bytes);
+    } catch (error) {
+      await file.close().catch(() => undefined);
+      throw error;
+    }
+    return new VirtualDisk(file, stick.bytes, stick.fault);
   }
 
   async write(offset: number, bytes: Uint8Array): Promise<void> {
-    const real = this.stick.fault.realBytes ?? this.stick.bytes;
+    const real = this.fault.realBytes ?? this.bytes;
     const keep = Math.max(0, Math.min(bytes.length, real - offset));
-    if (keep > 0) await this.file.write(bytes, 0, keep, offset);
+    if (keep > 0) await writeFully(this.file, bytes.subarray(0, keep), offset);
   }
 
   async read(offset: number, length: number): Promise<Uint8Array> {
     const out = new Uint8Array(length);
-    const { realBytes = this.stick.bytes, weakAt } = this.stick.fault;
+    const { realBytes = this.bytes, weakAt } = this.fault;
     const keep = Math.max(0, Math.min(length, realBytes - offset));
-    if (keep > 0) await this.file.read(out, 0, keep, offset);
+    if (keep > 0) await readFully(this.file, out.subarray(0, keep), offset);
     if (weakAt !== undefined && weakAt >= offset && weakAt < offset + length) {
       out[weakAt - offset] = (out[weakAt - offset] ?? 0) ^ 0x04;
     }
     return out;
   }
 
+  /** Has everything on its way put down, so that what is read back is not only remembered. */
+  flush(): Promise<void> {
+    return this.file.datasync();
+  }
+
+  /** Never throws: what was written has been flushed, and nothing else hangs on the end. */
   close(): Promise<void> {
-    return this.file.close();
+    return this.file.close().catch(() => undefined);
   }
 }

@@ -1,16 +1,21 @@
-import { createReadStream, createWriteStream, mkdirSync, rmSync } from 'node:fs';
-import { open } from 'node:fs/promises';
-import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
+import { readdirSync, rmSync } from 'node:fs';
+import { mkdir } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { openPacked } from '@zb/core/container/unpack';
 import type { ContainerKind } from '@zb/core/image/types';
 import type { Job } from '@zb/core/media/job';
+import { faultWords } from '../files/faultWords';
+import { inFolder } from '../files/inFolder';
+import { openOwn, piecesOf, readFully, writeFully } from '../files/ownFile';
+import { CalledOff, incoming } from './incoming';
+import { WriterRefusal } from './refusal';
 import type { StartRequest } from './types';
-import { WriterRefusal, type Writer } from './writer';
+import { NOT_WAITING, type Writer } from './writer';
 
 type Upload = Extract<StartRequest['image'], { from: 'upload' }>;
 type Packing = Exclude<ContainerKind, 'none'>;
+
+const KEPT = /^[0-9a-f-]{36}\.kept$/;
 
 /**
  * Files that a page sends to be written. A plain image goes to the stick as it comes. One that has to wait for its turn is
@@ -18,51 +23,131 @@ type Packing = Exclude<ContainerKind, 'none'>;
  * more than one place. What was kept goes when the write is over.
  */
 export class Uploads {
-  private readonly packed = new Map<string, Packing>();
+  /** What was announced for each write whose file has not begun to come. */
+  private readonly announced = new Map<string, Upload>();
 
   constructor(
     private readonly writer: Writer,
     private readonly dir: string,
+    private readonly idleMs: number,
   ) {
-    // What an earlier run left behind belongs to writes that are over.
-    rmSync(dir, { recursive: true, force: true });
-    mkdirSync(dir, { recursive: true });
+    this.clear();
   }
 
+  /** What an earlier run left behind belongs to writes that are over; only what that run made is taken away. */
+  private clear(): void {
+    try {
+      for (const name of readdirSync(this.dir))
+        if (KEPT.test(name)) rmSync(inFolder(this.dir, name), { force: true });
+    } catch (error) {
+      if ((error as { code?: string }).code !== 'ENOENT')
+        console.error(`Files of earlier uploads could not be cleared: ${faultWords(error)}.`);
+    }
+  }
+
+  /** Opens a write whose bytes are still to come; given up where none begin to come in time. */
   open(request: StartRequest, image: Upload): Job {
-    if (image.container === 'none') return this.writer.open(request, image.bytes);
-    if (image.innerBytes === null)
+    const total = image.container === 'none' ? image.bytes : image.innerBytes;
+    if (total === null)
       throw new WriterRefusal(
         'What is inside this packed file has not been read yet, so its size is not known. Open it at Verify first. Nothing was written.',
       );
-    const job = this.writer.open(request, image.innerBytes);
-    this.packed.set(job.id, image.container);
+    if (image.sha256 === null)
+      throw new WriterRefusal(
+        'The digest of this image is not known, so a write of it could not be proven. Open it at Verify first. Nothing was written.',
+      );
+    const { stickId, serialTail, tag } = request;
+    const job = this.writer.open({
+      stickId,
+      serialTail,
+      tag,
+      total,
+      imageName: image.name,
+      sha256: image.sha256,
+    });
+    this.announced.set(job.id, image);
+    setTimeout(() => {
+      if (this.announced.delete(job.id))
+        this.writer.giveUp(
+          job.id,
+          'The file never began to come. The stick is as it was: start the write again.',
+        );
+    }, this.idleMs).unref();
     return job;
   }
 
+  /** Takes the file of a write, once. Throws WriterRefusal where this write does not wait for one. */
   async take(id: string, content: Readable): Promise<Job> {
-    const kind = this.packed.get(id);
-    if (!kind && !this.writer.mustWait(id)) return this.writer.run(id, content);
-    this.packed.delete(id);
-    const path = join(this.dir, `${id}.kept`);
+    const image = this.announced.get(id);
+    const job = this.writer.book.job(id);
+    const signal = this.writer.signalOf(id);
+    this.announced.delete(id);
+    if (!image || !job || !signal) {
+      content.destroy();
+      throw new WriterRefusal(NOT_WAITING);
+    }
+    const pieces = incoming(content, { bytes: image.bytes, idleMs: this.idleMs, signal });
+    if (image.container === 'none' && !this.writer.mustWait(id)) await this.writer.run(id, () => pieces);
+    else await this.keepAndRun(id, pieces, image.container);
+    return job;
+  }
+
+  private async keepAndRun(
+    id: string,
+    pieces: AsyncIterable<Uint8Array>,
+    container: ContainerKind,
+  ): Promise<void> {
+    const path = inFolder(this.dir, `${id}.kept`);
     try {
-      await pipeline(content, createWriteStream(path));
-      return await this.writer.run(id, kind ? unpacked(path, kind) : createReadStream(path));
+      const why = await this.keep(path, pieces);
+      if (why !== null) this.writer.giveUp(id, why);
+      // Called off or given up while it came: told already.
+      if (this.writer.signalOf(id))
+        await this.writer.run(id, () => (container === 'none' ? plain(path) : unpacked(path, container)));
     } finally {
-      rmSync(path, { force: true });
+      try {
+        rmSync(path, { force: true });
+      } catch (error) {
+        console.error(`A kept upload could not be taken away: ${faultWords(error)}.`);
+      }
+    }
+  }
+
+  /** Answers null where all of it is kept, else why not, for the user. */
+  private async keep(path: string, pieces: AsyncIterable<Uint8Array>): Promise<string | null> {
+    try {
+      await mkdir(this.dir, { recursive: true });
+      const file = await openOwn(path, 'anew');
+      try {
+        let at = 0;
+        for await (const piece of pieces) {
+          await writeFully(file, piece, at);
+          at += piece.length;
+        }
+      } finally {
+        await file.close();
+      }
+      return null;
+    } catch (error) {
+      if (error instanceof CalledOff) return 'Cancelled before the first byte. The stick is as it was.';
+      return `The file could not be taken: ${faultWords(error)}. The stick is as it was, and so is the image file.`;
     }
   }
 }
 
+async function* plain(path: string): AsyncGenerator<Uint8Array> {
+  yield* piecesOf(await openOwn(path, 'read'));
+}
+
 async function* unpacked(path: string, kind: Packing): AsyncGenerator<Uint8Array> {
-  const file = await open(path, 'r');
+  const file = await openOwn(path, 'read');
   try {
     const { size } = await file.stat();
     const packed = await openPacked(kind, {
       size,
       async read(offset, length) {
         const out = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
-        if (out.length > 0) await file.read(out, 0, out.length, offset);
+        await readFully(file, out, offset);
         return out;
       },
     });

@@ -1,173 +1,190 @@
-import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { randomUUID } from 'node:crypto';
-import { demoSticks, type StickFault, type VirtualStick } from '@zb/core/demo/sticks';
+import { createHash, randomUUID, type Hash } from 'node:crypto';
+import { readdirSync, rmSync } from 'node:fs';
+import { mkdir } from 'node:fs/promises';
+import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
 import { crc32 } from '@zb/core/image/crc32';
-import { explainReadback, type BlockResult, type Readback } from '@zb/core/media/readback';
-import { isOver, jobSchema, type Job } from '@zb/core/media/job';
+import { explainReadback, type BlockResult } from '@zb/core/media/readback';
+import { isOver, type Job } from '@zb/core/media/job';
 import { probeCapacity, type ProbeResult } from '@zb/core/media/probe';
 import { guardTargets, serialTail } from '@zb/core/media/guard';
 import { formatExact } from '@zb/core/units/bytes';
-import { z } from 'zod';
+import { faultWords } from '../files/faultWords';
+import { inFolder } from '../files/inFolder';
+import { StateFile } from '../files/stateFile';
+import { within } from '../within';
+import { Book } from './book';
 import { PulledOut, VirtualDisk } from './disk';
-import type { StartRequest } from './types';
+import { CalledOff } from './incoming';
+import { ProbeJournal } from './probeJournal';
+import { WriterRefusal } from './refusal';
+import { Turns } from './turns';
+import type { Announced } from './types';
 
 /** Size of a compared block. Small enough to name a place, large enough to keep the list of sums short. */
 const BLOCK = 64 * 1024;
 const PROGRESS_MS = 150;
+const SAVE_MS = 1000;
 const UNTOUCHED = 'Cancelled before the first byte. The stick is as it was.';
+const PROBE = '.probe';
+export const NOT_WAITING = 'This write is not waiting for a file.';
 
-/** A request that cannot be carried out; the message is for the user. */
-export class WriterRefusal extends Error {
-  override name = 'WriterRefusal';
-}
-
-class Cancelled extends Error {}
-
-type Listener = (job: Job) => void;
-interface Running {
-  cancelled: boolean;
-  listeners: Set<Listener>;
-}
-
-const stateSchema = z.object({ jobs: z.array(jobSchema) });
-
-/** The jobs a state file tells of; none where it is damaged, for a broken record must not keep the writer from starting. */
-function readState(text: string): Job[] {
-  try {
-    return stateSchema.parse(JSON.parse(text)).jobs;
-  } catch {
-    console.error('The record of earlier writes cannot be read and is begun anew.');
-    return [];
-  }
-}
+/** Told after every block: where it ends, when this phase began, and how fast the stick is in it. */
+type Step = (field: 'written' | 'readBack', value: number, since: number, rate: number) => Promise<void>;
+export type Source = () => AsyncIterable<Uint8Array>;
 
 /** The stand-in writer: virtual sticks in a data folder, one write at a time for each, each read back and compared. */
 export class Writer {
-  readonly sticks = new Map<string, VirtualStick>();
-  private readonly jobs = new Map<string, Job>();
-  private readonly running = new Map<string, Running>();
-  /** The end of the last write that was let onto each bus. */
-  private readonly turns = new Map<string, Promise<void>>();
+  readonly book: Book;
+  private readonly running = new Map<string, AbortController>();
+  private readonly probing = new Set<string>();
+  private readonly turns = new Turns();
 
   /** `pace` multiplies the speed model: 1 is true to the stick; 0 does not wait at all. */
   constructor(
     private readonly dir: string,
     private readonly pace: number,
   ) {
-    mkdirSync(dir, { recursive: true });
-    for (const stick of demoSticks) this.sticks.set(stick.id, structuredClone(stick));
-    this.restore();
+    this.book = new Book(new StateFile(inFolder(dir, 'jobs.json')));
   }
 
-  /** After a restart nothing is running: whatever was is said to be interrupted, never forgotten. */
-  private restore(): void {
-    let text: string;
+  /** Takes back the probes that were cut off. To be waited for before anything else is done with the sticks. */
+  async recover(): Promise<void> {
+    let names: string[] = [];
     try {
-      text = readFileSync(this.stateFile, 'utf8');
+      names = readdirSync(this.dir);
     } catch {
-      return;
+      // Nothing was ever written here.
     }
-    for (const job of readState(text)) {
-      const explanation = `The writer stopped after ${formatExact(job.written)} of ${formatExact(job.total)}. The stick holds part of an image: do not start from it. Write again from the beginning.`;
-      this.jobs.set(job.id, isOver(job) ? job : { ...job, state: 'interrupted', explanation });
+    for (const stick of this.book.sticks.list())
+      if (names.includes(`${stick.id}${PROBE}`)) await this.takeBack(stick);
+  }
+
+  /** Puts back what stood where a probe put its marks. Never throws: what cannot be put back stays noted for the next start. */
+  private async takeBack(stick: VirtualStick): Promise<void> {
+    try {
+      const journal = this.journalOf(stick);
+      const disk = await VirtualDisk.open(this.imageOf(stick), { bytes: stick.bytes, fault: {} });
+      try {
+        for (const { offset, before } of journal.read()) await disk.write(offset, before);
+      } finally {
+        await disk.close();
+      }
+      journal.close();
+    } catch (error) {
+      console.error(
+        `What a probe of “${stick.model}” overwrote cannot be put back yet: ${faultWords(error)}.`,
+      );
     }
-    this.save();
   }
 
-  private get stateFile(): string {
-    return join(this.dir, 'jobs.json');
+  private journalOf(stick: VirtualStick): ProbeJournal {
+    return new ProbeJournal(inFolder(this.dir, `${stick.id}${PROBE}`));
   }
 
-  private save(): void {
-    const fresh = `${this.stateFile}.new`;
-    writeFileSync(fresh, JSON.stringify({ jobs: [...this.jobs.values()].slice(-50) }));
-    renameSync(fresh, this.stateFile);
-  }
-
-  list(): Job[] {
-    return [...this.jobs.values()];
-  }
-
-  job(id: string): Job | undefined {
-    return this.jobs.get(id);
+  private imageOf(stick: VirtualStick): string {
+    return inFolder(this.dir, `${stick.id}.img`);
   }
 
   plug(stick: { bytes: number; serial: string; model: string }): VirtualStick {
-    const full: VirtualStick = {
-      ...stick,
-      id: randomUUID(),
-      port: `hub, place ${this.sticks.size - 3}`,
-      link: 'usb2',
-      bus: 'hub',
-      writeRate: 20e6,
-      readRate: 60e6,
-      fault: {},
-    };
-    this.sticks.set(full.id, full);
-    return full;
+    const plugged = this.book.sticks.plug(stick);
+    this.book.save();
+    return plugged;
   }
 
+  /** Takes a stick out, and its bytes with it. */
   unplug(id: string): void {
+    const stick = this.book.sticks.need(id);
     this.refuseBusy(id);
-    this.sticks.delete(id);
-    rmSync(join(this.dir, `${id}.img`), { force: true });
+    this.book.sticks.unplug(id);
+    this.book.save();
+    try {
+      rmSync(this.imageOf(stick), { force: true });
+    } catch (error) {
+      console.error(`The bytes of a stick that was taken out could not be cleared: ${faultWords(error)}.`);
+    }
   }
 
   setFault(id: string, fault: StickFault): VirtualStick {
-    const stick = this.sticks.get(id);
-    if (!stick) throw new WriterRefusal('That stick is not plugged in any more.');
+    const stick = this.book.sticks.need(id);
     this.refuseBusy(id);
-    stick.fault = fault;
+    this.book.sticks.setFault(stick, fault);
+    this.book.save();
     return stick;
   }
 
   private refuseBusy(stickId: string): void {
-    const busy = [...this.jobs.values()].some((j) => j.stickId === stickId && !isOver(j));
-    if (busy) throw new WriterRefusal('That stick is being written. Wait for the end or cancel first.');
+    if (this.book.busyWith(stickId))
+      throw new WriterRefusal('That stick is being written. Wait for the end or cancel first.');
+    if (this.probing.has(stickId))
+      throw new WriterRefusal('That stick is being probed. Wait for the end first.');
   }
 
   /** Is another write on the way that this one would take? */
   mustWait(id: string): boolean {
-    const bus = this.busOf(this.jobs.get(id));
-    return [...this.jobs.values()].some((j) => j.id !== id && !isOver(j) && this.busOf(j) === bus);
+    const bus = this.busOf(this.book.job(id));
+    return this.book.list().some((j) => j.id !== id && !isOver(j) && this.busOf(j) === bus);
   }
 
   private busOf(job: Job | undefined): string | undefined {
-    return job && this.sticks.get(job.stickId)?.bus;
+    return job && this.book.sticks.get(job.stickId)?.bus;
   }
 
   /** Finds what a stick really holds; refuses one that is being written. */
   async probe(id: string): Promise<ProbeResult> {
-    const stick = this.sticks.get(id);
-    if (!stick) throw new WriterRefusal('That stick is not plugged in any more.');
+    const stick = this.book.sticks.need(id);
     this.refuseBusy(id);
-    const done = await this.turn(stick.bus);
-    const disk = await VirtualDisk.open(join(this.dir, `${stick.id}.img`), stick);
+    this.probing.add(id);
+    const done = await this.turns.take(stick.bus, new AbortController().signal);
+    try {
+      return await this.probed(stick);
+    } catch (error) {
+      throw new WriterRefusal(
+        `The stick could not be probed: ${faultWords(error)}. What was on it has been put back, or is at the next start.`,
+        507,
+      );
+    } finally {
+      this.probing.delete(id);
+      done?.();
+    }
+  }
+
+  private async probed(stick: VirtualStick): Promise<ProbeResult> {
+    await mkdir(this.dir, { recursive: true });
+    const disk = await VirtualDisk.open(this.imageOf(stick), stick);
+    // What truly stands there, not what a faulty stick answers.
+    const truth = await VirtualDisk.open(this.imageOf(stick), { bytes: stick.bytes, fault: {} });
+    const journal = this.journalOf(stick);
+    const noted = new Set<number>();
     try {
       return await probeCapacity(
         {
           bytes: stick.bytes,
-          write: (offset, bytes) => disk.write(offset, bytes),
+          write: async (offset, bytes) => {
+            if (!noted.has(offset)) journal.note(offset, await truth.read(offset, bytes.length));
+            noted.add(offset);
+            await disk.write(offset, bytes);
+          },
           read: (offset, length) => disk.read(offset, length),
         },
         Date.now(),
       );
     } finally {
+      await truth.close();
       await disk.close();
-      done();
+      await this.takeBack(stick);
     }
   }
 
   /** Opens a job after the guard has looked at the stick; throws WriterRefusal with the reason. */
-  open(request: StartRequest, total: number): Job {
-    const stick = this.sticks.get(request.stickId);
+  open(announced: Announced): Job {
+    const { total, sha256, imageName, tag } = announced;
+    const stick = this.book.sticks.get(announced.stickId);
     if (!stick) throw new WriterRefusal('That stick is not plugged in any more. Nothing was written.');
     this.refuseBusy(stick.id);
-    const guarded = guardTargets([...this.sticks.values()], [], total).find((g) => g.target.id === stick.id);
+    const guarded = guardTargets(this.book.sticks.list(), [], total).find((g) => g.target.id === stick.id);
     if (!guarded?.allowed)
       throw new WriterRefusal(guarded?.refusals.map((r) => r.because).join(' ') ?? 'Refused.');
-    if (serialTail(stick.serial) !== request.serialTail.toUpperCase()) {
+    if (serialTail(stick.serial) !== announced.serialTail.toUpperCase()) {
       throw new WriterRefusal(
         'The last four of the serial do not agree with this stick. Nothing was written.',
       );
@@ -176,8 +193,10 @@ export class Writer {
       id: randomUUID(),
       stickId: stick.id,
       serial: stick.serial,
-      imageName: request.image.from === 'depot' ? request.image.file : request.image.name,
+      imageName,
       total,
+      sha256,
+      touched: false,
       state: 'waiting for the file',
       written: 0,
       readBack: 0,
@@ -187,167 +206,189 @@ export class Writer {
       firstDifference: null,
       explanation: '',
       startedAt: new Date().toISOString(),
-      tag: request.tag,
+      tag,
     };
-    this.jobs.set(job.id, job);
-    this.running.set(job.id, { cancelled: false, listeners: new Set() });
-    this.save();
+    this.running.set(job.id, new AbortController());
+    this.book.add(job);
     return job;
   }
 
+  /** Tells when a job is called off; undefined for one that is over. */
+  signalOf(id: string): AbortSignal | undefined {
+    return this.running.get(id)?.signal;
+  }
+
   cancel(id: string): Job | undefined {
-    const job = this.jobs.get(id);
-    const run = this.running.get(id);
-    if (job && run && !isOver(job)) {
-      run.cancelled = true;
-      if (job.state === 'waiting for the file' || job.state === 'waiting for its turn')
-        this.end(job, 'cancelled', UNTOUCHED);
+    const job = this.book.job(id);
+    if (job && !isOver(job)) {
+      this.running.get(id)?.abort();
+      if (job.state !== 'writing' && job.state !== 'reading back') this.end(job, 'cancelled', UNTOUCHED);
     }
-    return this.jobs.get(id);
+    return job;
   }
 
-  /** Calls back with every change until the job is over; answers a function that stops listening. */
-  listen(id: string, listener: Listener): () => void {
-    const run = this.running.get(id);
-    run?.listeners.add(listener);
-    return () => run?.listeners.delete(listener);
+  /** Ends a job whose bytes never reached the stick; one that is over, or no longer listed, is left alone. */
+  giveUp(id: string, why: string): void {
+    const job = this.book.job(id);
+    if (job && !isOver(job)) this.end(job, 'failed', why);
   }
 
-  private tell(job: Job): void {
-    for (const listener of this.running.get(job.id)?.listeners ?? []) listener(job);
-  }
-
-  private end(job: Job, state: Job['state'], explanation: string, found?: Readback): void {
+  private end(
+    job: Job,
+    state: Job['state'],
+    explanation: string,
+    found?: { pattern: string; firstDifference: number | null },
+  ): void {
     Object.assign(job, {
       state,
       explanation,
       pattern: found?.pattern ?? null,
       firstDifference: found?.firstDifference ?? null,
     });
-    this.save();
-    this.tell(job);
     this.running.delete(job.id);
-  }
-
-  /** Sticks on one bus take turns: a shared way is not faster for being asked by two, and the times would be of neither. */
-  private async turn(bus: string): Promise<() => void> {
-    const before = this.turns.get(bus);
-    let done: () => void = () => undefined;
-    const mine = new Promise<void>((resolve) => (done = resolve));
-    this.turns.set(bus, before ? before.then(() => mine) : mine);
-    await before;
-    return done;
+    this.book.save();
+    this.book.tell(job);
   }
 
   /**
-   * Carries a job out: waits for its turn, writes what the source gives, then reads all of it back. Never throws for a
-   * fault of the stick.
+   * Carries a job out: waits for its turn, writes what the source gives, then reads all of it back. The source is asked
+   * for only when the turn has come. Once the job is taken, every fault is told by the job and none is thrown.
    */
-  async run(id: string, source: AsyncIterable<Uint8Array>): Promise<Job> {
-    const job = this.jobs.get(id);
-    const stick = job && this.sticks.get(job.stickId);
-    if (!job || !stick || job.state !== 'waiting for the file')
-      throw new WriterRefusal('This write is not waiting for a file.');
+  async run(id: string, source: Source): Promise<Job> {
+    const job = this.book.job(id);
+    const control = this.running.get(id);
+    const stick = job && this.book.sticks.get(job.stickId);
+    if (!job || !stick || !control || job.state !== 'waiting for the file')
+      throw new WriterRefusal(NOT_WAITING);
     job.state = 'waiting for its turn';
-    this.tell(job);
-    const done = await this.turn(stick.bus);
+    this.book.tell(job);
+    const done = await this.turns.take(stick.bus, control.signal);
     try {
-      const run = this.running.get(id);
-      return run ? await this.carryOut(job, run, stick, source) : job;
+      // Called off while it waited: told already.
+      if (!isOver(job)) await this.carryOut(job, control.signal, stick, source);
     } finally {
-      done();
+      done?.();
     }
+    return job;
   }
 
-  private async carryOut(
-    job: Job,
-    run: Running,
-    stick: VirtualStick,
-    source: AsyncIterable<Uint8Array>,
-  ): Promise<Job> {
-    // From here on the job is under way: a cancel is noticed between blocks and told by this run alone.
+  private async carryOut(job: Job, signal: AbortSignal, stick: VirtualStick, source: Source): Promise<void> {
+    // From here on the job is under way: a cancel is told by this run alone.
     job.state = 'writing';
-    const disk = await VirtualDisk.open(join(this.dir, `${stick.id}.img`), stick);
     const begun = Date.now();
-    let told = 0;
-    const step = async (
-      field: 'written' | 'readBack',
-      value: number,
-      phaseBegun: number,
-      rate: number,
-    ): Promise<void> => {
-      job[field] = value;
-      job.seconds = (Date.now() - begun) / 1000;
-      if (run.cancelled) throw new Cancelled();
-      const due = this.pace > 0 ? (value / (rate * this.pace)) * 1000 - (Date.now() - phaseBegun) : 0;
-      if (due > 5) await new Promise((r) => setTimeout(r, due));
-      if (Date.now() - told > PROGRESS_MS) {
-        told = Date.now();
-        this.tell(job);
-        this.save();
-      }
-    };
     try {
-      if (run.cancelled) throw new Cancelled();
-      this.tell(job);
-      const sums = await this.writeAll(job, stick, disk, source, (n) =>
-        step('written', n, begun, stick.writeRate),
-      );
-      job.writeSeconds = (Date.now() - begun) / 1000;
-      job.state = 'reading back';
-      const bad = await this.readAll(job, disk, sums, Date.now(), (n, since) =>
-        step('readBack', n, since, stick.readRate),
-      );
-      job.seconds = (Date.now() - begun) / 1000;
-      const verdict = explainReadback(bad, BLOCK, job.total, job.written);
-      this.end(job, verdict.result, verdict.explanation, verdict);
+      await this.writeAndCompare(job, signal, stick, source, this.stepper(job, signal, begun));
     } catch (error) {
       job.seconds = (Date.now() - begun) / 1000;
-      if (error instanceof Cancelled) {
+      if (error instanceof CalledOff) {
         const left = `Cancelled after ${formatExact(job.written)}. The stick holds part of an image: do not start from it.`;
-        this.end(job, 'cancelled', job.written === 0 ? UNTOUCHED : left);
+        this.end(job, 'cancelled', job.touched ? left : UNTOUCHED);
       } else if (error instanceof PulledOut) {
         const verdict = explainReadback([], BLOCK, job.total, job.written);
         this.end(job, 'failed', verdict.explanation, verdict);
       } else {
-        const why = error instanceof Error ? error.message : String(error);
-        this.end(
-          job,
-          'failed',
-          `The write stopped: ${why}. The stick holds part of an image; the image file is unharmed. Write again.`,
-        );
+        const stickWords = job.touched
+          ? 'The stick holds part of an image; the image file is unharmed. Write again.'
+          : 'The stick is as it was, and the image file is unharmed.';
+        this.end(job, 'failed', `The write stopped: ${faultWords(error)}. ${stickWords}`);
       }
+    }
+  }
+
+  /** What is done after every block: progress, the speed of the stick, and an open ear for a cancel. */
+  private stepper(job: Job, signal: AbortSignal, begun: number): Step {
+    let told = 0;
+    let saved = begun;
+    return async (field, value, since, rate) => {
+      job[field] = value;
+      job.seconds = (Date.now() - begun) / 1000;
+      const due = this.pace > 0 ? (value / (rate * this.pace)) * 1000 - (Date.now() - since) : 0;
+      if (due > 5) await within(new Promise<never>(() => undefined), due, signal);
+      if (signal.aborted) throw new CalledOff();
+      if (Date.now() - told > PROGRESS_MS) {
+        told = Date.now();
+        this.book.tell(job);
+      }
+      if (Date.now() - saved > SAVE_MS) {
+        saved = Date.now();
+        this.book.save();
+      }
+    };
+  }
+
+  private async writeAndCompare(
+    job: Job,
+    signal: AbortSignal,
+    stick: VirtualStick,
+    source: Source,
+    step: Step,
+  ): Promise<void> {
+    if (signal.aborted) throw new CalledOff();
+    await mkdir(this.dir, { recursive: true });
+    const disk = await VirtualDisk.open(this.imageOf(stick), stick);
+    try {
+      this.book.tell(job);
+      const begun = Date.now();
+      const arrived = createHash('sha256');
+      const sums = await this.writeAll(job, stick, disk, source, arrived, (n) =>
+        step('written', n, begun, stick.writeRate),
+      );
+      await disk.flush();
+      job.writeSeconds = (Date.now() - begun) / 1000;
+      if (arrived.digest('hex') !== job.sha256)
+        throw new Error('what came is not the image that was announced: its digest differs');
+      job.state = 'reading back';
+      const back = createHash('sha256');
+      const since = Date.now();
+      const bad = await this.readAll(job, disk, sums, back, (n) =>
+        step('readBack', n, since, stick.readRate),
+      );
+      job.seconds = (Date.now() - begun) / 1000;
+      const verdict = explainReadback(bad, BLOCK, job.total, job.written);
+      if (verdict.result === 'proven' && back.digest('hex') !== job.sha256)
+        throw new Error('the digest of what was read back differs from that of the image');
+      this.end(job, verdict.result, verdict.explanation, verdict);
     } finally {
       await disk.close();
     }
-    return job;
+  }
+
+  /** The first byte goes to a stick only after the record says that one does: a kill in between leaves no false word. */
+  private recordTouch(job: Job): void {
+    job.touched = true;
+    const trouble = this.book.save();
+    if (trouble === null) return;
+    job.touched = false;
+    throw new Error(`the record of writes cannot be kept (${trouble})`);
   }
 
   private async writeAll(
     job: Job,
     stick: VirtualStick,
     disk: VirtualDisk,
-    source: AsyncIterable<Uint8Array>,
+    source: Source,
+    arrived: Hash,
     step: (n: number) => Promise<void>,
   ): Promise<number[]> {
     const sums: number[] = [];
     const pull = stick.fault.pulledAt === undefined ? Infinity : stick.fault.pulledAt * job.total;
-    let block = new Uint8Array(BLOCK);
+    const block = new Uint8Array(BLOCK);
     let fill = 0;
     let offset = 0;
     const flush = async (): Promise<void> => {
       const piece = block.subarray(0, fill);
       if (offset + fill > job.total)
         throw new Error(`the file is longer than the ${formatExact(job.total)} announced`);
+      if (!job.touched) this.recordTouch(job);
       await disk.write(offset, piece);
       sums.push(crc32(piece));
+      arrived.update(piece);
       offset += fill;
       fill = 0;
-      block = new Uint8Array(BLOCK);
       await step(offset);
       if (offset >= pull) throw new PulledOut();
     };
-    for await (const chunk of source) {
+    for await (const chunk of source()) {
       let at = 0;
       while (at < chunk.length) {
         const take = Math.min(BLOCK - fill, chunk.length - at);
@@ -367,15 +408,16 @@ export class Writer {
     job: Job,
     disk: VirtualDisk,
     sums: number[],
-    since: number,
-    step: (n: number, since: number) => Promise<void>,
+    back: Hash,
+    step: (n: number) => Promise<void>,
   ): Promise<BlockResult[]> {
     const bad: BlockResult[] = [];
     for (const [index, sum] of sums.entries()) {
       const length = Math.min(BLOCK, job.total - index * BLOCK);
       const piece = await disk.read(index * BLOCK, length);
+      back.update(piece);
       if (crc32(piece) !== sum) bad.push({ index, zeros: piece.every((b) => b === 0) });
-      await step(index * BLOCK + length, since);
+      await step(index * BLOCK + length);
     }
     return bad;
   }

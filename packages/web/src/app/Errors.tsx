@@ -1,8 +1,21 @@
-import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+import { useEffect, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { benchToText } from '@zb/core/schema/file';
+import type { Bench } from '@zb/core/schema/bench';
+import { isRouteErrorResponse, useRouteError } from 'react-router';
+import { BENCH_KEY } from '../storage/benchStore';
+import { download, fileName } from '../storage/download';
+import { useStore } from '../storage/hooks';
 
-/** The last net: says what happened, that the bench is kept, and what to do. */
+/** The last net: says what happened, what is known of the bench, and what to do. */
 export function ErrorPage() {
   const error = useRouteError();
+  const store = useStore();
+  const shown = useQueryClient().getQueryData<Bench | null>(BENCH_KEY);
+  const [intact, setIntact] = useState<boolean | null>(null);
+  useEffect(() => {
+    store.intact().then(setIntact, () => setIntact(false));
+  }, [store]);
   const words = isRouteErrorResponse(error)
     ? `${error.status} ${error.statusText}`
     : error instanceof Error
@@ -12,16 +25,31 @@ export function ErrorPage() {
     <main style={{ padding: '40px 44px', maxWidth: 640 }}>
       <h1>This screen failed</h1>
       <p style={{ margin: '12px 0' }}>
-        What happened: <span className="m">{words}</span>. Your bench is unharmed; it is kept in this browser.
+        What happened: <span className="m">{words}</span>.
+      </p>
+      <p style={{ margin: '12px 0' }} role="status">
+        {intact === null
+          ? 'Looking at what is kept…'
+          : intact
+            ? 'Your bench is unharmed: what is kept in this browser was read just now.'
+            : 'What is kept in this browser could not be read just now. Save the bench to a file before you go on.'}
       </p>
       <p>
         <a className="link" href="/">
           Open the bench again
-        </a>{' '}
-        or{' '}
-        <Link className="link" to="/bench">
-          save it to a file
-        </Link>
+        </a>
+        {shown && (
+          <>
+            {' or '}
+            <button
+              type="button"
+              className="link"
+              onClick={() => download(fileName(shown.name, 'json'), benchToText(shown), 'application/json')}
+            >
+              save it to a file
+            </button>
+          </>
+        )}
         .
       </p>
     </main>

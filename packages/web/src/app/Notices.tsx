@@ -16,34 +16,67 @@ export function Notices({
   onDismissDemo: () => void;
   onEmpty: () => void;
 }) {
-  const { trouble, unsaved, kind } = useNotice();
+  const { trouble, unsaved, kind, replaced, intact, silent, pending } = useNotice();
   const store = useStore();
+  const save = (
+    <button
+      type="button"
+      className="link"
+      onClick={() => download(fileName(bench.name, 'json'), benchToText(bench), 'application/json')}
+    >
+      Save to a file
+    </button>
+  );
+  const count = (n: number): string => (n === 1 ? '1 act is' : `${n} acts are`);
+  const head =
+    unsaved.length > 0
+      ? `Not saved: ${count(unsaved.length)} on this screen only.`
+      : replaced
+        ? 'This bench is on this screen only.'
+        : kind === 'memory'
+          ? 'Nothing is kept in this browser.'
+          : 'The browser’s storage has trouble.';
   return (
     <div className="notices">
       {trouble !== null && (
         <div className="notice bad" role="alert">
           <span>
-            <b>
-              {unsaved.length > 0
-                ? `Not saved: ${unsaved.length} ${unsaved.length === 1 ? 'act is' : 'acts are'} on this screen only.`
-                : 'Nothing is kept in this browser.'}
-            </b>{' '}
-            {trouble} {unsaved.length > 0 && 'What was kept before is unharmed.'}
+            <b>{head}</b> {trouble}{' '}
+            {replaced
+              ? 'The bench on this screen is whole.'
+              : unsaved.length > 0 &&
+                (intact === true
+                  ? 'What was kept before was looked at just now and is unharmed.'
+                  : 'Whether what was kept before is unharmed is not known: save to a file.')}
           </span>
           <span className="end">
-            {kind === 'browser' && (
-              <button type="button" className="link" onClick={() => void store.retry()}>
-                Try again
-              </button>
+            {replaced ? (
+              <>
+                <button type="button" className="link" onClick={() => void store.keepAgain()}>
+                  Keep this bench here
+                </button>
+                <button type="button" className="link" onClick={() => void store.takeKept()}>
+                  Show what is kept now
+                </button>
+              </>
+            ) : (
+              kind === 'browser' && (
+                <button type="button" className="link" onClick={() => void store.retry()}>
+                  Try again
+                </button>
+              )
             )}
-            <button
-              type="button"
-              className="link"
-              onClick={() => download(fileName(bench.name, 'json'), benchToText(bench), 'application/json')}
-            >
-              Save to a file
-            </button>
+            {save}
           </span>
+        </div>
+      )}
+      {trouble === null && silent && pending > 0 && (
+        <div className="notice bad" role="alert">
+          <span>
+            <b>Not kept yet: {count(pending)} on this screen only.</b> The browser’s storage has not answered
+            for some seconds. It is still waited for.
+          </span>
+          <span className="end">{save}</span>
         </div>
       )}
       {demoShown && (

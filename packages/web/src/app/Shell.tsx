@@ -1,11 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
-import { useQuery } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench } from '@zb/core/schema/bench';
 import { differences } from '@zb/core/schema/changes';
 import { typing, useKeys } from '../parts/useKeys';
-import { getJson } from '../parts/api';
+import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
@@ -14,6 +13,7 @@ import { setTheme, themeChoice, type ThemeChoice } from './colour';
 import { Find } from './Find';
 import { Keys } from './Keys';
 import { Notices } from './Notices';
+import { Opening } from './Opening';
 import { Rail } from './Rail';
 import { Unreadable } from './Unreadable';
 
@@ -38,12 +38,7 @@ export function Shell() {
   const store = useStore();
   const { bench, isPending, error } = useBenchQuery();
   const { status, pending, unsaved } = useNotice();
-  const health = useQuery({
-    queryKey: ['health'],
-    queryFn: () => getJson<{ demo: boolean }>('/api/health'),
-    retry: false,
-    staleTime: Infinity,
-  });
+  const health = useHealth();
   const [finding, setFinding] = useState(false);
   const [helping, setHelping] = useState(false);
   const [theme, pickTheme] = useState<ThemeChoice>(themeChoice);
@@ -76,16 +71,22 @@ export function Shell() {
   }, [atRisk]);
 
   const fresh = !isPending && bench === null;
+  const isDemoServer = health.data?.demo === true;
+  const begin = useCallback(
+    (asked: boolean) => {
+      const first = isDemoServer ? saltmarshHall() : emptyBench();
+      const changes = differences(emptyBench(''), first);
+      return store.begin({ label: isDemoServer ? 'Demo bench loaded' : 'Empty bench begun', changes }, asked);
+    },
+    [store, isDemoServer],
+  );
   useEffect(() => {
-    if (!fresh || health.isPending) return;
-    const first = health.data?.demo ? saltmarshHall() : emptyBench();
-    const changes = differences(emptyBench(''), first);
-    void store.perform({ label: health.data?.demo ? 'Demo bench loaded' : 'Empty bench begun', changes });
-  }, [fresh, health.isPending, health.data, store]);
+    if (fresh && !health.isPending) void begin(false);
+  }, [fresh, health.isPending, begin]);
 
   if (error instanceof UnreadableBench) return <Unreadable fault={error} />;
   if (error) throw error;
-  if (!bench) return <p style={{ padding: 24 }}>Opening the bench…</p>;
+  if (!bench) return <Opening demo={isDemoServer} onBegin={() => void begin(true)} />;
 
   const startEmpty = (): void => {
     void store.perform({ label: 'Empty bench begun', changes: differences(bench, emptyBench()) });
@@ -96,7 +97,7 @@ export function Shell() {
     setTheme(next);
     pickTheme(next);
   };
-  const isDemo = health.data?.demo === true && bench.name === 'Saltmarsh Hall';
+  const isDemo = isDemoServer && bench.name === 'Saltmarsh Hall';
   return (
     <div className="shell">
       <a className="skip" href="#sheet">

@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import type { ComponentType } from 'react';
+import { z } from 'zod';
 import { currentStop } from '@zb/core/traveller/route';
 import { useBench } from '../storage/hooks';
 import { ErrorPage } from './Errors';
@@ -11,9 +12,32 @@ const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject
   return { lazy: async () => ({ Component: (await load()).default }) };
 };
 
-/** Fetches the other screens once the first one stands, so that the bench goes on when the server is gone. */
+const PARTS = 'zb-parts';
+/** Blocked storage costs only the memory that all was fetched. */
+const session = (): Storage | undefined => {
+  try {
+    return sessionStorage;
+  } catch {
+    return undefined;
+  }
+};
+
+/**
+ * Fetches the other screens once the first one stands, so that the bench goes on when the server is gone; then every other
+ * part that was built (what screens load later, threads, fonts) into the browser's cache, where it stays by its name.
+ */
 export async function fetchOtherScreens(): Promise<void> {
   for (const load of loaders) await load().catch(() => undefined);
+  try {
+    const list = await (await fetch('/parts.json')).text();
+    // Once for each tab and build is enough: what is in the cache stays there.
+    if (session()?.getItem(PARTS) === list) return;
+    for (const part of z.array(z.string()).parse(JSON.parse(list)))
+      await (await fetch(`/${part}`, { priority: 'low' })).arrayBuffer();
+    session()?.setItem(PARTS, list);
+  } catch {
+    // Live reload has no such list; a server that is gone is told where it is missed.
+  }
 }
 
 /** Where to land: the first box that has a machine and work left, else the shelf. */

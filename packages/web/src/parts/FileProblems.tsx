@@ -1,7 +1,16 @@
 import type { FileProblem } from '@zb/core/schema/file';
 
 /** Where a bench file or a kept bench is wrong, and why; the first few, and how many more. */
-export function FileProblems({ list, most }: { list: readonly FileProblem[]; most: number }) {
+export function FileProblems({
+  list,
+  most,
+  count = list.length,
+}: {
+  list: readonly FileProblem[];
+  most: number;
+  /** How many there are, where only the first are in the list. */
+  count?: number;
+}) {
   if (list.length === 0) return null;
   return (
     <ul>
@@ -10,7 +19,7 @@ export function FileProblems({ list, most }: { list: readonly FileProblem[]; mos
           <span className="m">{p.path}</span>: {p.why}
         </li>
       ))}
-      {list.length > most && <li>and {list.length - most} more</li>}
+      {count > most && <li>and {count - most} more</li>}
     </ul>
   );
 }

@@ -9,6 +9,7 @@ import type { OpenImage } from '../workers/openImages';
 import { Quiet } from './Button';
 import { Stamp } from './Marks';
 import { PickFile } from './PickFile';
+import { readTextFile } from './textFile';
 
 function Reading({ open, onCancel }: { open: OpenImage; onCancel: () => void }) {
   const { share, rate, left } = progress(open.done, open.file.size, open.seconds);
@@ -42,6 +43,7 @@ function ListEntry({ onList }: { onList: (text: string, from: string) => string 
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const take = (value: string, from: string): void => setProblem(onList(value, from));
+  const failed = (error: Error): void => setProblem(error.message);
   return (
     <div className="stack" style={{ gap: 6 }}>
       <div style={{ display: 'flex', gap: 8 }}>
@@ -56,7 +58,10 @@ function ListEntry({ onList }: { onList: (text: string, from: string) => string 
         <Quiet onClick={() => take(text, 'pasted')} disabled={text.trim() === ''}>
           Compare
         </Quiet>
-        <PickFile label="Open a list" onFile={(f) => void f.text().then((t) => take(t, f.name))} />
+        <PickFile
+          label="Open a list"
+          onFile={(f) => void readTextFile(f, 'list').then((t) => take(t, f.name), failed)}
+        />
       </div>
       {problem !== null && (
         <p className="said said-check" role="alert">

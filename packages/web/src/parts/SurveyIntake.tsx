@@ -10,6 +10,7 @@ import { stamp, useAct } from '../storage/hooks';
 import { Primary, Quiet } from './Button';
 import { Modal } from './Modal';
 import { PickFile } from './PickFile';
+import { readTextFile } from './textFile';
 import { SurveyChanges } from './SurveyChanges';
 
 /** Hands out the survey script and takes its output, pasted or opened. */
@@ -98,7 +99,10 @@ export function SurveyIntake({
           <Primary onClick={() => take(report)} disabled={report.trim() === ''}>
             Read the report
           </Primary>
-          <PickFile label="Open a report file" onFile={(f) => void f.text().then(take)} />
+          <PickFile
+            label="Open a report file"
+            onFile={(f) => void readTextFile(f, 'report').then(take, (e: Error) => setProblem(e.message))}
+          />
         </div>
         {problem !== '' && (
           <p className="said said-stop" role="alert">

@@ -17,7 +17,9 @@ export function WriteRecorder({ bench }: { bench: Bench }) {
     for (const job of jobsOf(bench, jobs.data ?? [])) {
       const box = findBox(bench, belongsTo(job).boxId);
       const known = bench.log.some((e) => e.id === `write-${job.id}`);
-      if (!box || !isOver(job) || known || recorded.current.has(job.id)) continue;
+      // One that was recorded once and taken back by undo is not recorded again.
+      if (known) recorded.current.add(job.id);
+      if (!box || !isOver(job) || recorded.current.has(job.id)) continue;
       recorded.current.add(job.id);
       const stamp = { now: new Date().toISOString(), id: () => `write-${job.id}` };
       void act(recordWrite(bench, box, endedRun(bench, job), stamp));

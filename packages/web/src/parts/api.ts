@@ -4,7 +4,7 @@ export class ServerError extends Error {
 }
 
 const GONE =
-  'The stand-in server does not answer. Your bench is unharmed: it is kept in this browser. Start the server again with “npm run demo”, then try again.';
+  'The stand-in server does not answer. Your bench does not depend on it. Start the server again with “npm run demo”, then try again.';
 
 async function request(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;

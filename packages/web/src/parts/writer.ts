@@ -4,6 +4,18 @@ import type { VirtualStick } from '@zb/core/demo/sticks';
 import { isOver, type Job } from '@zb/core/media/job';
 import { getJson } from './api';
 
+/** Is this the demo, and what the stand-ins cannot keep at present, in words. */
+export interface Health {
+  demo: boolean;
+  troubles: string[];
+}
+export const useHealth = () =>
+  useQuery({
+    queryKey: ['health'],
+    queryFn: () => getJson<Health>('/api/health'),
+    retry: false,
+    refetchInterval: (q) => (q.state.data?.troubles.length ? 5000 : false),
+  });
 export const useSticks = () =>
   useQuery({
     queryKey: ['sticks'],

@@ -1,11 +1,12 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { emptyBench, type Bench } from '@zb/core/schema/bench';
 import { arranged } from '@zb/core/schema/arrange';
-import { applyChanges, type Act } from '@zb/core/schema/changes';
+import { applyChanges, differences, type Act } from '@zb/core/schema/changes';
 import { faultOf } from '@zb/core/schema/fault';
 import { BrowserKeeper } from './browserKeeper';
-import type { Keeper } from './keeper';
+import { StorageReplaced, UnreadableBench, type Keeper } from './keeper';
 import { MemoryKeeper } from './memoryKeeper';
+import { OtherTabs } from './otherTabs';
 
 export const BENCH_KEY = ['bench'] as const;
 
@@ -19,15 +20,30 @@ export interface StoreNotice {
   kind: Keeper['kind'] | 'opening';
   /** Acts that are shown and on their way into storage. */
   pending: number;
+  /** Has storage not answered for some seconds? It is still waited for. */
+  silent: boolean;
+  /** Was what this page kept deleted, or begun anew elsewhere? The bench on the screen is whole then, and kept nowhere. */
+  replaced: boolean;
+  /** Is what was kept known to be whole, by reading it? Null where nobody looked. */
+  intact: boolean | null;
+  /** Name of a bench that another tab shows while nothing is kept here: nothing is begun over it unasked. */
+  elsewhere: string | null;
 }
+
+const SILENT_MS = 4000;
 
 /** What a storage fault means for the user. */
 export function troubleWords(error: unknown): string {
-  const name = error instanceof Error ? error.name : '';
+  const { name = '', message = '' } = (error ?? {}) as { name?: string; message?: string };
   if (name === 'QuotaExceededError') return 'The browser’s storage for this page is full.';
-  if (name === 'SecurityError' || name === 'InvalidStateError')
+  if (error instanceof StorageReplaced)
+    return 'What this browser kept was deleted, or begun anew in another tab, while this page was open.';
+  if (name === 'VersionError')
+    return 'Another tab runs a newer version of this application, which this page cannot keep anything for. Open the page again.';
+  if (name === 'InvalidStateError') return 'The browser closed its storage for this page.';
+  if (name === 'SecurityError')
     return 'The browser does not let this page keep anything (private window or blocked storage).';
-  return `The browser’s storage failed${error instanceof Error && error.message ? ` (${error.message})` : ''}.`;
+  return `The browser’s storage failed${message ? ` (${message})` : ''}.`;
 }
 
 /**
@@ -37,26 +53,55 @@ export function troubleWords(error: unknown): string {
 export class BenchStore {
   private keeper: Promise<Keeper>;
   private queue: Promise<unknown> = Promise.resolve();
-  private readonly channel =
-    typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
   private readonly listeners = new Set<() => void>();
-  private state: StoreNotice = { unsaved: [], trouble: null, status: '', kind: 'opening', pending: 0 };
+  private readonly tabs: OtherTabs;
+  /** How many acts were done on this screen. */
+  private performed = 0;
+  private state: StoreNotice = {
+    unsaved: [],
+    trouble: null,
+    status: '',
+    kind: 'opening',
+    pending: 0,
+    silent: false,
+    replaced: false,
+    intact: null,
+    elsewhere: null,
+  };
 
   constructor(
     private readonly client: QueryClient,
-    open: () => Promise<Keeper> = () => BrowserKeeper.open(),
+    open: (onLost: () => void) => Promise<Keeper> = (onLost) =>
+      BrowserKeeper.open(undefined, undefined, undefined, onLost),
   ) {
-    this.keeper = open().catch((error: unknown) => {
-      this.say({
-        trouble: `${troubleWords(error)} The bench is kept only while this page is open. Save it to a file before you close.`,
-      });
-      return new MemoryKeeper();
-    });
-    void this.keeper.then((k) => this.say({ kind: k.kind }));
-    this.channel?.addEventListener(
-      'message',
-      () => void this.client.invalidateQueries({ queryKey: BENCH_KEY }),
+    const refetch = (): void => void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+    this.tabs = new OtherTabs(refetch, () => this.shown()?.name ?? null);
+    this.keeper = this.heard(open(refetch)).catch((error: unknown) =>
+      this.withoutStorage(troubleWords(error)),
     );
+    void this.keeper.then((k) => this.say({ kind: k.kind }));
+  }
+
+  private withoutStorage(why: string): Keeper {
+    this.say({
+      trouble: `${why} The bench is kept only while this page is open. Save it to a file before you close.`,
+    });
+    return new MemoryKeeper();
+  }
+
+  private shown(): Bench | null | undefined {
+    return this.client.getQueryData<Bench | null>(BENCH_KEY);
+  }
+
+  /** Says so where an answer of storage is long in coming, and takes it back when it comes. */
+  private async heard<T>(answer: Promise<T>): Promise<T> {
+    const timer = setTimeout(() => this.say({ silent: true }), SILENT_MS);
+    try {
+      return await answer;
+    } finally {
+      clearTimeout(timer);
+      if (this.state.silent) this.say({ silent: false });
+    }
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -72,13 +117,102 @@ export class BenchStore {
 
   /** The kept bench with what could not be kept on top; undefined where there is none yet. */
   load = async (): Promise<Bench | null> => {
+    for (;;) {
+      const performed = this.performed;
+      const bench = await this.loadOnce();
+      // An act done while storage was read is on the screen and not in what was read, which would take it away again.
+      if (performed === this.performed) return bench;
+    }
+  };
+
+  private async loadOnce(): Promise<Bench | null> {
     await this.queue;
-    const kept = await (await this.keeper).load();
+    const shown = this.shown();
+    // What is on the screen is all there is of it: it stays until somebody says what to do.
+    if (this.state.replaced && shown) return shown;
+    let kept: Bench | undefined;
+    try {
+      kept = await this.heard(this.keeper.then((k) => k.load()));
+    } catch (error) {
+      const last = this.shown();
+      // What cannot be read is handed out whole by a screen of its own; any other fault leaves the last bench where it is.
+      if (!last || error instanceof UnreadableBench) throw error;
+      const replaced = error instanceof StorageReplaced;
+      this.say({ replaced: this.state.replaced || replaced, intact: false, trouble: troubleWords(error) });
+      return last;
+    }
     if (!kept && this.state.unsaved.length === 0) return null;
+    this.say({ elsewhere: null });
     return arranged(
       this.state.unsaved.reduce((bench, act) => applyChanges(bench, act.changes), kept ?? emptyBench()),
     );
-  };
+  }
+
+  /**
+   * Begins a bench where nothing is kept. Where another tab shows one, that is said instead, unless `asked`; where one was
+   * begun meanwhile it is shown.
+   */
+  async begin(act: Act, asked = false): Promise<void> {
+    const elsewhere = asked ? null : await this.tabs.bench();
+    if (elsewhere !== null) {
+      this.say({ elsewhere });
+      return;
+    }
+    try {
+      const begun = await this.inOrder(() => this.heard(this.keeper.then((k) => k.begin(act))));
+      this.say({ elsewhere: null, ...(begun ? { status: act.label } : {}) });
+      if (begun) this.tabs.tellChanged();
+    } catch {
+      // Storage refuses it: it is on the screen like any other act that could not be kept, and told so.
+      await this.perform(act);
+      return;
+    }
+    await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+  }
+
+  /** Goes on in memory where storage does not answer. */
+  goOnWithout(): void {
+    this.keeper = Promise.resolve(this.withoutStorage('The browser’s storage does not answer.'));
+    this.queue = Promise.resolve();
+    this.say({ silent: false, kind: 'memory' });
+    void this.client.resetQueries({ queryKey: BENCH_KEY });
+  }
+
+  /** Keeps the bench on the screen in place of whatever is kept here now; one undo takes that back. */
+  async keepAgain(): Promise<void> {
+    const shown = this.shown();
+    if (!shown) return;
+    try {
+      await this.inOrder(async () => {
+        const keeper = await this.keeper;
+        await keeper.adopt();
+        const there = (await keeper.load()) ?? emptyBench('');
+        await keeper.perform({ label: 'Bench kept again', changes: differences(there, shown) });
+      });
+    } catch (error) {
+      this.say({ trouble: troubleWords(error), status: 'Not kept' });
+      return;
+    }
+    this.say({ replaced: false, intact: true, trouble: null, unsaved: [], status: 'Bench kept again' });
+    this.tabs.tellChanged();
+    await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+  }
+
+  /** Lets the bench on the screen go and shows what is kept here now. */
+  async takeKept(): Promise<void> {
+    await this.inOrder(async () => (await this.keeper).adopt());
+    this.say({
+      replaced: false,
+      intact: null,
+      trouble: null,
+      unsaved: [],
+      status: 'What is kept here is shown',
+    });
+    await this.client.resetQueries({ queryKey: BENCH_KEY });
+  }
+
+  /** Is what was kept still there and readable? Looks now. */
+  intact = async (): Promise<boolean> => (await this.keeper).intact();
 
   private inOrder<T>(work: () => Promise<T>): Promise<T> {
     const next = this.queue.then(work, work);
@@ -93,12 +227,13 @@ export class BenchStore {
       this.say({ status: `Not done: ${fault}. Nothing was changed.` });
       return Promise.resolve(false);
     }
-    const before = this.client.getQueryData<Bench | null>(BENCH_KEY) ?? emptyBench();
+    this.performed += 1;
+    const before = this.shown() ?? emptyBench();
     this.client.setQueryData(BENCH_KEY, arranged(applyChanges(before, act.changes)));
     this.say({ status: act.label, pending: this.state.pending + 1 });
     return this.inOrder(async () => {
       // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
-      if (this.state.unsaved.length > 0) {
+      if (this.state.unsaved.length > 0 || this.state.replaced) {
         this.say({ unsaved: [...this.state.unsaved, act] });
         return false;
       }
@@ -109,12 +244,16 @@ export class BenchStore {
   /** Puts an act into storage and tells other tabs; false, with the reason in the notice, where storage refused it. */
   private async stored(act: Act): Promise<boolean> {
     try {
-      await (await this.keeper).perform(act);
+      const done = await this.heard(this.keeper.then((k) => k.perform(act)));
+      // Another tab did it: what is kept is what is true.
+      if (!done) void this.client.invalidateQueries({ queryKey: BENCH_KEY });
     } catch (error) {
-      this.say({ trouble: troubleWords(error) });
+      const replaced = error instanceof StorageReplaced;
+      const intact = !replaced && (await this.intact());
+      this.say({ trouble: troubleWords(error), replaced: this.state.replaced || replaced, intact });
       return false;
     }
-    this.channel?.postMessage('changed');
+    this.tabs.tellChanged();
     return true;
   }
 
@@ -132,7 +271,7 @@ export class BenchStore {
         if (!(await this.stored(act))) return false;
         this.say({ unsaved: this.state.unsaved.slice(1) });
       }
-      this.say({ status: 'Saved', trouble: null });
+      this.say({ status: 'Saved', trouble: null, intact: true });
       return true;
     });
   }
@@ -141,18 +280,22 @@ export class BenchStore {
   async beginAnew(): Promise<void> {
     await this.inOrder(async () => (await this.keeper).clear());
     this.say({ unsaved: [], status: 'Begun anew' });
-    this.channel?.postMessage('changed');
+    this.tabs.tellChanged();
     await this.client.invalidateQueries({ queryKey: BENCH_KEY });
   }
 
   async undo(): Promise<void> {
+    if (this.state.replaced) {
+      this.say({ status: 'Nothing undone: say first whether this bench is to be kept again' });
+      return;
+    }
     if (this.state.unsaved.length > 0) {
       const last = this.state.unsaved[this.state.unsaved.length - 1];
       this.say({ unsaved: this.state.unsaved.slice(0, -1), status: `Undone: ${last?.label ?? ''}` });
     } else {
       const label = await this.inOrder(async () => (await this.keeper).undo());
       this.say({ status: label === undefined ? 'Nothing to undo' : `Undone: ${label}` });
-      this.channel?.postMessage('changed');
+      this.tabs.tellChanged();
     }
     await this.client.invalidateQueries({ queryKey: BENCH_KEY });
   }

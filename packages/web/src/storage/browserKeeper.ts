@@ -12,7 +12,7 @@ import {
 import { collections, type Act, type Change } from '@zb/core/schema/changes';
 import { settingsSchema } from '@zb/core/schema/settings';
 import { benchFromKept, migrations, type Migration } from '@zb/core/schema/file';
-import { UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
+import { StorageReplaced, UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
 
 interface Kept {
   seq?: number;
@@ -31,7 +31,13 @@ interface Shape extends DBSchema {
 }
 
 const STORES = [...collections, 'meta', 'acts'] as const;
-type Tx = IDBPTransaction<Shape, (typeof STORES)[number][], 'readwrite'>;
+type Tx<Mode extends IDBTransactionMode = 'readwrite'> = IDBPTransaction<
+  Shape,
+  (typeof STORES)[number][],
+  Mode
+>;
+/** A mark in `meta`, another one for every time the storage was made: by it a page knows what it kept. */
+const INCARNATION = 'incarnation';
 
 /**
  * Puts one change into the open transaction and answers the change that takes it back. Both requests go out at once, so
@@ -76,13 +82,31 @@ function together<T>(first: Promise<T>, second: () => Promise<unknown>): Promise
   return Promise.all([first, second()]);
 }
 
-/** The bench in the browser's IndexedDB: one record per item, one transaction per act, a journal for undo. */
+/** Ends a transaction of which nothing shall stay. */
+function callOff(tx: Tx<IDBTransactionMode>): void {
+  tx.done.catch(() => undefined);
+  try {
+    tx.abort();
+  } catch {
+    // Already over: the browser itself ended it.
+  }
+}
+
+/**
+ * The bench in the browser's IndexedDB: one record per item, one transaction per act, a journal for undo. The browser may
+ * close or delete the database under an open page: it is opened again, and what is not what this page kept is refused.
+ */
 export class BrowserKeeper implements Keeper {
   readonly kind = 'browser';
+  private db: IDBPDatabase<Shape> | undefined;
+  private incarnation: string | undefined;
+
   private constructor(
-    private readonly db: IDBPDatabase<Shape>,
+    private readonly name: string,
     private readonly steps: ReadonlyMap<number, Migration>,
     private readonly version: number,
+    /** Told when the database was closed or deleted from outside. */
+    private readonly onLost: () => void,
   ) {}
 
   /** `steps` and `version` are the bench file's own; tests give others. */
@@ -90,38 +114,105 @@ export class BrowserKeeper implements Keeper {
     name = 'zealous-box',
     steps: ReadonlyMap<number, Migration> = migrations,
     version: number = BENCH_VERSION,
+    onLost: () => void = () => undefined,
   ): Promise<BrowserKeeper> {
-    const db = await openDB<Shape>(name, 2, {
-      upgrade(here) {
+    const keeper = new BrowserKeeper(name, steps, version, onLost);
+    await keeper.adopt();
+    return keeper;
+  }
+
+  private async connect(): Promise<IDBPDatabase<Shape>> {
+    if (this.db) return this.db;
+    const lost = (): void => {
+      this.db?.close();
+      this.db = undefined;
+      this.onLost();
+    };
+    const db = await openDB<Shape>(this.name, 2, {
+      upgrade(here, _old, _new, tx) {
         for (const store of collections)
           if (!here.objectStoreNames.contains(store)) here.createObjectStore(store, { keyPath: 'id' });
-        if (!here.objectStoreNames.contains('meta')) here.createObjectStore('meta');
         if (!here.objectStoreNames.contains('acts'))
           here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+        if (here.objectStoreNames.contains('meta')) return;
+        here.createObjectStore('meta');
+        void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
       },
-      blocking: () => db.close(),
+      blocking: lost,
+      terminated: lost,
     });
-    return new BrowserKeeper(db, steps, version);
+    return (this.db = db);
+  }
+
+  /**
+   * Runs work in one transaction over all stores, all of it or nothing, if what is kept is what this page knows. Where the
+   * database was closed under it, it is opened again and the work done once more.
+   */
+  private async within<T, Mode extends 'readonly' | 'readwrite'>(
+    mode: Mode,
+    work: (tx: Tx<Mode>) => Promise<T>,
+    again = true,
+  ): Promise<T> {
+    const db = await this.connect();
+    let tx: Tx<Mode> | undefined;
+    try {
+      tx = db.transaction([...STORES], mode);
+      if ((await tx.objectStore('meta').get(INCARNATION)) !== this.incarnation) throw new StorageReplaced();
+      const out = await work(tx);
+      await tx.done;
+      return out;
+    } catch (error) {
+      if (tx) callOff(tx);
+      const { name } = error as { name?: string };
+      const closed = ['InvalidStateError', 'AbortError', 'TransactionInactiveError'].includes(name ?? '');
+      // A transaction that did not end well has kept nothing, so that doing it once more does nothing twice.
+      if (!closed || !again) throw error;
+      if (this.db === db) {
+        db.close();
+        this.db = undefined;
+      }
+      return this.within(mode, work, false);
+    }
+  }
+
+  async adopt(): Promise<void> {
+    const db = await this.connect();
+    const tx = db.transaction('meta', 'readwrite');
+    const found = await tx.store.get(INCARNATION);
+    // What was kept before there was such a mark gets one.
+    const mark = found ?? crypto.randomUUID();
+    if (found === undefined) await tx.store.put(mark, INCARNATION);
+    await tx.done;
+    this.incarnation = mark;
+  }
+
+  async intact(): Promise<boolean> {
+    try {
+      return (await this.load()) !== undefined;
+    } catch {
+      return false;
+    }
   }
 
   /** Everything as it is kept, not looked at; undefined where nothing ever was. */
-  private async kept(): Promise<Record<string, unknown> | undefined> {
-    const tx = this.db.transaction(STORES, 'readonly');
-    const meta = tx.objectStore('meta');
-    const [name, version, settings, ...lists] = await Promise.all([
-      meta.get('name'),
-      meta.get('version'),
-      meta.get('settings'),
-      ...collections.map((c) => tx.objectStore(c).getAll()),
-    ]);
-    if (name === undefined && lists.every((l) => l.length === 0)) return undefined;
-    const records = Object.fromEntries(collections.map((c, i) => [c, lists[i] ?? []]));
-    return {
-      ...emptyBench(name),
-      version: Number(version ?? 1),
-      ...(settings === undefined ? {} : { settings: asJson(settings) }),
-      ...records,
-    };
+  private kept(): Promise<Record<string, unknown> | undefined> {
+    return this.within('readonly', async (tx) => {
+      const meta = tx.objectStore('meta');
+      const [name, version, settings, ...lists] = await Promise.all([
+        meta.get('name'),
+        meta.get('version'),
+        meta.get('settings'),
+        ...collections.map((c) => tx.objectStore(c).getAll()),
+      ]);
+      if (name === undefined && lists.every((l) => l.length === 0)) return undefined;
+      const records = Object.fromEntries(collections.map((c, i) => [c, lists[i] ?? []]));
+      return {
+        ...emptyBench(name),
+        version: Number(version ?? 1),
+        ...(settings === undefined ? {} : { settings: asJson(settings) }),
+        ...records,
+      };
+    });
   }
 
   async load(): Promise<Bench | undefined> {
@@ -138,63 +229,75 @@ export class BrowserKeeper implements Keeper {
   }
 
   /** Keeps a bench that came from an older version in its new shape. What could be undone had the old one, and goes. */
-  private async rewrite(bench: Bench): Promise<void> {
-    const tx = this.db.transaction([...STORES], 'readwrite');
-    for (const c of collections) {
-      await tx.objectStore(c).clear();
-      await Promise.all(bench[c].map((record) => put(tx, { in: c, id: record.id, to: record } as Change)));
-    }
-    await put(tx, { in: 'settings', id: 'settings', to: bench.settings });
-    await tx.objectStore('acts').clear();
-    await tx.objectStore('meta').put(String(this.version), 'version');
-    await tx.done;
+  private rewrite(bench: Bench): Promise<void> {
+    return this.within('readwrite', async (tx) => {
+      for (const c of collections) {
+        await tx.objectStore(c).clear();
+        await Promise.all(bench[c].map((record) => put(tx, { in: c, id: record.id, to: record } as Change)));
+      }
+      await put(tx, { in: 'settings', id: 'settings', to: bench.settings });
+      await tx.objectStore('acts').clear();
+      await tx.objectStore('meta').put(String(this.version), 'version');
+    });
   }
 
   async clear(): Promise<void> {
-    const tx = this.db.transaction([...STORES], 'readwrite');
-    for (const store of STORES) await tx.objectStore(store).clear();
-    await tx.done;
+    // Another mark, so that other tabs know that what they show is not kept any more.
+    const mark = crypto.randomUUID();
+    await this.within('readwrite', async (tx) => {
+      for (const store of STORES) await tx.objectStore(store).clear();
+      await tx.objectStore('meta').put(mark, INCARNATION);
+    });
+    this.incarnation = mark;
   }
 
-  async perform(act: Act): Promise<void> {
-    const tx = this.db.transaction([...STORES], 'readwrite');
-    try {
-      // Awaiting only requests of this transaction keeps it open to the end.
-      const back = (await Promise.all(act.changes.map((change) => put(tx, change)))).reverse();
-      const acts = tx.objectStore('acts');
-      await acts.add({ label: act.label, back });
-      const keys = await acts.getAllKeys();
-      for (const old of keys.slice(0, Math.max(0, keys.length - UNDO_DEPTH))) await acts.delete(old);
-      const meta = tx.objectStore('meta');
-      const [name, version] = await Promise.all([meta.get('name'), meta.get('version')]);
-      if (name === undefined) await meta.put(emptyBench().name, 'name');
-      if (version === undefined) await meta.put(String(this.version), 'version');
-      await tx.done;
-    } catch (error) {
-      tx.done.catch(() => undefined);
-      try {
-        tx.abort();
-      } catch {
-        // Already over: the browser itself ended it, which is what made the act fail.
+  perform(act: Act): Promise<boolean> {
+    return this.within('readwrite', async (tx) => {
+      const { once } = act;
+      if (once && (await tx.objectStore(once.in).get(once.id)) !== undefined) return false;
+      await this.put(tx, act);
+      return true;
+    });
+  }
+
+  begin(act: Act): Promise<boolean> {
+    return this.within('readwrite', async (tx) => {
+      const counts = await Promise.all(collections.map((c) => tx.objectStore(c).count()));
+      if ((await tx.objectStore('meta').get('name')) !== undefined || counts.some((n) => n > 0)) return false;
+      await this.put(tx, act);
+      return true;
+    });
+  }
+
+  /** Awaiting only requests of this transaction keeps it open to the end. */
+  private async put(tx: Tx, act: Act): Promise<void> {
+    const back = (await Promise.all(act.changes.map((change) => put(tx, change)))).reverse();
+    const acts = tx.objectStore('acts');
+    await acts.add({ label: act.label, back });
+    const keys = await acts.getAllKeys();
+    for (const old of keys.slice(0, Math.max(0, keys.length - UNDO_DEPTH))) await acts.delete(old);
+    const meta = tx.objectStore('meta');
+    const [name, version] = await Promise.all([meta.get('name'), meta.get('version')]);
+    if (name === undefined) await meta.put(emptyBench().name, 'name');
+    if (version === undefined) await meta.put(String(this.version), 'version');
+  }
+
+  undo(): Promise<string | undefined> {
+    return this.within('readwrite', async (tx) => {
+      const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
+      const last = cursor?.value;
+      if (cursor && last) {
+        await Promise.all(last.back.map((change) => put(tx, change)));
+        await cursor.delete();
       }
-      throw error;
-    }
+      return last?.label;
+    });
   }
 
-  async undo(): Promise<string | undefined> {
-    const tx = this.db.transaction([...STORES], 'readwrite');
-    const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
-    const last = cursor?.value;
-    if (cursor && last) {
-      await Promise.all(last.back.map((change) => put(tx, change)));
-      await cursor.delete();
-    }
-    await tx.done;
-    return last?.label;
-  }
-
-  async undoable(): Promise<string | undefined> {
-    const cursor = await this.db.transaction('acts').store.openCursor(null, 'prev');
-    return cursor?.value.label;
+  undoable(): Promise<string | undefined> {
+    return this.within('readonly', async (tx) => {
+      const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
+      return cursor?.value.label;
+    });
   }
 }

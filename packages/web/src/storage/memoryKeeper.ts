@@ -12,11 +12,27 @@ export class MemoryKeeper implements Keeper {
     return Promise.resolve(this.bench);
   }
 
-  perform(act: Act): Promise<void> {
+  perform(act: Act): Promise<boolean> {
     const before = this.bench ?? emptyBench();
+    const { once } = act;
+    if (once && before[once.in].some((x) => x.id === once.id)) return Promise.resolve(false);
     this.bench = applyChanges(before, act.changes);
     this.acts.push({ label: act.label, back: differences(this.bench, before) });
     this.acts.splice(0, this.acts.length - UNDO_DEPTH);
+    return Promise.resolve(true);
+  }
+
+  async begin(act: Act): Promise<boolean> {
+    if (this.bench) return false;
+    await this.perform(act);
+    return true;
+  }
+
+  intact(): Promise<boolean> {
+    return Promise.resolve(true);
+  }
+
+  adopt(): Promise<void> {
     return Promise.resolve();
   }
 

@@ -14,6 +14,7 @@ import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
+import { readTextFile } from '../../parts/textFile';
 import { download, fileName } from '../../storage/download';
 import { useAct, useBench } from '../../storage/hooks';
 
@@ -31,16 +32,20 @@ export default function BenchFilePage() {
   const act = useAct();
   const go = useNavigate();
   const [incoming, setIncoming] = useState<{ bench: Bench; file: string } | null>(null);
-  const [problem, setProblem] = useState<{ words: string; list: FileProblem[] } | null>(null);
+  const [problem, setProblem] = useState<{
+    words: string;
+    list: readonly FileProblem[];
+    count: number;
+  } | null>(null);
   const [name, setName] = useState(bench.name);
   const open = async (file: File): Promise<void> => {
     setIncoming(null);
     setProblem(null);
     try {
-      setIncoming({ bench: benchFromText(await file.text()), file: file.name });
+      setIncoming({ bench: benchFromText(await readTextFile(file, 'bench')), file: file.name });
     } catch (error) {
-      const list = error instanceof BenchFileError ? error.problems : [];
-      setProblem({ words: error instanceof Error ? error.message : String(error), list });
+      const { problems: list, count } = error instanceof BenchFileError ? error : { problems: [], count: 0 };
+      setProblem({ words: error instanceof Error ? error.message : String(error), list, count });
     }
   };
   const replace = async (to: Bench, label: string): Promise<void> => {
@@ -75,7 +80,7 @@ export default function BenchFilePage() {
         {problem && (
           <div className="said said-stop" role="alert" style={{ marginBottom: 12 }}>
             <b>{problem.words}</b> Nothing on your bench was changed.
-            <FileProblems list={problem.list} most={12} />
+            <FileProblems list={problem.list} most={12} count={problem.count} />
           </div>
         )}
         {incoming ? (

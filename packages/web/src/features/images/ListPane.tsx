@@ -5,6 +5,7 @@ import { parseChecksumList } from '@zb/core/checksum/list';
 import type { ImageItem } from '@zb/core/schema/bench';
 import { Quiet } from '../../parts/Button';
 import { PickFile } from '../../parts/PickFile';
+import { readTextFile } from '../../parts/textFile';
 import { setRoomList, useRoom, type RoomList } from '../../parts/room';
 import { stamp, useAct } from '../../storage/hooks';
 import { checkSignature } from '../../workers/openImages';
@@ -95,9 +96,9 @@ export function ListPane({ images }: { images: ImageItem[] }) {
         <PickFile
           label="Open a list"
           onFile={(f) =>
-            void f.text().then(
+            void readTextFile(f, 'list').then(
               (t) => take(t, f.name, f),
-              () => setProblem(`${f.name} could not be read. Nothing was changed.`),
+              (e: Error) => setProblem(e.message),
             )
           }
         />
@@ -111,8 +112,8 @@ export function ListPane({ images }: { images: ImageItem[] }) {
         <>
           <p className="sub">
             {list.from} lies open: {parsed.sums.length} sums
-            {parsed.unread.length > 0 && `, ${parsed.unread.length} lines that could not be read`}. Every
-            image above is held against it, and so is every file opened from now on.
+            {parsed.unreadCount > 0 && `, ${parsed.unreadCount} lines that could not be read`}. Every image
+            above is held against it, and so is every file opened from now on.
           </p>
           <Signature key={list.text} list={list} />
           <p>

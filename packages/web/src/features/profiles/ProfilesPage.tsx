@@ -16,6 +16,7 @@ import { FileProblems } from '../../parts/FileProblems';
 import { Modal } from '../../parts/Modal';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';
+import { readTextFile } from '../../parts/textFile';
 import { download, fileName } from '../../storage/download';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 
@@ -29,7 +30,7 @@ export default function ProfilesPage() {
   const { now } = stamp();
   const open = async (file: File): Promise<void> => {
     try {
-      setArriving(previewProfiles(bench, profilesFromText(await file.text())));
+      setArriving(previewProfiles(bench, profilesFromText(await readTextFile(file, 'systems'))));
       setProblem(null);
     } catch (error) {
       setArriving(null);

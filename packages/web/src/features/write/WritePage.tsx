@@ -11,13 +11,13 @@ import { writeHeadline } from '@zb/core/media/headline';
 import { usbLinks } from '@zb/core/media/links';
 import type { ProbeResult } from '@zb/core/media/probe';
 import { predictWrite, unknownStick } from '@zb/core/media/time';
-import { writtenBytes } from '@zb/core/media/written';
+import { contentSha256, writtenBytes } from '@zb/core/media/written';
 import { findImage, storesOf } from '@zb/core/schema/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';
-import { sendFile, sendJson } from '../../parts/api';
+import { getJson, sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { useJobs, useSticks } from '../../parts/writer';
+import { useHealth, useJobs, useSticks } from '../../parts/writer';
 import { stamp, useAct } from '../../storage/hooks';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
@@ -32,6 +32,7 @@ function WritePage({ context }: { context: BoxContext }) {
   const image = findImage(bench, box.imageId);
   const sticks = useSticks();
   const jobs = useJobs();
+  const health = useHealth();
   const mine = jobsOf(bench, jobs.data ?? []).filter((j) => belongsTo(j).boxId === box.id);
   const running = mine.filter((j) => !isOver(j));
   const ended = mine.filter((j) => isOver(j)).at(-1);
@@ -78,6 +79,15 @@ function WritePage({ context }: { context: BoxContext }) {
     }
     refresh();
   };
+  /** A write that is over before all is sent (called off, given up) cuts the sending short: how it ended says the job. */
+  const sendContent = async (job: Job, content: File): Promise<void> => {
+    try {
+      await sendFile(`/api/writer/jobs/${job.id}/content`, content);
+    } catch (error) {
+      const now = await getJson<Job[]>('/api/writer/jobs');
+      if (!now.some((j) => j.id === job.id && isOver(j))) throw error;
+    }
+  };
   const write = (tail: string): Promise<void> =>
     attempt(async () => {
       if (!image || !choice) return;
@@ -90,6 +100,7 @@ function WritePage({ context }: { context: BoxContext }) {
               bytes: image.bytes,
               container: image.inspection?.container.kind ?? 'none',
               innerBytes: image.inspection?.container.innerBytes ?? null,
+              sha256: contentSha256(image),
             };
       const started = await sendJson<Job>('POST', '/api/writer/jobs', {
         stickId: choice.target.id,
@@ -99,7 +110,7 @@ function WritePage({ context }: { context: BoxContext }) {
       });
       setAgain(false);
       refresh();
-      if (source.from === 'upload' && file) await sendFile(`/api/writer/jobs/${started.id}/content`, file);
+      if (source.from === 'upload' && file) await sendContent(started, file);
     });
   const setFault = (fault: StickFault): Promise<void> =>
     attempt(async () => {
@@ -162,6 +173,11 @@ function WritePage({ context }: { context: BoxContext }) {
               </button>
             </p>
           )}
+          {health.data?.troubles.map((t) => (
+            <p key={t} className="said said-check" role="status">
+              {t} Nothing of yours is harmed; make room or put it right, and it goes on by itself.
+            </p>
+          ))}
           {problem !== '' && (
             <p className="said said-stop" role="alert">
               {problem}

@@ -1,0 +1,20 @@
+import { formatIec } from '@zb/core/units/bytes';
+
+const FIRST_MS = 2000;
+const EVERY_MS = 2000;
+
+/**
+ * Tells on standard error how far long work is, a line every two seconds, and nothing of short work. `what` is said before
+ * the bytes; `total` in bytes.
+ */
+export function progressOf(what: string, total: number): (bytes: number, unpacked?: number) => void {
+  const begun = Date.now();
+  let told = begun + FIRST_MS - EVERY_MS;
+  return (bytes, unpacked = 0) => {
+    const now = Date.now();
+    if (now - told < EVERY_MS) return;
+    told = now;
+    const inside = unpacked > 0 ? `, ${formatIec(unpacked)} unpacked` : '';
+    process.stderr.write(`zb: ${what}: ${formatIec(bytes)} of ${formatIec(total)} read${inside}\n`);
+  };
+}

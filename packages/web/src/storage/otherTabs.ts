@@ -1,0 +1,59 @@
+import { z } from 'zod';
+
+const messageSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('changed') }),
+  z.object({ kind: z.literal('who has a bench') }),
+  z.object({ kind: z.literal('has a bench'), name: z.string() }),
+]);
+type Message = z.infer<typeof messageSchema>;
+
+/** Long enough for a tab in the background, short enough not to be felt. Milliseconds. */
+const ANSWER_MS = 400;
+
+/** What the tabs of this application tell each other. Does nothing where the browser has no channel for it. */
+export class OtherTabs {
+  private readonly channel =
+    typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
+
+  /** `shown` answers the name of the bench on this tab's screen; null where there is none. */
+  constructor(onChanged: () => void, shown: () => string | null) {
+    this.listen((message) => {
+      if (message.kind === 'changed') onChanged();
+      if (message.kind !== 'who has a bench') return;
+      const name = shown();
+      if (name !== null) this.tell({ kind: 'has a bench', name });
+    });
+  }
+
+  private listen(hear: (message: Message) => void): () => void {
+    const on = (e: MessageEvent<unknown>): void => {
+      const { data } = messageSchema.safeParse(e.data);
+      if (data) hear(data);
+    };
+    this.channel?.addEventListener('message', on);
+    return () => this.channel?.removeEventListener('message', on);
+  }
+
+  private tell(message: Message): void {
+    this.channel?.postMessage(message);
+  }
+
+  tellChanged(): void {
+    this.tell({ kind: 'changed' });
+  }
+
+  /** The name of a bench that another tab has on its screen; null where none says so. */
+  async bench(): Promise<string | null> {
+    if (!this.channel) return null;
+    return new Promise((resolve) => {
+      const done = (name: string | null): void => {
+        clearTimeout(timer);
+        stop();
+        resolve(name);
+      };
+      const stop = this.listen((m) => m.kind === 'has a bench' && done(m.name));
+      const timer = setTimeout(() => done(null), ANSWER_MS);
+      this.tell({ kind: 'who has a bench' });
+    });
+  }
+}

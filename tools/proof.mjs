@@ -1,0 +1,30 @@
+// npm run proof [name]: the whole of a proof of which `npm test` runs a selection; without a name, the names.
+import { spawnSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const PROOFS = {
+  starts: {
+    about: 'every image started as a disk and as optical media, each by itself',
+    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'start.oracle'],
+    env: { ZB_STARTS: 'all' },
+  },
+  trial: {
+    about: 'all parts of the trial, for 75 minutes',
+    command: ['tools/trial.mjs', '--seconds', '4500'],
+    env: {},
+  },
+};
+
+const [name] = process.argv.slice(2);
+const proof = PROOFS[name];
+if (!proof) {
+  for (const [n, { about }] of Object.entries(PROOFS)) console.log(`npm run proof ${n}  ${about}`);
+  process.exit(name === undefined ? 0 : 2);
+}
+const { status } = spawnSync(process.execPath, proof.command, {
+  cwd: root,
+  stdio: 'inherit',
+  env: { ...process.env, ...proof.env },
+});
+process.exit(status ?? 1);
