@@ -141,10 +141,14 @@ export interface Comparing {
   cancel: () => void;
 }
 
-/** Compares an image with a dump or another image, telling how far it is. */
+/**
+ * Compares an image with a dump or another image, telling how far it is. Progress comes on a channel of its own and may
+ * arrive after the result: what comes late is not told, lest a finished comparison look unfinished for good.
+ */
 export async function compareFiles(image: File, dump: File, tell: (now: Comparing) => void): Promise<void> {
   runs += 1;
   const run = runs;
+  let over = false;
   const state: Comparing = {
     done: 0,
     total: Math.min(image.size, dump.size),
@@ -152,8 +156,14 @@ export async function compareFiles(image: File, dump: File, tell: (now: Comparin
     cancel: () => void worker().cancel(run),
   };
   tell(state);
-  const onProgress = proxy((done: number) => tell({ ...state, done }));
-  const found = await worker().compare(run, image, dump, onProgress);
+  const onProgress = proxy((done: number) => {
+    if (!over) tell({ ...state, done });
+  });
+  const found = await worker()
+    .compare(run, image, dump, onProgress)
+    .finally(() => {
+      over = true;
+    });
   tell({ ...state, found: found ?? null });
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ImageComparison } from '@zb/core/compare/images';
 import type { ImageItem } from '@zb/core/schema/bench';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
@@ -107,10 +107,19 @@ export function ComparePane({ image, file }: { image: ImageItem; file: File | un
   const [state, setState] = useState<Comparing | null>(null);
   const [problem, setProblem] = useState('');
   const first = file ?? own;
+  const latest = useRef(0);
   const begin = (a: File, b: File): void => {
+    // Another file chosen while one is compared: the first is called off, and nothing it still says is shown.
+    if (state?.found === undefined) state?.cancel();
+    latest.current += 1;
+    const mine = latest.current;
     setDump(b);
     setProblem('');
-    compareFiles(a, b, setState).catch((error: unknown) => {
+    const tell = (now: Comparing): void => {
+      if (latest.current === mine) setState(now);
+    };
+    compareFiles(a, b, tell).catch((error: unknown) => {
+      if (latest.current !== mine) return;
       setState(null);
       setProblem(
         `The files could not be read to the end (${error instanceof Error ? error.message : String(error)}). Nothing was changed; open them again.`,
