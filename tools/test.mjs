@@ -1,4 +1,4 @@
-// npm test: sets up a fresh machine, then lint, types, unit, build, browser and oracle tests; one closing line for all.
+// npm test: sets up a fresh machine, then lint, layers, types, unit, build, browser and oracle tests; one closing line for all.
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -23,6 +23,7 @@ function run(command, args, env = {}) {
   });
 }
 
+const LAYERS = ['--config', '.dependency-cruiser.mjs', 'packages', 'tests', 'tools'];
 const bin = (name) => `${root}node_modules/.bin/${name}`;
 
 /** A step that either holds or does not; counts as one. */
@@ -94,6 +95,7 @@ await Promise.all([
   check('lint', bin('eslint'), ['.']),
   (async () => {
     await check('format', bin('prettier'), ['--check', '--log-level=warn', '.']);
+    await check('layers, and no circle', bin('depcruise'), LAYERS);
     await check('types of core alone', bin('tsc'), ['-p', 'packages/core']);
     await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
   })(),

@@ -1,7 +1,7 @@
 /** Displays: EDID blocks made here, read by us and by Debian's edid-decode. Layout from VESA E-EDID 1.4 and CTA-861. */
 import { writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
-import { EdidError, readEdid } from '@zb/core/survey/edid';
+import { EdidError, readEdid } from '@zb/core/formats/edid';
 import { scratch } from './files';
 
 const room = scratch();

@@ -11,8 +11,8 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { inspectImage, type InspectOptions } from '@zb/core/image/inspect';
-import type { Inspection } from '@zb/core/image/types';
+import { inspectImage, type InspectOptions } from '@zb/core/starting/inspect';
+import type { Inspection } from '@zb/core/model/inspection';
 
 /** Runs a reference tool and answers its standard output; a failing tool fails the test. */
 export const run = (command: string, args: string[], input?: string): string =>

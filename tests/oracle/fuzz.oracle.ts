@@ -4,14 +4,15 @@
  * start. The images are made by our composer and by xorriso; the damage is random, its seed is printed.
  */
 import { readFileSync, mkdirSync, writeFileSync } from 'node:fs';
-import { composeFat } from '@zb/core/compose/fat';
-import { composeGptDisk, composeMbrDisk } from '@zb/core/compose/disk';
-import { mbrBootCode, sayBootCode } from '@zb/core/compose/bootCode';
-import { composeIso } from '@zb/core/compose/iso';
-import { efiLoader } from '@zb/core/compose/loader';
-import { ESP_GUID } from '@zb/core/image/gpt';
-import { readDisk } from '@zb/core/image/inspect';
-import { bytesSource, type ByteSource } from '@zb/core/image/source';
+import { composeFat } from '@zb/core/formats/fat/write';
+import { composeMbrDisk } from '@zb/core/formats/mbr/write';
+import { composeGptDisk } from '@zb/core/formats/gpt/write';
+import { mbrBootCode, sayBootCode } from '@zb/core/formats/bootCode';
+import { composeIso } from '@zb/core/formats/iso9660/write';
+import { efiLoader } from '@zb/core/demo/efiLoader';
+import { ESP_GUID } from '@zb/core/formats/gpt/layout';
+import { readDisk } from '@zb/core/starting/inspect';
+import { bytesSource, type ByteSource } from '@zb/core/formats/source';
 import { run, scratch } from './files';
 
 jest.setTimeout(400_000);

@@ -3,8 +3,8 @@
  * xorriso, genisoimage, gzip, xz, zstd, zip; and by our own composer. Each names the firmware it is started under.
  */
 import { copyFileSync, mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
-import { depotImages } from '@zb/core/compose/depot';
-import { efiLoader } from '@zb/core/compose/loader';
+import { depotImages } from '@zb/core/demo/depot';
+import { efiLoader } from '@zb/core/demo/efiLoader';
 import { blank, put, run, type Scratch } from './files';
 import type { StartedFirmware } from './emulator';
 

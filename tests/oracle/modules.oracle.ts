@@ -1,10 +1,10 @@
 /** Memory modules: SMBIOS tables made here (types 16 and 17, SMBIOS 3.x), decoded by dmidecode, its words read by us. */
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { noDetails } from '@zb/core/schema/details';
-import { readHealth } from '@zb/core/survey/health';
-import { readModules } from '@zb/core/survey/memory';
-import type { Survey } from '@zb/core/survey/types';
+import { noDetails } from '@zb/core/model/details';
+import { readHealth } from '@zb/core/machine/health';
+import { readModules } from '@zb/core/machine/memory';
+import type { Survey } from '@zb/core/machine/types';
 import { run, scratch } from './files';
 
 const room = scratch();

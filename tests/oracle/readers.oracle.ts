@@ -3,11 +3,11 @@
  * expected value, for images they made and for images we composed.
  */
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { depotImages } from '@zb/core/compose/depot';
-import { bytesSource, slice } from '@zb/core/image/source';
-import { openFat } from '@zb/core/image/fat';
-import { openIso } from '@zb/core/image/iso9660';
-import { readBootCatalogue } from '@zb/core/image/eltorito';
+import { depotImages } from '@zb/core/demo/depot';
+import { bytesSource, slice } from '@zb/core/formats/source';
+import { openFat } from '@zb/core/formats/fat/read';
+import { openIso } from '@zb/core/formats/iso9660/read';
+import { readBootCatalogue } from '@zb/core/formats/eltorito';
 import { blank, blkid, inspectFile, put, run, scratch } from './files';
 
 jest.setTimeout(60_000);

@@ -4,7 +4,7 @@
  */
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { checkListSignature } from '@zb/core/checksum/signature';
-import { efiLoader } from '@zb/core/compose/loader';
+import { efiLoader } from '@zb/core/demo/efiLoader';
 import { readTrustedKeys } from '@zb/core/image/trustedKeys';
 import type { TrustedKey } from '@zb/core/image/signature';
 import { inPairs, starts } from './emulator';

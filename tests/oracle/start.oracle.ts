@@ -2,7 +2,7 @@
  * Predictions against observed starts: every image of makeImages.ts is started in the machine emulator with Debian's
  * BIOS and UEFI firmware, as a USB disk and as optical media.
  */
-import type { Outcome } from '@zb/core/image/types';
+import type { Outcome } from '@zb/core/model/inspection';
 import { inPairs, startTogether } from './emulator';
 import { inspectFile, scratch } from './files';
 import { Maker, type Made } from './makeImages';

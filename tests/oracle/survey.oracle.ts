@@ -9,8 +9,8 @@ import {
   symlinkSync,
   writeFileSync,
 } from 'node:fs';
-import { SURVEY_SCRIPT } from '@zb/core/survey/script';
-import { readSurvey } from '@zb/core/survey/read';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
+import { readSurvey } from '@zb/core/machine/read';
 import { run, scratch } from './files';
 
 const room = scratch();

@@ -5,9 +5,9 @@
  */
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { crc32 } from 'node:zlib';
-import { openFat } from '@zb/core/image/fat';
-import { openIso } from '@zb/core/image/iso9660';
-import { bytesSource } from '@zb/core/image/source';
+import { openFat } from '@zb/core/formats/fat/read';
+import { openIso } from '@zb/core/formats/iso9660/read';
+import { bytesSource } from '@zb/core/formats/source';
 import { blank, blkid, inspectFile, put, run, scratch } from './files';
 
 jest.setTimeout(120_000);

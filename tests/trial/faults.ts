@@ -1,7 +1,7 @@
 import { existsSync, lstatSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import type { FaultPlan, FaultReport } from './faultPlan';
 import type { Random } from './random';
 import { onStick, sha256, STICKS, TrialServer, type Stick } from './server';

@@ -1,5 +1,5 @@
 import { connect } from 'node:net';
-import { isOver } from '@zb/core/media/job';
+import { isOver } from '@zb/core/model/job';
 import { STICKS, TrialServer } from './server';
 import { bounded, sleep, type Part } from './trial';
 

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { benchToText } from '@zb/core/schema/file';
+import { benchToText } from '@zb/core/model/file';
 import { chromiumOptions } from '../../tools/chromium.mjs';
 import { TrialServer } from './server';
 import type { Part } from './trial';

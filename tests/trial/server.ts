@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { closeSync, lstatSync, openSync, readFileSync, readdirSync, readSync } from 'node:fs';
 import { request, type ClientRequest } from 'node:http';
 import { join } from 'node:path';
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import { bounded, sleep } from './trial';
 
 export interface Reply {

@@ -3,7 +3,7 @@ import { sceneOf } from '@zb/core/assign/scene';
 import { solveScene } from '@zb/core/assign/solve';
 import { solverFrom } from '@zb/core/assign/highs';
 import { unmetWishes } from '@zb/core/assign/unmet';
-import { benchFromText } from '@zb/core/schema/file';
+import { benchFromText } from '@zb/core/model/file';
 
 export interface AssignOutput {
   value: number;

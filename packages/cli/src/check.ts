@@ -1,8 +1,8 @@
 import { basename } from 'node:path';
 import { algorithmsWanted, compareDigests, verdictWords } from '@zb/core/checksum/compare';
-import { baseName, ListReader, type ChecksumList } from '@zb/core/checksum/list';
+import { baseName, ListReader, type ChecksumList } from '@zb/core/formats/checksumList';
 import { checkListSignature } from '@zb/core/checksum/signature';
-import { readWhole, type Unpacked } from '@zb/core/container/read';
+import { readWhole, type Unpacked } from '@zb/core/starting/whole';
 import { linesOf, OpenFile, readBytes } from './inputFile';
 import { withinLimit } from './limit';
 import { progressOf } from './progress';

@@ -1,5 +1,5 @@
-import { judge } from '@zb/core/fit/judge';
-import { profilesFromText } from '@zb/core/profile/exchange';
+import { judge } from '@zb/core/system/judge';
+import { profilesFromText } from '@zb/core/system/exchange';
 import { machineInput } from './fitInput';
 
 /** What `zb fit` prints: each system's verdict for the machine, with its reasons, repairs and cost. */

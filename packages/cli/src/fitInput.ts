@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { emptyBench, machinesOf } from '@zb/core/schema/bench';
-import { benchFromText } from '@zb/core/schema/file';
-import { factKeys, factValueSchema, type FactKey } from '@zb/core/schema/facts';
-import { machineSchema } from '@zb/core/schema/shelf';
-import { machineView, type MachineView } from '@zb/core/fit/view';
-import { readSurvey } from '@zb/core/survey/read';
+import { emptyBench, machinesOf } from '@zb/core/model/bench';
+import { benchFromText } from '@zb/core/model/file';
+import { factKeys, factValueSchema, type FactKey } from '@zb/core/model/facts';
+import { machineSchema } from '@zb/core/model/shelf';
+import { machineView, type MachineView } from '@zb/core/system/view';
+import { readSurvey } from '@zb/core/machine/read';
 import { InputError } from './inputFile';
 import { surveyOutput, type SurveyOutput } from './survey';
 

@@ -1,6 +1,6 @@
 import { constants, readFileSync } from 'node:fs';
 import { open, stat, type FileHandle } from 'node:fs/promises';
-import type { ByteSource } from '@zb/core/image/source';
+import type { ByteSource } from '@zb/core/formats/source';
 
 /** What was given cannot be used; the message is for the user. */
 export class InputError extends Error {

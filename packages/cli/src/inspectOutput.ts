@@ -1,4 +1,4 @@
-import type { Evidence, ImageReading, Inspection, Outcome } from '@zb/core/image/types';
+import type { Evidence, ImageReading, Inspection, Outcome } from '@zb/core/model/inspection';
 
 const line = (e: Evidence): string =>
   [

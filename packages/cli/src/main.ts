@@ -1,9 +1,9 @@
 import { Command, CommanderError } from 'commander';
-import { compareImages } from '@zb/core/compare/images';
-import { readWhole } from '@zb/core/container/read';
+import { compareImages } from '@zb/core/write/compareImages';
+import { readWhole } from '@zb/core/starting/whole';
 import { readTrustedKeys } from '@zb/core/image/trustedKeys';
-import { readSurvey } from '@zb/core/survey/read';
-import { SURVEY_SCRIPT } from '@zb/core/survey/script';
+import { readSurvey } from '@zb/core/machine/read';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';

@@ -1,5 +1,5 @@
-import type { FactKey, FactValue } from '@zb/core/schema/facts';
-import type { Survey } from '@zb/core/survey/types';
+import type { FactKey, FactValue } from '@zb/core/model/facts';
+import type { Survey } from '@zb/core/machine/types';
 
 export interface SurveyOutput extends Omit<Survey, 'facts'> {
   facts: Partial<Record<FactKey, FactValue>>;

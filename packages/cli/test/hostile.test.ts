@@ -14,7 +14,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createGzip } from 'node:zlib';
 import { pipeline } from 'node:stream/promises';
-import { benchToText } from '@zb/core/schema/file';
+import { benchToText } from '@zb/core/model/file';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { bundled, root } from './bundled';
 

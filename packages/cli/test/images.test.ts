@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { depotImages } from '@zb/core/compose/depot';
+import { depotImages } from '@zb/core/demo/depot';
 import { bundled, root } from './bundled';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-cli-images-'));

@@ -3,10 +3,10 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { depotImages } from '@zb/core/compose/depot';
-import { benchToText } from '@zb/core/schema/file';
+import { depotImages } from '@zb/core/demo/depot';
+import { benchToText } from '@zb/core/model/file';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { SURVEY_SCRIPT } from '@zb/core/survey/script';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 
 const root = join(__dirname, '../../..');
 const zb = (args: string[], input = '') =>

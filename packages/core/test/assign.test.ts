@@ -25,10 +25,10 @@ import { alternatives, solveScene, type Solution } from '@zb/core/assign/solve';
 import { withRemedy } from '@zb/core/assign/remedy';
 import { unmetWishes } from '@zb/core/assign/unmet';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { findings, judge } from '@zb/core/fit/judge';
-import { releasesInOrder } from '@zb/core/fit/options';
-import type { AdapterPart, DrivePart, MemoryPart, Part } from '@zb/core/fit/part';
-import { applyRepair, lacksOf, modulesSuffice } from '@zb/core/fit/repair';
+import { findings, judge } from '@zb/core/system/judge';
+import { releasesInOrder } from '@zb/core/system/options';
+import type { AdapterPart, DrivePart, MemoryPart, Part } from '@zb/core/system/part';
+import { applyRepair, lacksOf, modulesSuffice } from '@zb/core/system/repair';
 import {
   expansionSlots,
   findPlaces,
@@ -37,13 +37,13 @@ import {
   Reader,
   shapeFits,
   staying,
-} from '@zb/core/fit/rooms';
-import { score } from '@zb/core/fit/score';
-import { systemsFor } from '@zb/core/fit/sheet';
-import type { MachineView } from '@zb/core/fit/view';
-import { benchFromText, benchToText } from '@zb/core/schema/file';
-import { applyChanges, type Act } from '@zb/core/schema/changes';
-import type { Bench } from '@zb/core/schema/bench';
+} from '@zb/core/system/rooms';
+import { score } from '@zb/core/system/score';
+import { systemsFor } from '@zb/core/system/sheet';
+import type { MachineView } from '@zb/core/system/view';
+import { benchFromText, benchToText } from '@zb/core/model/file';
+import { applyChanges, type Act } from '@zb/core/model/changes';
+import type { Bench } from '@zb/core/model/bench';
 import { randomBench } from './shelves';
 
 let solveLp: SolveLp;

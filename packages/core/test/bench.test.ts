@@ -1,27 +1,29 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import { recordWrite } from '@zb/core/acts/write';
 import {
   addEntry,
   againstSignoff,
   chooseProfile,
   createBox,
   recordImage,
-  recordWrite,
   removeBox,
   toggleSignoff,
   updateBox,
 } from '@zb/core/acts/box';
 import { addSampleProfiles } from '@zb/core/acts/profiles';
-import { buildSheet } from '@zb/core/logbook/buildSheet';
+import { demoProfiles } from '@zb/core/demo/profiles';
+import { buildSheet } from '@zb/core/box/buildSheet';
 import { applySurvey, blankMachine, enterFact, removeItem, saveItem } from '@zb/core/acts/shelf';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { demoSticks } from '@zb/core/demo/sticks';
-import { judgeAll } from '@zb/core/fit/judge';
-import { belongsTo, endedRun, jobsOf, tagOf, type Job } from '@zb/core/media/job';
-import { inspectImage } from '@zb/core/image/inspect';
-import { bytesSource } from '@zb/core/image/source';
-import { arranged } from '@zb/core/schema/arrange';
+import { judgeAll } from '@zb/core/system/judge';
+import { endedRun } from '@zb/core/acts/write';
+import { belongsTo, jobsOf, tagOf, type Job } from '@zb/core/model/job';
+import { inspectImage } from '@zb/core/starting/inspect';
+import { bytesSource } from '@zb/core/formats/source';
+import { arranged } from '@zb/core/model/arrange';
 import {
   BENCH_VERSION,
   benchSchema,
@@ -32,8 +34,8 @@ import {
   machinesOf,
   storesOf,
   type Bench,
-} from '@zb/core/schema/bench';
-import { applyChanges, differences, type Act } from '@zb/core/schema/changes';
+} from '@zb/core/model/bench';
+import { applyChanges, differences, type Act } from '@zb/core/model/changes';
 import {
   BenchFileError,
   benchFromText,
@@ -41,10 +43,10 @@ import {
   migrate,
   previewImport,
   type Migration,
-} from '@zb/core/schema/file';
-import { noDetails } from '@zb/core/schema/details';
-import { faultOf } from '@zb/core/schema/fault';
-import { jsonSchemas } from '@zb/core/schema/jsonSchema';
+} from '@zb/core/model/file';
+import { noDetails } from '@zb/core/model/details';
+import { faultOf } from '@zb/core/model/fault';
+import { jsonSchemas } from '@zb/core/model/jsonSchema';
 import { findEntries } from '@zb/core/search/entries';
 
 let n = 0;
@@ -608,9 +610,9 @@ describe('acts', () => {
 
   it('sample systems come once', () => {
     const bare = { ...emptyBench('B'), profiles: demo.profiles.slice(0, 3) };
-    const full = after(bare, addSampleProfiles(bare));
+    const full = after(bare, addSampleProfiles(bare, demoProfiles));
     expect(full.profiles.map((p) => p.id).sort()).toEqual(demo.profiles.map((p) => p.id).sort());
-    expect(addSampleProfiles(full).changes).toEqual([]);
+    expect(addSampleProfiles(full, demoProfiles).changes).toEqual([]);
   });
 
   it('signing off goes and comes back', () => {

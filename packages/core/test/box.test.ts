@@ -1,20 +1,20 @@
 import fc from 'fast-check';
-import { afterWrite } from '@zb/core/media/after';
-import { factApplies } from '@zb/core/fit/applies';
-import { timeAxis } from '@zb/core/logbook/axis';
-import { bootLadder, firmwareOf } from '@zb/core/boot/ladder';
+import { afterWrite } from '@zb/core/write/after';
+import { factApplies } from '@zb/core/machine/applies';
+import { timeAxis } from '@zb/core/box/axis';
+import { bootLadder, firmwareOf } from '@zb/core/starting/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { depotImages } from '@zb/core/compose/depot';
-import { imageHeadline, verifyHeadline } from '@zb/core/image/headline';
-import { inspectImage } from '@zb/core/image/inspect';
-import { bytesSource } from '@zb/core/image/source';
-import { benchLedger } from '@zb/core/ledger/bench';
-import { hazards } from '@zb/core/ledger/hazards';
-import { ledger } from '@zb/core/ledger/ledger';
-import { buildSheet } from '@zb/core/logbook/buildSheet';
-import { keepHeadline } from '@zb/core/logbook/headline';
-import { measuredWrites } from '@zb/core/logbook/measured';
-import { writeHeadline } from '@zb/core/media/headline';
+import { depotImages } from '@zb/core/demo/depot';
+import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
+import { inspectImage } from '@zb/core/starting/inspect';
+import { bytesSource } from '@zb/core/formats/source';
+import { benchLedger } from '@zb/core/box/benchLedger';
+import { hazards } from '@zb/core/box/hazards';
+import { ledger } from '@zb/core/box/ledger';
+import { buildSheet } from '@zb/core/box/buildSheet';
+import { keepHeadline } from '@zb/core/words/logbook';
+import { measuredWrites } from '@zb/core/box/measured';
+import { writeHeadline } from '@zb/core/words/write';
 import {
   findBox,
   findMachine,
@@ -22,14 +22,14 @@ import {
   type Box,
   type ImageItem,
   type Machine,
-} from '@zb/core/schema/bench';
-import { stops } from '@zb/core/schema/box';
-import type { FactKey, FactValue } from '@zb/core/schema/facts';
-import { surveyHeadline } from '@zb/core/survey/headline';
-import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/survey/summary';
-import { stopOutlook } from '@zb/core/traveller/ahead';
-import { benchDay } from '@zb/core/traveller/benchDay';
-import { boxLine, currentStop, route } from '@zb/core/traveller/route';
+} from '@zb/core/model/bench';
+import { stops } from '@zb/core/model/box';
+import type { FactKey, FactValue } from '@zb/core/model/facts';
+import { surveyHeadline } from '@zb/core/words/survey';
+import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
+import { stopOutlook } from '@zb/core/box/outlook';
+import { benchDay } from '@zb/core/box/benchDay';
+import { boxLine, currentStop, route } from '@zb/core/box/route';
 
 const must = <T>(value: T | undefined): T => {
   if (value === undefined) throw new Error('missing');

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { algorithmsWanted, compareDigests, groupedHex } from '@zb/core/checksum/compare';
 import { createDigest } from '@zb/core/checksum/digest';
-import { parseChecksumList, sizeFor, sumsFor, type ChecksumList } from '@zb/core/checksum/list';
-import { crc32 } from '@zb/core/image/crc32';
+import { parseChecksumList, sizeFor, sumsFor, type ChecksumList } from '@zb/core/formats/checksumList';
+import { crc32 } from '@zb/core/formats/crc32';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const NOW = '2026-01-01T00:00:00.000Z';

@@ -1,13 +1,14 @@
 import fc from 'fast-check';
-import { compareBlocks, BLOCK } from '@zb/core/compare/blocks';
-import { compareImages, type ImageComparison } from '@zb/core/compare/images';
-import { composeFat } from '@zb/core/compose/fat';
-import { composeGptDisk, composeMbrDisk } from '@zb/core/compose/disk';
-import { efiLoader } from '@zb/core/compose/loader';
-import { mbrBootCode } from '@zb/core/compose/bootCode';
-import { put32 } from '@zb/core/compose/bytes';
-import { ESP_GUID } from '@zb/core/image/gpt';
-import { bytesSource } from '@zb/core/image/source';
+import { compareBlocks, BLOCK } from '@zb/core/write/compareBlocks';
+import { compareImages, type ImageComparison } from '@zb/core/write/compareImages';
+import { composeFat } from '@zb/core/formats/fat/write';
+import { composeMbrDisk } from '@zb/core/formats/mbr/write';
+import { composeGptDisk } from '@zb/core/formats/gpt/write';
+import { efiLoader } from '@zb/core/demo/efiLoader';
+import { mbrBootCode } from '@zb/core/formats/bootCode';
+import { put32 } from '@zb/core/formats/put';
+import { ESP_GUID } from '@zb/core/formats/gpt/layout';
+import { bytesSource } from '@zb/core/formats/source';
 import { gzipSync } from 'node:zlib';
 
 const MIB = 1024 * 1024;

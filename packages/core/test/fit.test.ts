@@ -1,12 +1,13 @@
-import { fitHeadline } from '@zb/core/fit/headline';
-import { judge, judgeAll } from '@zb/core/fit/judge';
-import type { DrivePart } from '@zb/core/fit/part';
-import { briefSheet, crossingOf, matchHeadline } from '@zb/core/fit/sheet';
-import { knownFact, machineView, type MachineView } from '@zb/core/fit/view';
+import { fitHeadline } from '@zb/core/words/fit';
+import { judge, judgeAll } from '@zb/core/system/judge';
+import type { DrivePart } from '@zb/core/system/part';
+import { briefSheet, crossingOf, matchHeadline } from '@zb/core/system/sheet';
+import { knownFact } from '@zb/core/model/known';
+import { machineView, type MachineView } from '@zb/core/system/view';
 import { ANY, profile, release } from '@zb/core/demo/make';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { findMachine } from '@zb/core/schema/bench';
-import type { Profile, Release } from '@zb/core/schema/profile';
+import { findMachine } from '@zb/core/model/bench';
+import type { Profile, Release } from '@zb/core/model/profile';
 
 const GIB = 1024 ** 3;
 const drive = (bytes: number, more = {}): MachineView['drives'][number] => ({

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { profilesFromText } from '@zb/core/profile/exchange';
-import { parseChecksumList } from '@zb/core/checksum/list';
-import type { Bench } from '@zb/core/schema/bench';
-import { applyChanges, type Change } from '@zb/core/schema/changes';
-import { BenchFileError, benchFromText } from '@zb/core/schema/file';
-import { readSurvey } from '@zb/core/survey/read';
-import { SURVEY_SCRIPT } from '@zb/core/survey/script';
+import { profilesFromText } from '@zb/core/system/exchange';
+import { parseChecksumList } from '@zb/core/formats/checksumList';
+import type { Bench } from '@zb/core/model/bench';
+import { applyChanges, type Change } from '@zb/core/model/changes';
+import { BenchFileError, benchFromText } from '@zb/core/model/file';
+import { readSurvey } from '@zb/core/machine/read';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { parseBytes } from '@zb/core/units/bytes';
 
 const demo = saltmarshHall();

@@ -1,20 +1,22 @@
 import fc from 'fast-check';
-import { depotImages, brokenDownload } from '@zb/core/compose/depot';
-import { composeFat } from '@zb/core/compose/fat';
-import { composeGptDisk, composeMbrDisk } from '@zb/core/compose/disk';
-import { efiLoader } from '@zb/core/compose/loader';
-import { mbrBootCode, sayBootCode } from '@zb/core/compose/bootCode';
-import { put16, put32, putText } from '@zb/core/compose/bytes';
+import { depotImages, brokenDownload } from '@zb/core/demo/depot';
+import { composeFat } from '@zb/core/formats/fat/write';
+import { composeMbrDisk } from '@zb/core/formats/mbr/write';
+import { composeGptDisk } from '@zb/core/formats/gpt/write';
+import { efiLoader } from '@zb/core/demo/efiLoader';
+import { mbrBootCode, sayBootCode } from '@zb/core/formats/bootCode';
+import { put16, put32, putText } from '@zb/core/formats/put';
 import { containerKind } from '@zb/core/container/kind';
-import { fatGeometry, openFat } from '@zb/core/image/fat';
-import { BASIC_DATA_GUID, ESP_GUID, guidBytes, guidText, readGpt } from '@zb/core/image/gpt';
+import { fatGeometry, openFat } from '@zb/core/formats/fat/read';
+import { BASIC_DATA_GUID, ESP_GUID } from '@zb/core/formats/gpt/layout';
+import { guidBytes, guidText, readGpt } from '@zb/core/formats/gpt/read';
 import { readableHeights } from '@zb/core/image/heights';
-import { inspectImage } from '@zb/core/image/inspect';
+import { inspectImage } from '@zb/core/starting/inspect';
 import { bootCodeKind } from '@zb/core/image/bootCode';
-import { readMbr } from '@zb/core/image/mbr';
-import { readLoader } from '@zb/core/image/pe';
-import { bytesSource, cachedSource, slice, type ByteSource } from '@zb/core/image/source';
-import type { FirmwareKind, Inspection } from '@zb/core/image/types';
+import { readMbr } from '@zb/core/formats/mbr/read';
+import { readLoader } from '@zb/core/formats/pe/read';
+import { bytesSource, cachedSource, slice, type ByteSource } from '@zb/core/formats/source';
+import type { FirmwareKind, Inspection } from '@zb/core/model/inspection';
 
 const MIB = 1024 * 1024;
 const inspect = (b: Uint8Array): Promise<Inspection> => inspectImage(bytesSource(b));
@@ -132,7 +134,7 @@ describe('MBR', () => {
     expect(mbr?.entries).toEqual([
       { index: 1, flag: 0x80, active: true, type: 0x0e, start: MIB, bytes: 4 * MIB, at: 446 },
     ]);
-    expect(mbr?.bootCodeKind).toBe('active part or sector');
+    expect(bootCodeKind(mbr?.bootCode ?? new Uint8Array())).toBe('active part or sector');
   });
 
   it('is none without the end mark, with a strange flag, or without entries', async () => {

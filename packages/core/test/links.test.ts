@@ -7,12 +7,12 @@ import {
   sataLink,
   slowest,
   usbLinks,
-} from '@zb/core/media/links';
-import { probeCapacity, type ProbedDevice } from '@zb/core/media/probe';
-import { predictTimes, unknownStick } from '@zb/core/media/time';
-import type { Box, LogEntry } from '@zb/core/schema/bench';
+} from '@zb/core/machine/links';
+import { probeCapacity, type ProbedDevice } from '@zb/core/write/probe';
+import { predictTimes, unknownStick } from '@zb/core/write/time';
+import type { Box, LogEntry } from '@zb/core/model/bench';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { predictInstall } from '@zb/core/media/install';
+import { predictInstall } from '@zb/core/write/install';
 
 describe('what links carry, coding paid for', () => {
   // USB 2.0 specification, table 5-10: bulk at high speed, 13 transfers of 512 bytes, 53 248 000 bytes/s.

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { guardTargets, serialTail, type AttachedTarget } from '@zb/core/media/guard';
-import { columnHeights } from '@zb/core/media/columns';
-import { explainReadback, type BlockResult } from '@zb/core/media/readback';
-import { predictWrite } from '@zb/core/media/time';
+import { guardTargets, serialTail, type AttachedTarget } from '@zb/core/write/guard';
+import { columnHeights } from '@zb/core/write/columns';
+import { explainReadback, type BlockResult } from '@zb/core/write/readback';
+import { predictWrite } from '@zb/core/write/time';
 import { store } from '@zb/core/demo/make';
-import type { LogEntry } from '@zb/core/schema/bench';
+import type { LogEntry } from '@zb/core/model/bench';
 
 const target = (id: string, serial: string | null, bytes = 16e9): AttachedTarget => ({
   id,

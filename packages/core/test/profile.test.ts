@@ -3,7 +3,7 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { gatherHeadline, gatherList } from '@zb/core/gather/list';
 import { safetyNotes } from '@zb/core/gather/safety';
 import { shoppingList, shoppingRows } from '@zb/core/gather/shopping';
-import { blankProfile, draftOf, profileOf, sizeText, type ProfileDraft } from '@zb/core/profile/draft';
+import { blankProfile, draftOf, profileOf, sizeText, type ProfileDraft } from '@zb/core/system/draft';
 import {
   LARGEST_FILE,
   previewProfiles,
@@ -11,11 +11,11 @@ import {
   profilesToText,
   removeProfile,
   takeProfiles,
-} from '@zb/core/profile/exchange';
-import { findBox, findMachine, type Bench, type Box } from '@zb/core/schema/bench';
-import { applyChanges } from '@zb/core/schema/changes';
-import { BenchFileError, benchFromText, benchToText } from '@zb/core/schema/file';
-import { profileSchema } from '@zb/core/schema/profile';
+} from '@zb/core/system/exchange';
+import { findBox, findMachine, type Bench, type Box } from '@zb/core/model/bench';
+import { applyChanges } from '@zb/core/model/changes';
+import { BenchFileError, benchFromText, benchToText } from '@zb/core/model/file';
+import { profileSchema } from '@zb/core/model/profile';
 import { parseBytes } from '@zb/core/units/bytes';
 
 const demo = saltmarshHall();

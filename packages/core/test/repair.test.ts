@@ -6,13 +6,13 @@ import { withRemedy } from '@zb/core/assign/remedy';
 import { sceneOf } from '@zb/core/assign/scene';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { profile, release } from '@zb/core/demo/make';
-import { judge, otherWays } from '@zb/core/fit/judge';
-import type { Part } from '@zb/core/fit/part';
-import { applyRepair } from '@zb/core/fit/repair';
-import type { MachineView } from '@zb/core/fit/view';
-import { overruleKey } from '@zb/core/fit/wishRules';
-import type { Profile } from '@zb/core/schema/profile';
-import type { Wish } from '@zb/core/schema/wish';
+import { judge, otherWays } from '@zb/core/system/judge';
+import type { Part } from '@zb/core/system/part';
+import { applyRepair } from '@zb/core/system/repair';
+import type { MachineView } from '@zb/core/system/view';
+import { overruleKey } from '@zb/core/system/wishRules';
+import type { Profile } from '@zb/core/model/profile';
+import type { Wish } from '@zb/core/model/wish';
 
 const GIB = 1024 ** 3;
 const must = <T>(v: T | undefined): T => {

@@ -1,10 +1,10 @@
 import { machine, profile, release, store } from '@zb/core/demo/make';
-import { owning, plainAdapter } from '@zb/core/schema/blank';
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
-import type { FactKey, FactValue } from '@zb/core/schema/facts';
-import type { Purpose } from '@zb/core/schema/profile';
-import type { ShelfItem, Store } from '@zb/core/schema/shelf';
-import type { Wish } from '@zb/core/schema/wish';
+import { owning, plainAdapter } from '@zb/core/model/blank';
+import { emptyBench, type Bench } from '@zb/core/model/bench';
+import type { FactKey, FactValue } from '@zb/core/model/facts';
+import type { Purpose } from '@zb/core/model/profile';
+import type { ShelfItem, Store } from '@zb/core/model/shelf';
+import type { Wish } from '@zb/core/model/wish';
 
 /** Shelves by seed, so that one that fails can be made again. Everything on them is made up. */
 export interface Sizes {

@@ -1,9 +1,9 @@
-import { cpuLevel, LEVEL_FLAGS } from '@zb/core/survey/cpu';
-import { readSurvey, SurveyError } from '@zb/core/survey/read';
-import { SURVEY_SCRIPT } from '@zb/core/survey/script';
-import { splitSections } from '@zb/core/survey/sections';
-import { factText, parseFact } from '@zb/core/survey/text';
-import { factDefinition, factKeys } from '@zb/core/schema/facts';
+import { cpuLevel, LEVEL_FLAGS } from '@zb/core/machine/cpu';
+import { readSurvey, SurveyError } from '@zb/core/machine/read';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
+import { splitSections } from '@zb/core/machine/sections';
+import { factText, parseFact } from '@zb/core/machine/text';
+import { factDefinition, factKeys } from '@zb/core/model/facts';
 
 const section = (name: string, text: string): string => `\n==== ${name} ====\n${text}\n`;
 const lscpu = (fields: Record<string, string>): string =>

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { relative, join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono, type Context } from 'hono';
-import type { DepotImage } from '@zb/core/compose/depot';
+import type { DepotImage } from '@zb/core/demo/depot';
 import { BodyRefusal, jsonBody } from './body';
 import { Depot } from './depot';
 import { tellProgress } from './progress';

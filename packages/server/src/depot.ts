@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import type { FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
-import { brokenDownload, depotImages, type DepotImage } from '@zb/core/compose/depot';
+import { brokenDownload, depotImages, type DepotImage } from '@zb/core/demo/depot';
 import { faultWords } from './files/faultWords';
 import { inFolder } from './files/inFolder';
 import { openOwn, piecesOf, readFully, writeFully } from './files/ownFile';

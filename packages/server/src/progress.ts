@@ -1,6 +1,6 @@
 import type { Context } from 'hono';
 import { streamSSE } from 'hono/streaming';
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import type { Book } from './writer/book';
 
 /**

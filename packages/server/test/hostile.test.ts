@@ -17,7 +17,7 @@ import { tmpdir } from 'node:os';
 import { basename, dirname, join, resolve } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
-import type { Job } from '@zb/core/media/job';
+import type { Job } from '@zb/core/model/job';
 import { inFolder, UnsafeName } from '@zb/server/files/inFolder';
 import { HEADERS } from '@zb/server/security';
 import { settingsFrom, SettingsFault } from '@zb/server/settings';

@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { request, type ClientRequest, type IncomingMessage } from 'node:http';
-import { depotImages } from '@zb/core/compose/depot';
+import { depotImages } from '@zb/core/demo/depot';
 import { createApp, type App, type ServerOptions } from '@zb/server/app';
 import { listen } from '@zb/server/listen';
-import type { Job } from '@zb/core/media/job';
+import type { Job } from '@zb/core/model/job';
 
 /** One small image is enough for the depot here. */
 const SMALL = depotImages.filter((i) => i.file === 'tidegate-3-x64.img');

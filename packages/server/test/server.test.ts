@@ -12,9 +12,9 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { parseChecksumList, sumsFor } from '@zb/core/checksum/list';
+import { parseChecksumList, sumsFor } from '@zb/core/formats/checksumList';
 import { createApp } from '@zb/server/app';
-import type { Job } from '@zb/core/media/job';
+import type { Job } from '@zb/core/model/job';
 
 // Real bytes are written and read back; a busy machine takes its time over them.
 jest.setTimeout(40_000);

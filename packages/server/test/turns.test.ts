@@ -3,8 +3,8 @@ import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import type { Job } from '@zb/core/media/job';
-import type { ProbeResult } from '@zb/core/media/probe';
+import type { Job } from '@zb/core/model/job';
+import type { ProbeResult } from '@zb/core/write/probe';
 import { createApp } from '@zb/server/app';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-turns-'));

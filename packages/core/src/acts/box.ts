@@ -1,25 +1,20 @@
-import { systemWords } from '../fit/headline';
-import type { Judgement } from '../fit/judge';
-import { hazards } from '../ledger/hazards';
-import type { Inspection } from '../image/types';
-import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../schema/bench';
-import { stopTitle, type Stop } from '../schema/box';
-import type { Act, Change } from '../schema/changes';
-import type { Purpose } from '../schema/profile';
-import type { Comparison, DigestAlgorithm } from '../schema/shelf';
-import { formatDuration, formatRate, formatSpan, type Span } from '../units/duration';
-import { plainBox } from '../schema/blank';
+import { systemTitle } from '../system/title';
+import type { Judgement } from '../system/judge';
+import { hazards } from '../box/hazards';
+import type { Inspection } from '../model/inspection';
+import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../model/bench';
+import { stopTitle, type Stop } from '../model/box';
+import type { Act, Change } from '../model/changes';
+import type { Purpose } from '../model/profile';
+import type { DigestAlgorithm } from '../formats/checksumList';
+import type { Comparison } from '../model/shelf';
+import { formatDuration, formatRate } from '../units/duration';
+import { plainBox } from '../model/blank';
+import { logBase } from './base';
 import type { Stamp } from './stamp';
 
 const put = (to: Box): Change => ({ in: 'boxes', id: to.id, to });
 const log = (to: LogEntry): Change => ({ in: 'log', id: to.id, to });
-const base = (box: Box, stop: Stop, stamp: Stamp): Pick<LogEntry, 'id' | 'at' | 'boxId' | 'stop'> => ({
-  id: stamp.id(),
-  at: stamp.now,
-  boxId: box.id,
-  stop,
-});
-
 export function createBox(
   name: string,
   purpose: Purpose,
@@ -68,7 +63,7 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
     id: stamp.id(),
     stop: 'choose' as const,
     what: 'System',
-    value: systemWords(judged),
+    value: systemTitle(judged),
     because,
     at: stamp.now,
   };
@@ -85,8 +80,8 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
       }),
       log({
         kind: 'decision',
-        ...base(box, 'choose', stamp),
-        text: `${systemWords(judged)} chosen; ${because}`,
+        ...logBase(box, 'choose', stamp),
+        text: `${systemTitle(judged)} chosen; ${because}`,
       }),
     ],
   };
@@ -157,70 +152,6 @@ export function recordImage(
   return { label: `${file.name} checked`, image, changes };
 }
 
-export interface WriteRun {
-  imageId: string;
-  imageName: string;
-  serial: string;
-  /** Bytes of the image. */
-  bytes: number;
-  /** Has anything gone to the stick? */
-  touched: boolean;
-  seconds: number;
-  /** Of these, until the last byte was written; null where it was not measured. */
-  writeSeconds: number | null;
-  predicted: Span | null;
-  result: 'proven' | 'failed' | 'cancelled';
-  explanation: string;
-  /** Where the read-back found a lying capacity, the bytes the target really holds; else null. */
-  realBytes: number | null;
-}
-
-/** Records how a write ended, once, on the box and in the log; what was foretold stands beside what was measured. */
-export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp): Act {
-  const outcome = { proven: 'written and proven', failed: 'FAILED', cancelled: 'cancelled' }[run.result];
-  const foretold = run.predicted ? `, foretold ${formatSpan(run.predicted)}` : '';
-  const text = `${run.imageName} on stick …${run.serial.slice(-4)}: ${outcome} after ${formatDuration(run.seconds)}${foretold}. ${run.explanation}`;
-  const result = run.result === 'proven' ? ('proven' as const) : ('failed' as const);
-  const written = {
-    at: stamp.now,
-    imageId: run.imageId,
-    serial: run.serial,
-    result,
-    explanation: run.explanation,
-    bytes: run.bytes,
-    seconds: run.seconds,
-  };
-  const entry: LogEntry = {
-    kind: 'write',
-    ...base(box, 'write', stamp),
-    text,
-    serial: run.serial,
-    result: run.result,
-    bytes: run.bytes,
-    predicted: run.predicted,
-    seconds: run.seconds,
-    writeSeconds: run.writeSeconds,
-  };
-  const changes: Change[] = [...(run.touched ? [put({ ...box, written })] : []), log(entry)];
-  // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
-  for (const i of run.touched ? bench.items : []) {
-    if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
-      const holds =
-        run.result === 'proven'
-          ? `${run.imageName}, written and proven`
-          : `a broken copy of ${run.imageName}`;
-      changes.push({
-        in: 'items',
-        id: i.id,
-        to: { ...i, holds, realBytes: run.realBytes ?? i.realBytes },
-      });
-    }
-  }
-  // Whichever tab sees the end first records it; for the others it is done.
-  const once = { in: 'log', id: entry.id } as const;
-  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once };
-}
-
 /** What stands against signing a stop off: its Stop hazards, in words. Empty where nothing does or it is signed already. */
 export const againstSignoff = (bench: Bench, box: Box, stop: Stop): string[] =>
   box.signoffs.some((s) => s.stop === stop)
@@ -246,7 +177,7 @@ export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: stri
       put({ ...box, signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
       log({
         kind: 'signoff',
-        ...base(box, stop, stamp),
+        ...logBase(box, stop, stamp),
         text: `${stopTitle[stop]} signed off${despite ? ` despite a Stop: ${despite}` : ''}`,
       }),
     ],

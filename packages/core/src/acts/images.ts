@@ -1,6 +1,6 @@
 import type { ListRow } from '../checksum/against';
 import { verdictWords } from '../checksum/compare';
-import type { Act } from '../schema/changes';
+import type { Act } from '../model/changes';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 

@@ -1,5 +1,5 @@
-import type { Stop } from '../schema/box';
-import type { Change } from '../schema/changes';
+import type { Stop } from '../model/box';
+import type { Change } from '../model/changes';
 import type { Stamp } from './stamp';
 
 /** A line of the log that tells of the bench at large, written by the application itself. */

@@ -1,12 +1,12 @@
-import type { Bench, Machine, ShelfItem, Store } from '../schema/bench';
-import { isStore } from '../schema/shelf';
-import type { Act, Change } from '../schema/changes';
-import { factKeys, type FactKey, type Facts, type FactValue } from '../schema/facts';
-import { compareSurvey } from '../survey/compare';
-import type { Survey, SurveyedDrive } from '../survey/types';
-import { withoutAssumed, withUsual } from '../survey/usual';
+import type { Bench, Machine, ShelfItem, Store } from '../model/bench';
+import { isStore } from '../model/shelf';
+import type { Act, Change } from '../model/changes';
+import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
+import { compareSurvey } from '../machine/compare';
+import type { Survey, SurveyedDrive } from '../machine/types';
+import { withoutAssumed, withUsual } from '../machine/usual';
 import { formatIec } from '../units/bytes';
-import { plainMachine, plainStore } from '../schema/blank';
+import { plainMachine, plainStore } from '../model/blank';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 

@@ -1,12 +1,12 @@
 import type { Assignment, Solution } from '../assign/solve';
-import { judge } from '../fit/judge';
-import { machineView } from '../fit/view';
-import { findMachine, findProfile, type Bench, type Machine, type Profile, type Wish } from '../schema/bench';
-import type { Act, Change } from '../schema/changes';
-import type { Purpose } from '../schema/profile';
-import type { Settings } from '../schema/settings';
-import { applyChanges } from '../schema/changes';
-import { usualHours } from '../fit/cost';
+import { judge } from '../system/judge';
+import { machineView } from '../system/view';
+import { findMachine, findProfile, type Bench, type Machine, type Profile, type Wish } from '../model/bench';
+import type { Act, Change } from '../model/changes';
+import type { Purpose } from '../model/profile';
+import type { Settings } from '../model/settings';
+import { applyChanges } from '../model/changes';
+import { usualHours } from '../system/cost';
 import { chooseProfile, createBox } from './box';
 import type { Stamp } from './stamp';
 

@@ -1,4 +1,4 @@
-import type { DrivePart, Part } from '../fit/part';
+import type { DrivePart, Part } from '../system/part';
 import {
   adapterGoesIn,
   expansionSlots,
@@ -8,8 +8,8 @@ import {
   shapeFits,
   slotsFor,
   staying,
-} from '../fit/rooms';
-import { slotsOf } from '../fit/slots';
+} from '../system/rooms';
+import { slotsOf } from '../machine/slots';
 import type { Model, Row, Term } from './lp';
 import { optionsOf, type Option } from './options';
 import type { Scene } from './scene';

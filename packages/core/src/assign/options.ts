@@ -1,9 +1,9 @@
-import { findings } from '../fit/judge';
-import { releasesInOrder } from '../fit/options';
-import { lacksOf, type Lacks, type Needing } from '../fit/repair';
-import { score } from '../fit/score';
-import { systemsFor } from '../fit/sheet';
-import type { Wish } from '../schema/wish';
+import { findings } from '../system/judge';
+import { releasesInOrder } from '../system/options';
+import { lacksOf, type Lacks, type Needing } from '../system/repair';
+import { score } from '../system/score';
+import { systemsFor } from '../system/sheet';
+import type { Wish } from '../model/wish';
 import type { Scene } from './scene';
 
 /** One way a wish could be met by a machine: a system with release and variant, and the parts it would lack. */

@@ -1,5 +1,5 @@
-import { runningTotal } from '../fit/report';
-import type { Bench } from '../schema/bench';
+import { runningTotal } from '../system/report';
+import type { Bench } from '../model/bench';
 import { committed } from './scene';
 import type { Assignment, Solution } from './solve';
 

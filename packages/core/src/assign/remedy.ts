@@ -1,8 +1,8 @@
-import type { Part } from '../fit/part';
-import type { MachineView } from '../fit/view';
-import { overruleKey } from '../fit/wishRules';
-import type { FactKey, FactValue } from '../schema/facts';
-import type { Wish } from '../schema/wish';
+import type { Part } from '../system/part';
+import type { MachineView } from '../system/view';
+import { overruleKey } from '../system/wishRules';
+import type { FactKey, FactValue } from '../model/facts';
+import type { Wish } from '../model/wish';
 import type { Scene } from './scene';
 
 /** What would meet a wish that is left out. Every one reported was tried: applied to the scene and solved again. */

@@ -1,9 +1,9 @@
-import { applyRepair } from '../fit/repair';
-import { asPart, type Part } from '../fit/part';
-import { machineView, type MachineView } from '../fit/view';
-import { isMachine, machinesOf, type Bench, type Box, type Profile } from '../schema/bench';
-import type { Weights } from '../schema/settings';
-import type { Wish } from '../schema/wish';
+import { applyRepair } from '../system/repair';
+import { asPart, type Part } from '../system/part';
+import { machineView, type MachineView } from '../system/view';
+import { isMachine, machinesOf, type Bench, type Box, type Profile } from '../model/bench';
+import type { Weights } from '../model/settings';
+import type { Wish } from '../model/wish';
 
 /** Everything the solver knows: machines as the rules see them (with an id, without parts), parts, wishes, money. */
 export interface Scene {

@@ -1,6 +1,6 @@
 import type { Row, SolveLp } from './lp';
 import { lpText } from './lp';
-import type { Part } from '../fit/part';
+import type { Part } from '../system/part';
 import { buildModel, moneyPoints, partPoints, type AssignModel, type Placing } from './model';
 import type { Scene } from './scene';
 

@@ -1,10 +1,10 @@
-import { canTake, judge, type Judgement } from '../fit/judge';
-import type { Part } from '../fit/part';
-import { systemsFor } from '../fit/sheet';
-import { factDefinition, type FactKey, type FactValue } from '../schema/facts';
-import type { Profile } from '../schema/profile';
-import type { Wish } from '../schema/wish';
-import { factText } from '../survey/text';
+import { canTake, judge, type Judgement } from '../system/judge';
+import type { Part } from '../system/part';
+import { systemsFor } from '../system/sheet';
+import { factDefinition, type FactKey, type FactValue } from '../model/facts';
+import type { Profile } from '../model/profile';
+import type { Wish } from '../model/wish';
+import { factText } from '../machine/text';
 import { GIB } from '../units/bytes';
 import { allowed } from './options';
 import type { SolveLp } from './lp';

@@ -1,6 +1,6 @@
-import type { MachineView } from '../fit/view';
-import type { Profile } from '../schema/profile';
-import type { Wish } from '../schema/wish';
+import type { MachineView } from '../system/view';
+import type { Profile } from '../model/profile';
+import type { Wish } from '../model/wish';
 import type { Scene } from './scene';
 
 /** A machine made to measure: all that the first release of the profile needs, and what the wish asks of the place. */

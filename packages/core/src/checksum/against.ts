@@ -1,6 +1,6 @@
-import type { Comparison, ImageItem } from '../schema/shelf';
+import type { Comparison, ImageItem } from '../model/shelf';
 import { compareDigests, verdictWords } from './compare';
-import { sumsFor, type ChecksumList } from './list';
+import { sumsFor, type ChecksumList } from '../formats/checksumList';
 
 /** One image held against a list. */
 export interface ListRow {

@@ -1,5 +1,5 @@
 import { createMD5, createSHA1, createSHA256, createSHA512, type IHasher } from 'hash-wasm';
-import { digestAlgorithms, type DigestAlgorithm } from '../schema/shelf';
+import { digestAlgorithms, type DigestAlgorithm } from '../formats/checksumList';
 
 /** A running digest over several algorithms at once; bytes go through once. */
 export interface StreamingDigest {

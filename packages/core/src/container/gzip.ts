@@ -1,6 +1,6 @@
 import { Gunzip } from 'fflate';
 import { createCRC32 } from 'hash-wasm';
-import { u32 } from '../image/bytes';
+import { u32 } from '../formats/bytes';
 import { DAMAGED, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';

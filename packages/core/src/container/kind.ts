@@ -1,5 +1,5 @@
-import { ascii, u16, u8 } from '../image/bytes';
-import type { ContainerKind } from '../image/types';
+import { ascii, u16, u8 } from '../formats/bytes';
+import type { ContainerKind } from '../model/inspection';
 
 const BLOCK = [0x31, 0x41, 0x59, 0x26, 0x53, 0x59];
 const END = [0x17, 0x72, 0x45, 0x38, 0x50, 0x90];

@@ -1,4 +1,4 @@
-import type { ByteSource } from '../image/source';
+import type { ByteSource } from '../formats/source';
 
 const PIECE = 1024 * 1024;
 

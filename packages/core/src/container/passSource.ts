@@ -1,4 +1,4 @@
-import type { ByteSource } from '../image/source';
+import type { ByteSource } from '../formats/source';
 import { PackedFault } from './fault';
 import { PAGE, type KeptPages } from './keptPages';
 

@@ -1,5 +1,5 @@
-import type { ContainerKind } from '../image/types';
-import type { ByteSource } from '../image/source';
+import type { ContainerKind } from '../model/inspection';
+import type { ByteSource } from '../formats/source';
 import { unbzip2 } from './bzip2';
 import { gunzip } from './gzip';
 import { PackedSource } from './packedSource';

@@ -1,7 +1,7 @@
 import { ZipReader, Reader, configure, type Entry } from '@zip.js/zip.js';
 import { createCRC32 } from 'hash-wasm';
-import { u16 } from '../image/bytes';
-import type { ByteSource } from '../image/source';
+import { u16 } from '../formats/bytes';
+import type { ByteSource } from '../formats/source';
 import { DAMAGED, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';

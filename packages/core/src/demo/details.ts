@@ -1,4 +1,4 @@
-import { noDetails } from '../schema/details';
+import { noDetails } from '../model/details';
 import { GIB } from '../units/bytes';
 
 /** What two of the demo's surveys found beyond the facts. Made up. */

@@ -1,9 +1,9 @@
-import { blankProfile, blankRelease } from '../profile/draft';
-import { plainMachine, plainStore } from '../schema/blank';
-import type { Release, Variant } from '../schema/profile';
-import type { Machine, Profile, Store } from '../schema/bench';
-import type { FactKey, Facts, FactValue } from '../schema/facts';
-import { LEVEL_FLAGS } from '../survey/cpu';
+import { blankProfile, blankRelease } from '../system/draft';
+import { plainMachine, plainStore } from '../model/blank';
+import type { Release, Variant } from '../model/profile';
+import type { Machine, Profile, Store } from '../model/bench';
+import type { FactKey, Facts, FactValue } from '../model/facts';
+import { LEVEL_FLAGS } from '../machine/cpu';
 
 /** Small makers that keep the demo bench readable. Everything they are given is made up. */
 export const DAY0 = '2026-03-02T18:30:00.000Z';

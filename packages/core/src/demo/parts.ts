@@ -1,5 +1,5 @@
-import { owning, plainAdapter } from '../schema/blank';
-import type { Adapter, Machine, Memory, ShelfItem } from '../schema/shelf';
+import { owning, plainAdapter } from '../model/blank';
+import type { Adapter, Machine, Memory, ShelfItem } from '../model/shelf';
 import { GIB } from '../units/bytes';
 import { machine, store } from './make';
 

@@ -1,15 +1,15 @@
-import { judge } from '../fit/judge';
-import { machineView } from '../fit/view';
-import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '../schema/bench';
-import { stops, stopTitle, type Stop } from '../schema/box';
+import { judge } from '../system/judge';
+import { machineView } from '../system/view';
+import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '../model/bench';
+import { stops, stopTitle, type Stop } from '../model/box';
 import { moment } from './make';
 import { demoProfiles } from './profiles';
 import { demoParts } from './parts';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
 import { demoWishes } from './wishes';
-import { plainBox } from '../schema/blank';
-import { systemWords } from '../fit/headline';
+import { plainBox } from '../model/blank';
+import { systemTitle } from '../system/title';
 
 interface Plan {
   id: string;
@@ -129,11 +129,11 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
         id: `${plan.id}-system`,
         stop,
         what: 'System',
-        value: systemWords(judged),
+        value: systemTitle(judged),
         because,
         at: moment(plan.day, minute),
       });
-      add(stop, minute, { kind: 'decision', text: `${systemWords(judged)} chosen; ${because}` });
+      add(stop, minute, { kind: 'decision', text: `${systemTitle(judged)} chosen; ${because}` });
     }
     const said = WORDS[stop];
     if (said && (stop === 'gather' || plan.id === 'archive'))

@@ -1,4 +1,4 @@
-import type { UsbLink } from '../media/links';
+import type { UsbLink } from '../machine/links';
 import { MIB } from '../units/bytes';
 
 export interface StickFault {

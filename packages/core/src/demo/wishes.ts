@@ -1,4 +1,4 @@
-import type { Wish } from '../schema/wish';
+import type { Wish } from '../model/wish';
 
 const wish = (
   id: string,

@@ -1,7 +1,8 @@
-import { judge } from '../fit/judge';
-import { partsFor } from '../fit/part';
-import { staying } from '../fit/rooms';
-import { knownFact, machineView } from '../fit/view';
+import { judge } from '../system/judge';
+import { partsFor } from '../system/part';
+import { staying } from '../system/rooms';
+import { knownFact } from '../model/known';
+import { machineView } from '../system/view';
 import {
   findImage,
   findMachine,
@@ -13,7 +14,7 @@ import {
   type Profile,
   type ShelfItem,
   type Store,
-} from '../schema/bench';
+} from '../model/bench';
 import { formatBoth } from '../units/bytes';
 import { safetyNotes, type SafetyNote } from './safety';
 

@@ -1,5 +1,5 @@
-import { knownFact } from '../fit/view';
-import { storesIn, type Bench, type Machine } from '../schema/bench';
+import { knownFact } from '../model/known';
+import { storesIn, type Bench, type Machine } from '../model/bench';
 
 export interface SafetyNote {
   key: string;

@@ -1,4 +1,4 @@
-import type { Bench } from '../schema/bench';
+import type { Bench } from '../model/bench';
 import { gatherList } from './list';
 
 export interface ShoppingLine {

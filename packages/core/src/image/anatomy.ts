@@ -1,9 +1,10 @@
-import { allZero, hexOf } from './bytes';
+import { bootCodeKind } from './bootCode';
+import { allZero, hexOf } from '../formats/bytes';
 import { bootEntryFields, gptFields, partFields, recordFields, volumeFields } from './decode';
-import { BIOS_BOOT_GUID, ESP_GUID } from './gpt';
+import { BIOS_BOOT_GUID, ESP_GUID } from '../formats/gpt/layout';
 import type { BootVolume, FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
-import type { ImageRegion, Outcome } from './types';
+import type { ImageRegion, Outcome } from '../model/inspection';
 
 /** So much of a stretch is kept to be seen without the file. */
 const SHOWN = 128;
@@ -56,7 +57,9 @@ function tables(facts: ImageFacts): Found[] {
       bytes: 512,
       kind: empty ? 'table' : 'code',
       title: empty ? 'Partition record' : 'Boot code',
-      detail: empty ? 'no boot code' : `${mbr ? `${mbr.bootCodeKind}, ` : ''}and the record of sector 0`,
+      detail: empty
+        ? 'no boot code'
+        : `${mbr ? `${bootCodeKind(mbr.bootCode)}, ` : ''}and the record of sector 0`,
       starts: false,
       fields: recordFields(head, mbr),
     });

@@ -1,7 +1,7 @@
 import { createSHA1, createSHA256, createSHA384, createSHA512, type IHasher } from 'hash-wasm';
-import { u16, u32 } from './bytes';
-import type { LoaderHeader } from './pe';
-import type { ByteSource } from './source';
+import { u16, u32 } from '../formats/bytes';
+import type { LoaderHeader } from '../formats/pe/read';
+import type { ByteSource } from '../formats/source';
 
 const PIECE = 256 * 1024;
 /** WIN_CERTIFICATE types: PKCS #7 signed data (UEFI 2.10 §32.2.4). */

@@ -1,5 +1,5 @@
-import { MBR_CODE, MBR_LBA_AT, SAY_CODE } from '../compose/bootCode';
-import { allZero, ascii, holds, u64 } from './bytes';
+import { MBR_CODE, MBR_LBA_AT, SAY_CODE } from '../formats/bootCode';
+import { allZero, ascii, holds, u64 } from '../formats/bytes';
 
 /**
  * What a boot sector's code does next, as far as it can be told without running it. There is no field for it, so it is

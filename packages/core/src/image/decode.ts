@@ -1,13 +1,13 @@
-import { ascii, u16, u32, u8 } from './bytes';
-import { STAGE_AT } from './bootCode';
-import type { BootEntry } from './eltorito';
-import type { GptCopy } from './gpt';
-import type { IsoVolume } from './iso9660';
+import { ascii, u16, u32, u8 } from '../formats/bytes';
+import { bootCodeKind, STAGE_AT } from './bootCode';
+import type { BootEntry } from '../formats/eltorito';
+import type { GptCopy } from '../formats/gpt/read';
+import type { IsoVolume } from '../formats/iso9660/read';
 import type { FoundLoader } from './loaders';
-import type { Mbr } from './mbr';
+import type { Mbr } from '../formats/mbr/read';
 import type { Candidate } from './read';
 import { formatExact } from '../units/bytes';
-import type { Field } from './types';
+import type { Field } from '../model/inspection';
 
 const hex = (value: number, digits: number): string =>
   value.toString(16).toUpperCase().padStart(digits, '0') + 'h';
@@ -19,9 +19,10 @@ const f = (offset: number, name: string, value: string | number): Field => ({
 
 /** Sector 0 as an MBR: UEFI 2.10 §5.2.1, tables 5.1 and 5.2. */
 export function recordFields(head: Uint8Array, mbr: Mbr | undefined): Field[] {
-  const out = [f(0, 'Boot code', mbr?.bootCodeKind ?? 'not an MBR')];
-  const stage = mbr?.bootCodeKind.startsWith('names a sector')
-    ? mbr.bootCodeKind === 'names a sector'
+  const kind = mbr && bootCodeKind(mbr.bootCode);
+  const out = [f(0, 'Boot code', kind ?? 'not an MBR')];
+  const stage = kind?.startsWith('names a sector')
+    ? kind === 'names a sector'
       ? STAGE_AT.disk
       : STAGE_AT.optical
     : undefined;

@@ -1,6 +1,6 @@
-import { hexOf } from './bytes';
-import type { ByteSource } from './source';
-import type { Evidence, Starts } from './types';
+import { hexOf } from '../formats/bytes';
+import type { ByteSource } from '../formats/source';
+import type { Evidence, Starts } from '../model/inspection';
 
 /** What a judgement answers; the same shape for a start and for a start with Secure Boot on. */
 export interface Verdict {

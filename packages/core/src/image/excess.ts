@@ -1,7 +1,7 @@
 import { formatExact } from '../units/bytes';
-import { allZero } from './bytes';
+import { allZero } from '../formats/bytes';
 import type { ImageFacts } from './read';
-import type { Finding } from './types';
+import type { Finding } from '../model/inspection';
 
 /** So much is looked at behind the last named byte, and as much again at the end: bounds what a long tail costs. */
 const LOOK = 64 * 1024;

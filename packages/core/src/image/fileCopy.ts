@@ -1,8 +1,8 @@
-import type { IsoVolume } from './iso9660';
+import type { IsoVolume } from '../formats/iso9660/read';
 import { removablePath } from './loaders';
-import { readLoader } from './pe';
-import { slice, type ByteSource } from './source';
-import type { FileCopy, FirmwareKind } from './types';
+import { readLoader } from '../formats/pe/read';
+import { slice, type ByteSource } from '../formats/source';
+import type { FileCopy, FirmwareKind } from '../model/inspection';
 
 /** What copying the tree of an optical volume to a FAT stick starts: the removable-media loaders in it that can run. */
 export async function fileCopy(source: ByteSource, iso: IsoVolume): Promise<FileCopy> {

@@ -1,9 +1,9 @@
 import { formatExact, formatIec } from '../units/bytes';
 import { excess } from './excess';
-import type { GptPart } from './gpt';
+import type { GptPart } from '../formats/gpt/read';
 import type { FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
-import type { ContainerKind, Finding } from './types';
+import type { ContainerKind, Finding } from '../model/inspection';
 
 /** The finding about a packed file, whatever is inside. */
 export const packedFinding = (kind: ContainerKind): Finding => ({

@@ -1,4 +1,4 @@
-import type { ImageRegion } from './types';
+import type { ImageRegion } from '../model/inspection';
 
 const SMALLEST = 26;
 

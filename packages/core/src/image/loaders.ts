@@ -1,10 +1,10 @@
-import { openFat, type FatEntry, type FatVolume } from './fat';
+import { openFat, type FatEntry, type FatVolume } from '../formats/fat/read';
 import { field } from './evidence';
-import { readLoader } from './pe';
+import { readLoader } from '../formats/pe/read';
 import type { Candidate, ImageFacts } from './read';
 import { readSignature, type SignatureReading, type TrustedKey } from './signature';
-import { slice } from './source';
-import type { Evidence, Loader } from './types';
+import { slice } from '../formats/source';
+import type { Evidence, Loader } from '../model/inspection';
 
 export type UefiArch = 'x64' | 'ia32' | 'aa64';
 

@@ -1,10 +1,11 @@
-import { readBootCatalogue, type BootCatalogue } from './eltorito';
-import { fatGeometry, openFat, type FatVolume } from './fat';
-import { recogniseFilesystem, type FilesystemMark } from './filesystems';
-import { readGpt, type Gpt } from './gpt';
-import { openIso, type IsoVolume } from './iso9660';
-import { isExtendedType, readMbr, type Mbr } from './mbr';
-import { slice, type ByteSource } from './source';
+import { readBootCatalogue, type BootCatalogue } from '../formats/eltorito';
+import { fatGeometry, openFat, type FatVolume } from '../formats/fat/read';
+import type { FilesystemMark } from '../formats/filesystemMark';
+import { recogniseFilesystem } from '../formats/filesystems';
+import { readGpt, type Gpt } from '../formats/gpt/read';
+import { openIso, type IsoVolume } from '../formats/iso9660/read';
+import { isExtendedType, readMbr, type Mbr } from '../formats/mbr/read';
+import { slice, type ByteSource } from '../formats/source';
 
 /** One stretch of the image that may hold a file system, whatever named it. */
 export interface Candidate {

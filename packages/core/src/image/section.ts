@@ -1,4 +1,4 @@
-import type { ImageReading, ImageRegion, Loader } from './types';
+import type { ImageReading, ImageRegion, Loader } from '../model/inspection';
 
 /** One stretch on a true scale: top and height as shares of the whole, 0 to 1. */
 export interface TrueStretch {

@@ -1,8 +1,8 @@
 import type { BaseBlock } from 'asn1js';
 import type { Certificate, SignerInfo } from 'pkijs';
 import { hasherFor, imageDigest, signatureBlobs } from './authenticode';
-import type { LoaderHeader } from './pe';
-import type { ByteSource } from './source';
+import type { LoaderHeader } from '../formats/pe/read';
+import type { ByteSource } from '../formats/source';
 
 /** A certificate that a machine's firmware trusts, as DER bytes (an entry of its "db", UEFI 2.10 §32.4.1). */
 export type TrustedKey = Uint8Array;

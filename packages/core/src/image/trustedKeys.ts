@@ -1,5 +1,5 @@
-import { u32, u8 } from './bytes';
-import { guidText } from './gpt';
+import { u32, u8 } from '../formats/bytes';
+import { guidText } from '../formats/gpt/read';
 import type { TrustedKey } from './signature';
 
 /** Type of a signature list that holds X.509 certificates: UEFI 2.10 §32.4.1, EFI_CERT_X509_GUID. */

@@ -1,5 +1,5 @@
-import type { Bench } from '../schema/bench';
-import { stops, stopTitle } from '../schema/box';
+import type { Bench } from '../model/bench';
+import { stops, stopTitle } from '../model/box';
 import { formatIec } from '../units/bytes';
 
 export interface FindEntry {

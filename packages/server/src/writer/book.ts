@@ -1,4 +1,4 @@
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import { formatExact } from '@zb/core/units/bytes';
 import type { StateFile } from '../files/stateFile';
 import { Sticks } from './sticks';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { containerKinds } from '@zb/core/image/types';
-import { jobSchema } from '@zb/core/media/job';
+import { containerKinds } from '@zb/core/model/inspection';
+import { jobSchema } from '@zb/core/model/job';
 
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 

@@ -1,6 +1,6 @@
 import { Navigate, useParams } from 'react-router';
-import { findBox } from '@zb/core/schema/bench';
-import { currentStop } from '@zb/core/traveller/route';
+import { findBox } from '@zb/core/model/bench';
+import { currentStop } from '@zb/core/box/route';
 import { useBench } from '../storage/hooks';
 import NotFound from '../parts/NotFound';
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { benchToText } from '@zb/core/schema/file';
-import type { Bench } from '@zb/core/schema/bench';
+import { benchToText } from '@zb/core/model/file';
+import type { Bench } from '@zb/core/model/bench';
 import { isRouteErrorResponse, useRouteError } from 'react-router';
 import { BENCH_KEY } from '../storage/benchStore';
 import { download, fileName } from '../storage/download';

@@ -2,7 +2,7 @@ import Fuse from 'fuse.js';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { findEntries, type FindEntry } from '@zb/core/search/entries';
-import type { Bench } from '@zb/core/schema/bench';
+import type { Bench } from '@zb/core/model/bench';
 import { Modal } from '../parts/Modal';
 
 /** Find anything: boxes, stops, machines, drives, images, profiles, log lines. */

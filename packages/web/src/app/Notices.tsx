@@ -1,5 +1,5 @@
-import { benchToText } from '@zb/core/schema/file';
-import type { Bench } from '@zb/core/schema/bench';
+import { benchToText } from '@zb/core/model/file';
+import type { Bench } from '@zb/core/model/bench';
 import { Link } from 'react-router';
 import { useNotice, useStore } from '../storage/hooks';
 import { download, fileName } from '../storage/download';

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { emptyBench } from '@zb/core/schema/bench';
-import { differences } from '@zb/core/schema/changes';
+import { emptyBench } from '@zb/core/model/bench';
+import { differences } from '@zb/core/model/changes';
 import { typing, useKeys } from '../parts/useKeys';
 import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
-import type { ImageReading, ImageRegion } from '@zb/core/image/types';
+import type { ImageReading, ImageRegion } from '@zb/core/model/inspection';
 import { readableHeights } from '@zb/core/image/heights';
 import { hexLines, loadersIn, trueScale, type LoaderMark } from '@zb/core/image/section';
 import { formatExact, formatIec } from '@zb/core/units/bytes';

@@ -1,5 +1,5 @@
-import { benchLedger } from '@zb/core/ledger/bench';
-import type { Bench } from '@zb/core/schema/bench';
+import { benchLedger } from '@zb/core/box/benchLedger';
+import type { Bench } from '@zb/core/model/bench';
 import { Link } from 'react-router';
 import { Grade } from './Marks';
 import { LedgerAside, LedgerGroup, LedgerRow } from './LedgerPane';

@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
-import { profileLine } from '@zb/core/fit/options';
-import { ledger } from '@zb/core/ledger/ledger';
+import { profileLine } from '@zb/core/system/options';
+import { ledger } from '@zb/core/box/ledger';
 import {
   findBox,
   findMachine,
@@ -11,8 +11,8 @@ import {
   type Box,
   type Machine,
   type Profile,
-} from '@zb/core/schema/bench';
-import { stops, stopTitle, type Stop } from '@zb/core/schema/box';
+} from '@zb/core/model/bench';
+import { stops, stopTitle, type Stop } from '@zb/core/model/box';
 import NotFound from './NotFound';
 import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';

@@ -1,6 +1,6 @@
-import type { Machine } from '@zb/core/schema/bench';
-import { noDetails } from '@zb/core/schema/details';
-import { detailTables } from '@zb/core/survey/tables';
+import type { Machine } from '@zb/core/model/bench';
+import { noDetails } from '@zb/core/model/details';
+import { detailTables } from '@zb/core/machine/tables';
 import { Grade } from './Marks';
 
 /** The parts lists of the last survey, each as a small table. */

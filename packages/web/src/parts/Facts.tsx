@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { enterFact } from '@zb/core/acts/shelf';
-import { factApplies } from '@zb/core/fit/applies';
-import { knownFact } from '@zb/core/fit/view';
-import type { Machine } from '@zb/core/schema/bench';
-import { FACT_GROUPS } from '@zb/core/schema/factTable';
-import { factDefinition, factKeys, type FactKey } from '@zb/core/schema/facts';
-import { factText, parseFact } from '@zb/core/survey/text';
+import { factApplies } from '@zb/core/machine/applies';
+import { knownFact } from '@zb/core/model/known';
+import type { Machine } from '@zb/core/model/bench';
+import { FACT_GROUPS } from '@zb/core/model/factTable';
+import { factDefinition, factKeys, type FactKey } from '@zb/core/model/facts';
+import { factText, parseFact } from '@zb/core/machine/text';
 import { stamp, useAct } from '../storage/hooks';
 
 function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; onDone: () => void }) {

@@ -1,4 +1,4 @@
-import type { FileProblem } from '@zb/core/schema/file';
+import type { FileProblem } from '@zb/core/model/file';
 
 /** Where a bench file or a kept bench is wrong, and why; the first few, and how many more. */
 export function FileProblems({

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import type { Finding } from '@zb/core/fit/finding';
-import type { Judgement } from '@zb/core/fit/judge';
+import type { Finding } from '@zb/core/system/finding';
+import type { Judgement } from '@zb/core/system/judge';
 
 /** The deciding findings, what mends them, what to find out, and soft limits that can be set aside. */
 export function FindingList({

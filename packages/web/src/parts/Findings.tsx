@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { overrule, takeBackOverrule } from '@zb/core/acts/wishes';
-import type { Finding } from '@zb/core/fit/finding';
-import type { Judgement } from '@zb/core/fit/judge';
-import { overruleKey } from '@zb/core/fit/wishRules';
-import type { Machine, Profile, Wish } from '@zb/core/schema/bench';
+import type { Finding } from '@zb/core/system/finding';
+import type { Judgement } from '@zb/core/system/judge';
+import { overruleKey } from '@zb/core/system/wishRules';
+import type { Machine, Profile, Wish } from '@zb/core/model/bench';
 import { stamp, useAct } from '../storage/hooks';
 import { FindingList } from './FindingList';
 import { Overrule } from './Overrule';

@@ -1,6 +1,6 @@
-import { boxAdvice } from '@zb/core/image/forBox';
-import type { ImageReading } from '@zb/core/image/types';
-import type { Machine } from '@zb/core/schema/bench';
+import { boxAdvice } from '@zb/core/starting/forBox';
+import type { ImageReading } from '@zb/core/model/inspection';
+import type { Machine } from '@zb/core/model/bench';
 import { Mark } from './Marks';
 
 const KIND = { 'whole image': 'yes', 'file copy': 'change', neither: 'stop' } as const;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import type { ImageItem, Machine } from '@zb/core/schema/bench';
-import { contentOf, type Inspection } from '@zb/core/image/types';
+import type { ImageItem, Machine } from '@zb/core/model/bench';
+import { contentOf, type Inspection } from '@zb/core/model/inspection';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import type { OpenImage } from '../workers/openImages';
 import { Anatomy } from './Anatomy';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Ledger, LedgerLine } from '@zb/core/ledger/ledger';
+import type { Ledger, LedgerLine } from '@zb/core/box/ledger';
 import { Grade } from './Marks';
 
 export function LedgerGroup({

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import type { Bench, LogEntry } from '@zb/core/schema/bench';
-import { stopTitle } from '@zb/core/schema/box';
+import type { Bench, LogEntry } from '@zb/core/model/bench';
+import { stopTitle } from '@zb/core/model/box';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 
 const when = (iso: string): string =>

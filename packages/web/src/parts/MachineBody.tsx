@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { storesIn, type Bench, type Machine } from '@zb/core/schema/bench';
-import { schematic } from '@zb/core/survey/schematic';
+import { storesIn, type Bench, type Machine } from '@zb/core/model/bench';
+import { schematic } from '@zb/core/machine/schematic';
 import { DetailTables } from './DetailTables';
 import { Facts } from './Facts';
 import { MachinePhotos } from './MachinePhotos';

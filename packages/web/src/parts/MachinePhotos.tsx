@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { addPhoto, removePhoto } from '@zb/core/acts/shelf';
-import type { Machine } from '@zb/core/schema/bench';
+import type { Machine } from '@zb/core/model/bench';
 import { stamp, useAct } from '../storage/hooks';
 import { smallPhoto } from './photo';
 

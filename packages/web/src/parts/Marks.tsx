@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Verdict } from '@zb/core/fit/judge';
+import type { Verdict } from '@zb/core/system/judge';
 
 /** A mark is a shape and a word together; neither stands alone. */
 export type MarkKind = 'yes' | 'no' | 'ask' | 'change' | 'stop';

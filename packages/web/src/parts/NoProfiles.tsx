@@ -1,4 +1,5 @@
 import { addSampleProfiles } from '@zb/core/acts/profiles';
+import { demoProfiles } from '@zb/core/demo/profiles';
 import { useAct, useBench } from '../storage/hooks';
 import { Primary } from './Button';
 
@@ -6,7 +7,7 @@ import { Primary } from './Button';
 export function NoProfiles() {
   const bench = useBench();
   const act = useAct();
-  const sample = addSampleProfiles(bench);
+  const sample = addSampleProfiles(bench, demoProfiles);
   return (
     <div className="stack" style={{ maxWidth: 560 }}>
       <p>

@@ -1,6 +1,6 @@
 import { amount } from '@zb/core/assign/plan';
-import type { Repair } from '@zb/core/fit/repair';
-import type { Bench } from '@zb/core/schema/bench';
+import type { Repair } from '@zb/core/system/repair';
+import type { Bench } from '@zb/core/model/bench';
 
 /** Other repairs that would do as well, after the cheapest. */
 export function OtherWays({

@@ -5,7 +5,7 @@ import {
   type Evidence,
   type FirmwareKind,
   type Outcome,
-} from '@zb/core/image/types';
+} from '@zb/core/model/inspection';
 import { formatExact } from '@zb/core/units/bytes';
 import { Mark } from './Marks';
 

@@ -1,5 +1,5 @@
-import { packedWords } from '@zb/core/image/packedWords';
-import type { Inspection } from '@zb/core/image/types';
+import { packedWords } from '@zb/core/words/packed';
+import type { Inspection } from '@zb/core/model/inspection';
 import { groupedHex } from '@zb/core/checksum/compare';
 
 /** A packed file: what it is, what is inside, and what that means for writing it. */

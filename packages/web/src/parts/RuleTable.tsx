@@ -1,5 +1,5 @@
-import type { Finding } from '@zb/core/fit/finding';
-import type { Judgement } from '@zb/core/fit/judge';
+import type { Finding } from '@zb/core/system/finding';
+import type { Judgement } from '@zb/core/system/judge';
 import { Mark, type MarkKind } from './Marks';
 
 const RULE_MARK: Record<Finding['outcome'], { kind: MarkKind; word: string }> = {

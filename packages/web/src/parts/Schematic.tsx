@@ -1,4 +1,4 @@
-import type { PlaceGroup } from '@zb/core/survey/schematic';
+import type { PlaceGroup } from '@zb/core/machine/schematic';
 
 /** Slots, ports and bays as a person sees them inside: what is used, what is free, what is only assumed. */
 export function Schematic({ groups, name }: { groups: PlaceGroup[]; name: string }) {

@@ -1,4 +1,4 @@
-import type { Score } from '@zb/core/fit/score';
+import type { Score } from '@zb/core/system/score';
 
 /** What each criterion adds to a score, and what that rests on. */
 export function ScoreTable({ score }: { score: Score }) {

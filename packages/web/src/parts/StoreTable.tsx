@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Store } from '@zb/core/schema/bench';
+import type { Store } from '@zb/core/model/bench';
 import { formatBoth } from '@zb/core/units/bytes';
 
 /** Drives, sticks and cards with what tells them apart. */

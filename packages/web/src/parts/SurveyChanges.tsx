@@ -1,4 +1,4 @@
-import type { SurveyChange } from '@zb/core/survey/compare';
+import type { SurveyChange } from '@zb/core/machine/compare';
 import { Primary, Quiet } from './Button';
 
 /** What a new survey says differently, before it is taken. */

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { applySurvey } from '@zb/core/acts/shelf';
-import type { Bench, Machine } from '@zb/core/schema/bench';
-import { compareSurvey } from '@zb/core/survey/compare';
-import { readSurvey } from '@zb/core/survey/read';
-import { SURVEY_FILE, SURVEY_SCRIPT } from '@zb/core/survey/script';
-import type { Survey } from '@zb/core/survey/types';
+import type { Bench, Machine } from '@zb/core/model/bench';
+import { compareSurvey } from '@zb/core/machine/compare';
+import { readSurvey } from '@zb/core/machine/read';
+import { SURVEY_FILE, SURVEY_SCRIPT } from '@zb/core/machine/script';
+import type { Survey } from '@zb/core/machine/types';
 import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
 import { Primary, Quiet } from './Button';

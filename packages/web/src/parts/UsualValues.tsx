@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { assumeUsual } from '@zb/core/acts/shelf';
-import type { Machine } from '@zb/core/schema/bench';
-import { machineForms } from '@zb/core/schema/shelf';
+import type { Machine } from '@zb/core/model/bench';
+import { machineForms } from '@zb/core/model/shelf';
 import { useAct } from '../storage/hooks';
 import { Quiet } from './Button';
 

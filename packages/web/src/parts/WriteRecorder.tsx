@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react';
-import { recordWrite } from '@zb/core/acts/box';
-import { belongsTo, endedRun, isOver, jobsOf } from '@zb/core/media/job';
-import { findBox, type Bench } from '@zb/core/schema/bench';
+import { recordWrite } from '@zb/core/acts/write';
+import { endedRun } from '@zb/core/acts/write';
+import { belongsTo, isOver, jobsOf } from '@zb/core/model/job';
+import { findBox, type Bench } from '@zb/core/model/bench';
 import { useAct } from '../storage/hooks';
 import { useJobs } from './writer';
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { VirtualStick } from '@zb/core/demo/sticks';
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import { getJson } from './api';
 
 /** Is this the demo, and what the stand-ins cannot keep at present, in words. */

@@ -1,8 +1,8 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
-import { arranged } from '@zb/core/schema/arrange';
-import { applyChanges, differences, type Act } from '@zb/core/schema/changes';
-import { faultOf } from '@zb/core/schema/fault';
+import { emptyBench, type Bench } from '@zb/core/model/bench';
+import { arranged } from '@zb/core/model/arrange';
+import { applyChanges, differences, type Act } from '@zb/core/model/changes';
+import { faultOf } from '@zb/core/model/fault';
 import { BrowserKeeper } from './browserKeeper';
 import { StorageReplaced, UnreadableBench, type Keeper } from './keeper';
 import { MemoryKeeper } from './memoryKeeper';

@@ -8,10 +8,10 @@ import {
   type Profile,
   type ShelfItem,
   type Wish,
-} from '@zb/core/schema/bench';
-import { collections, type Act, type Change } from '@zb/core/schema/changes';
-import { settingsSchema } from '@zb/core/schema/settings';
-import { benchFromKept, migrations, type Migration } from '@zb/core/schema/file';
+} from '@zb/core/model/bench';
+import { collections, type Act, type Change } from '@zb/core/model/changes';
+import { settingsSchema } from '@zb/core/model/settings';
+import { benchFromKept, migrations, type Migration } from '@zb/core/model/file';
 import { StorageReplaced, UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
 
 interface Kept {

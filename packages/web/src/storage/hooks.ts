@@ -1,7 +1,7 @@
 import { createContext, useCallback, useContext, useSyncExternalStore } from 'react';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
-import type { Act } from '@zb/core/schema/changes';
+import { emptyBench, type Bench } from '@zb/core/model/bench';
+import type { Act } from '@zb/core/model/changes';
 import type { Stamp } from '@zb/core/acts/stamp';
 import { BENCH_KEY, type BenchStore, type StoreNotice } from './benchStore';
 

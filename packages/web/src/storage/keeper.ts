@@ -1,6 +1,6 @@
-import type { Bench } from '@zb/core/schema/bench';
-import type { Act } from '@zb/core/schema/changes';
-import { BenchFileError, type FileProblem } from '@zb/core/schema/file';
+import type { Bench } from '@zb/core/model/bench';
+import type { Act } from '@zb/core/model/changes';
+import { BenchFileError, type FileProblem } from '@zb/core/model/file';
 
 /** What is kept does not make a sound bench. It carries all of it, so that it can be saved before anything else is done. */
 export class UnreadableBench extends Error {

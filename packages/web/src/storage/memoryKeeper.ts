@@ -1,5 +1,5 @@
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
-import { applyChanges, differences, type Act, type Change } from '@zb/core/schema/changes';
+import { emptyBench, type Bench } from '@zb/core/model/bench';
+import { applyChanges, differences, type Act, type Change } from '@zb/core/model/changes';
 import { UNDO_DEPTH, type Keeper } from './keeper';
 
 /** Keeps the bench for as long as the page is open; used where the browser gives no storage. */

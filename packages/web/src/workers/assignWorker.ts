@@ -5,7 +5,7 @@ import { solverFrom } from '@zb/core/assign/highs';
 import { sceneOf } from '@zb/core/assign/scene';
 import { alternatives, solveScene, type Solution } from '@zb/core/assign/solve';
 import { unmetWishes, type Unmet } from '@zb/core/assign/unmet';
-import type { Bench } from '@zb/core/schema/bench';
+import type { Bench } from '@zb/core/model/bench';
 
 export interface Stage {
   solution?: Solution;

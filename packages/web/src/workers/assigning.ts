@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
-import type { Bench } from '@zb/core/schema/bench';
+import type { Bench } from '@zb/core/model/bench';
 import type { AssignWorker, Stage } from './assignWorker';
 
 const SECONDS = 20;

@@ -1,12 +1,12 @@
 import { expose, wrap, type Remote } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
-import { readWhole } from '@zb/core/container/read';
+import { readWhole } from '@zb/core/starting/whole';
 import { checkListSignature, type SignatureCheck } from '@zb/core/checksum/signature';
-import { compareImages, type ImageComparison } from '@zb/core/compare/images';
-import type { ByteSource } from '@zb/core/image/source';
-import { inspectImage } from '@zb/core/image/inspect';
-import type { Inspection } from '@zb/core/image/types';
-import type { DigestAlgorithm } from '@zb/core/schema/shelf';
+import { compareImages, type ImageComparison } from '@zb/core/write/compareImages';
+import type { ByteSource } from '@zb/core/formats/source';
+import { inspectImage } from '@zb/core/starting/inspect';
+import type { Inspection } from '@zb/core/model/inspection';
+import type { DigestAlgorithm } from '@zb/core/formats/checksumList';
 import type { PieceWorker } from './pieceWorker';
 
 /** Large enough to keep the disk busy, small enough to keep memory flat: AHEAD + 1 of these exist at a time. */

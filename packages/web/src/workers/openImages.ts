@@ -1,9 +1,9 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useSyncExternalStore } from 'react';
 import type { SignatureCheck } from '@zb/core/checksum/signature';
-import type { ImageComparison } from '@zb/core/compare/images';
-import type { Inspection } from '@zb/core/image/types';
-import type { DigestAlgorithm } from '@zb/core/schema/shelf';
+import type { ImageComparison } from '@zb/core/write/compareImages';
+import type { Inspection } from '@zb/core/model/inspection';
+import type { DigestAlgorithm } from '@zb/core/formats/checksumList';
 import type { ImageWorker } from './imageWorker';
 
 /** One image being read or read: what the page knows of it while it is open. */

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
-import { briefSheet, type BriefSheet } from '@zb/core/fit/sheet';
-import type { Bench } from '@zb/core/schema/bench';
+import { briefSheet, type BriefSheet } from '@zb/core/system/sheet';
+import type { Bench } from '@zb/core/model/bench';
 
 const api = {
   sheet: (bench: Bench, by: BriefSheet['by']): BriefSheet => briefSheet(bench, by),

@@ -1,7 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { BriefSheet } from '@zb/core/fit/sheet';
-import type { Bench } from '@zb/core/schema/bench';
+import type { BriefSheet } from '@zb/core/system/sheet';
+import type { Bench } from '@zb/core/model/bench';
 import type { SheetWorker } from './sheetWorker';
 
 let remote: Remote<SheetWorker> | undefined;

@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { emptyBench, type Bench } from '@zb/core/schema/bench';
-import { differences } from '@zb/core/schema/changes';
+import { emptyBench, type Bench } from '@zb/core/model/bench';
+import { differences } from '@zb/core/model/changes';
 import {
   BenchFileError,
   benchFromText,
   benchToText,
   previewImport,
   type FileProblem,
-} from '@zb/core/schema/file';
+} from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { FileProblems } from '../../parts/FileProblems';

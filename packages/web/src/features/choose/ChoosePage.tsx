@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { chooseProfile } from '@zb/core/acts/box';
-import { fitHeadline } from '@zb/core/fit/headline';
-import { judgeAll } from '@zb/core/fit/judge';
-import { score } from '@zb/core/fit/score';
-import { machineView } from '@zb/core/fit/view';
+import { fitHeadline } from '@zb/core/words/fit';
+import { judgeAll } from '@zb/core/system/judge';
+import { score } from '@zb/core/system/score';
+import { machineView } from '@zb/core/system/view';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { VerdictMark } from '../../parts/Marks';

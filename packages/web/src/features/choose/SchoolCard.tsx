@@ -1,4 +1,4 @@
-import type { ReleaseCard } from '@zb/core/fit/school';
+import type { ReleaseCard } from '@zb/core/system/school';
 import { VerdictMark } from '../../parts/Marks';
 
 /** Long support, newest, development: each school's case, and what it means for this machine. */

@@ -1,6 +1,6 @@
 import { updateBox } from '@zb/core/acts/box';
-import { bootLadder, type Rung } from '@zb/core/boot/ladder';
-import type { FactKey } from '@zb/core/schema/facts';
+import { bootLadder, type Rung } from '@zb/core/starting/ladder';
+import type { FactKey } from '@zb/core/model/facts';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Facts } from '../../parts/Facts';
 import { LogEntryForm } from '../../parts/LogEntryForm';

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
-import type { ImageComparison } from '@zb/core/compare/images';
-import type { ImageItem } from '@zb/core/schema/bench';
+import type { ImageComparison } from '@zb/core/write/compareImages';
+import type { ImageItem } from '@zb/core/model/bench';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import { progress } from '@zb/core/units/progress';
 import { Stamp } from '../../parts/Marks';

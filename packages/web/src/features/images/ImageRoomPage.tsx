@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { imageHeadline } from '@zb/core/image/headline';
-import { findImage } from '@zb/core/schema/bench';
-import { isImage } from '@zb/core/schema/shelf';
+import { imageHeadline } from '@zb/core/words/image';
+import { findImage } from '@zb/core/model/bench';
+import { isImage } from '@zb/core/model/shelf';
 import { progress } from '@zb/core/units/progress';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { recordComparisons } from '@zb/core/acts/images';
 import { againstList } from '@zb/core/checksum/against';
-import { parseChecksumList } from '@zb/core/checksum/list';
-import type { ImageItem } from '@zb/core/schema/bench';
+import { parseChecksumList } from '@zb/core/formats/checksumList';
+import type { ImageItem } from '@zb/core/model/bench';
 import { Quiet } from '../../parts/Button';
 import { PickFile } from '../../parts/PickFile';
 import { readTextFile } from '../../parts/textFile';

@@ -1,8 +1,8 @@
 import { againstList } from '@zb/core/checksum/against';
 import { verdictWords } from '@zb/core/checksum/compare';
-import { parseChecksumList } from '@zb/core/checksum/list';
-import { startsUnder } from '@zb/core/image/headline';
-import type { ImageItem } from '@zb/core/schema/bench';
+import { parseChecksumList } from '@zb/core/formats/checksumList';
+import { startsUnder } from '@zb/core/words/image';
+import type { ImageItem } from '@zb/core/model/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { Mark, type MarkKind } from '../../parts/Marks';
 import { useRoom } from '../../parts/room';

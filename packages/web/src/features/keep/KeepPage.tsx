@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { removeBox, updateBox } from '@zb/core/acts/box';
-import { buildSheet } from '@zb/core/logbook/buildSheet';
-import { keepHeadline } from '@zb/core/logbook/headline';
-import { logOf } from '@zb/core/schema/bench';
+import { buildSheet } from '@zb/core/box/buildSheet';
+import { keepHeadline } from '@zb/core/words/logbook';
+import { logOf } from '@zb/core/model/bench';
 import { useNavigate } from 'react-router';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';

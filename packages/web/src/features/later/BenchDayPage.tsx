@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { benchDay } from '@zb/core/traveller/benchDay';
+import { benchDay } from '@zb/core/box/benchDay';
 import { formatSpan } from '@zb/core/units/duration';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Sheet } from '../../parts/Sheet';

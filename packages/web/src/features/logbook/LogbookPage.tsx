@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react';
-import { measuredWrites } from '@zb/core/logbook/measured';
+import { measuredWrites } from '@zb/core/box/measured';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';

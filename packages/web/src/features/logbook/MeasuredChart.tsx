@@ -1,7 +1,7 @@
 import type { ApexOptions } from 'apexcharts';
 import imported from 'react-apexcharts';
-import { timeAxis } from '@zb/core/logbook/axis';
-import type { MeasuredRun } from '@zb/core/logbook/measured';
+import { timeAxis } from '@zb/core/box/axis';
+import type { MeasuredRun } from '@zb/core/box/measured';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 
 // The package is CommonJS: some bundlers hand over the module, some its default.

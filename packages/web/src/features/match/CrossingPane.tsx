@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { amount, difference, planLines } from '@zb/core/assign/plan';
-import { flipReport, ownCost, rivalOf } from '@zb/core/fit/report';
-import { canTake, otherWays } from '@zb/core/fit/judge';
-import { crossingOf, type BriefSheet } from '@zb/core/fit/sheet';
-import { machineView } from '@zb/core/fit/view';
-import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
+import { flipReport, ownCost, rivalOf } from '@zb/core/system/report';
+import { canTake, otherWays } from '@zb/core/system/judge';
+import { crossingOf, type BriefSheet } from '@zb/core/system/sheet';
+import { machineView } from '@zb/core/system/view';
+import type { Bench, Machine, Wish } from '@zb/core/model/bench';
 import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';

@@ -1,6 +1,6 @@
 import type { Solution } from '@zb/core/assign/solve';
-import type { BriefSheet } from '@zb/core/fit/sheet';
-import type { Bench, Machine, Wish } from '@zb/core/schema/bench';
+import type { BriefSheet } from '@zb/core/system/sheet';
+import type { Bench, Machine, Wish } from '@zb/core/model/bench';
 import { SheetGrid, type At, type CellProps } from './SheetGrid';
 
 /** Machines × wishes, with the plan drawn on it. */

@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { changeSettings, saveWish } from '@zb/core/acts/wishes';
 import { amount } from '@zb/core/assign/plan';
 import type { Remedy } from '@zb/core/assign/remedy';
-import type { Bench, Wish } from '@zb/core/schema/bench';
+import type { Bench, Wish } from '@zb/core/model/bench';
 import { Quiet } from '../../parts/Button';
 import { useAct } from '../../storage/hooks';
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { changeSettings } from '@zb/core/acts/wishes';
-import type { Bench } from '@zb/core/schema/bench';
-import { criteria, type Settings } from '@zb/core/schema/settings';
+import type { Bench } from '@zb/core/model/bench';
+import { criteria, type Settings } from '@zb/core/model/settings';
 import { Primary } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
 import { useAct } from '../../storage/hooks';

@@ -1,6 +1,6 @@
 import { memo, type ReactNode } from 'react';
-import type { BriefCell } from '@zb/core/fit/sheet';
-import type { Machine } from '@zb/core/schema/bench';
+import type { BriefCell } from '@zb/core/system/sheet';
+import type { Machine } from '@zb/core/model/bench';
 import { Mark, verdictMark } from '../../parts/Marks';
 import { gridMove } from '../../parts/grid';
 

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { judge, otherWays } from '@zb/core/fit/judge';
-import type { BriefSheet } from '@zb/core/fit/sheet';
-import { machineView } from '@zb/core/fit/view';
-import type { Bench, Machine, Profile } from '@zb/core/schema/bench';
+import { judge, otherWays } from '@zb/core/system/judge';
+import type { BriefSheet } from '@zb/core/system/sheet';
+import { machineView } from '@zb/core/system/view';
+import type { Bench, Machine, Profile } from '@zb/core/model/bench';
 import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { removeWish, saveWish } from '@zb/core/acts/wishes';
-import { usualHours } from '@zb/core/fit/cost';
-import type { Bench, Wish } from '@zb/core/schema/bench';
-import { purposes } from '@zb/core/schema/profile';
-import { noiseLevels, wishFeatures } from '@zb/core/schema/wish';
+import { usualHours } from '@zb/core/system/cost';
+import type { Bench, Wish } from '@zb/core/model/bench';
+import { purposes } from '@zb/core/model/profile';
+import { noiseLevels, wishFeatures } from '@zb/core/model/wish';
 import { Primary, Quiet } from '../../parts/Button';
 import { Choice } from '../../parts/Choice';
 import { Modal } from '../../parts/Modal';

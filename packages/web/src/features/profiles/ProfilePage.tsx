@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/profile/draft';
-import { profilesToText, removeProfile } from '@zb/core/profile/exchange';
-import { judge } from '@zb/core/fit/judge';
-import { machineView } from '@zb/core/fit/view';
-import { machinesOf, type Bench, type Profile } from '@zb/core/schema/bench';
+import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
+import { profilesToText, removeProfile } from '@zb/core/system/exchange';
+import { judge } from '@zb/core/system/judge';
+import { machineView } from '@zb/core/system/view';
+import { machinesOf, type Bench, type Profile } from '@zb/core/model/bench';
 import NotFound from '../../parts/NotFound';
 import { Primary, Quiet } from '../../parts/Button';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';

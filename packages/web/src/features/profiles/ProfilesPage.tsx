@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { blankProfile } from '@zb/core/profile/draft';
+import { blankProfile } from '@zb/core/system/draft';
 import {
   previewProfiles,
   profilesFromText,
   profilesToText,
   takeProfiles,
   type ProfileArrival,
-} from '@zb/core/profile/exchange';
-import { optionOf, supportWords } from '@zb/core/fit/options';
-import { BenchFileError, type FileProblem } from '@zb/core/schema/file';
+} from '@zb/core/system/exchange';
+import { optionOf, supportWords } from '@zb/core/system/options';
+import { BenchFileError, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { FileProblems } from '../../parts/FileProblems';

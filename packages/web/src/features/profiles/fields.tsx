@@ -1,6 +1,6 @@
 import { createContext, useContext, type ReactNode } from 'react';
 import type { UseFormReturn, FieldPath } from 'react-hook-form';
-import type { DraftProblem, ProfileDraft } from '@zb/core/profile/draft';
+import type { DraftProblem, ProfileDraft } from '@zb/core/system/draft';
 
 export type Path = FieldPath<ProfileDraft>;
 interface Editing {

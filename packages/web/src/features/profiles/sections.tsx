@@ -1,6 +1,6 @@
 import { useFieldArray } from 'react-hook-form';
-import { blankRelease, draftOf, blankProfile } from '@zb/core/profile/draft';
-import { usualChannel } from '@zb/core/fit/options';
+import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
+import { usualChannel } from '@zb/core/system/options';
 import {
   architectures,
   channels,
@@ -12,7 +12,7 @@ import {
   secureBootWays,
   swapHabits,
   writeModes,
-} from '@zb/core/schema/profile';
+} from '@zb/core/model/profile';
 import { Quiet } from '../../parts/Button';
 import { Lines, Pick, Several, Text, Tick, useEditing } from './fields';
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { saveItem } from '@zb/core/acts/shelf';
-import { machinesOf } from '@zb/core/schema/bench';
-import type { ShelfItem } from '@zb/core/schema/shelf';
+import { machinesOf } from '@zb/core/model/bench';
+import type { ShelfItem } from '@zb/core/model/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';

@@ -1,7 +1,7 @@
 import { useNavigate, useParams } from 'react-router';
 import { removeItem, saveItem } from '@zb/core/acts/shelf';
-import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/schema/shelf';
-import { itemPlace, itemSummary } from '@zb/core/survey/summary';
+import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/model/shelf';
+import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../parts/Button';

@@ -1,4 +1,4 @@
-import type { Store } from '@zb/core/schema/shelf';
+import type { Store } from '@zb/core/model/shelf';
 import { Choice } from '../../parts/Choice';
 
 /** Shape and, for an M.2 drive, what decides whether it goes in: length, key, protocol and lanes. */

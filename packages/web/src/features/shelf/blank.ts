@@ -1,7 +1,7 @@
-import { owning, plainAdapter, plainStore } from '@zb/core/schema/blank';
+import { owning, plainAdapter, plainStore } from '@zb/core/model/blank';
 import type { Stamp } from '@zb/core/acts/stamp';
 import { blankMachine } from '@zb/core/acts/shelf';
-import type { ShelfItem } from '@zb/core/schema/bench';
+import type { ShelfItem } from '@zb/core/model/bench';
 
 export type ItemKind = ShelfItem['kind'];
 

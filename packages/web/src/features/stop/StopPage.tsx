@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
-import { logOf } from '@zb/core/schema/bench';
-import { stopSchema } from '@zb/core/schema/box';
-import { stopOutlook } from '@zb/core/traveller/ahead';
+import { logOf } from '@zb/core/model/bench';
+import { stopSchema } from '@zb/core/model/box';
+import { stopOutlook } from '@zb/core/box/outlook';
 import NotFound from '../../parts/NotFound';
 import { BoxFrame, useBoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
 import { blankMachine } from '@zb/core/acts/shelf';
-import { machinesOf } from '@zb/core/schema/bench';
-import { surveyHeadline } from '@zb/core/survey/headline';
+import { machinesOf } from '@zb/core/model/bench';
+import { surveyHeadline } from '@zb/core/words/survey';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Primary, Quiet } from '../../parts/Button';
 import { MachineBody } from '../../parts/MachineBody';

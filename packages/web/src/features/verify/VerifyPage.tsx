@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { firmwareOf } from '@zb/core/boot/ladder';
-import { knownFact } from '@zb/core/fit/view';
-import { verifyHeadline } from '@zb/core/image/headline';
-import { findImage } from '@zb/core/schema/bench';
+import { firmwareOf } from '@zb/core/starting/ladder';
+import { knownFact } from '@zb/core/model/known';
+import { verifyHeadline } from '@zb/core/words/image';
+import { findImage } from '@zb/core/model/bench';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
-import type { GuardedTarget } from '@zb/core/media/guard';
-import { predictInstall } from '@zb/core/media/install';
-import { usbLinks } from '@zb/core/media/links';
-import { predictTimes, unknownStick } from '@zb/core/media/time';
-import type { Bench, Box, ImageItem } from '@zb/core/schema/bench';
+import type { GuardedTarget } from '@zb/core/write/guard';
+import { predictInstall } from '@zb/core/write/install';
+import { usbLinks } from '@zb/core/machine/links';
+import { predictTimes, unknownStick } from '@zb/core/write/time';
+import type { Bench, Box, ImageItem } from '@zb/core/model/bench';
 import { MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
 import { unitsExplained } from '@zb/core/units/explain';

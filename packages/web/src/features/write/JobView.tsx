@@ -1,4 +1,4 @@
-import { isOver, type Job } from '@zb/core/media/job';
+import { isOver, type Job } from '@zb/core/model/job';
 import { progress } from '@zb/core/units/progress';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';

@@ -1,5 +1,5 @@
-import type { GuardedTarget } from '@zb/core/media/guard';
-import { columnHeights } from '@zb/core/media/columns';
+import type { GuardedTarget } from '@zb/core/write/guard';
+import { columnHeights } from '@zb/core/write/columns';
 import { formatBoth, formatExact, formatIec } from '@zb/core/units/bytes';
 
 function Column({

@@ -1,4 +1,4 @@
-import type { GuardedTarget } from '@zb/core/media/guard';
+import type { GuardedTarget } from '@zb/core/write/guard';
 import { formatIec, formatSi } from '@zb/core/units/bytes';
 import { Mark } from '../../parts/Marks';
 

@@ -1,0 +1,92 @@
+import { storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
+import type { Act, Change } from '../model/changes';
+import { belongsTo, type Job } from '../model/job';
+import { formatDuration, formatSpan, type Span } from '../units/duration';
+import { predictWrite } from '../write/time';
+import { logBase } from './base';
+import type { Stamp } from './stamp';
+
+export interface WriteRun {
+  imageId: string;
+  imageName: string;
+  serial: string;
+  /** Bytes of the image. */
+  bytes: number;
+  /** Has anything gone to the stick? */
+  touched: boolean;
+  seconds: number;
+  /** Of these, until the last byte was written; null where it was not measured. */
+  writeSeconds: number | null;
+  predicted: Span | null;
+  result: 'proven' | 'failed' | 'cancelled';
+  explanation: string;
+  /** Where the read-back found a lying capacity, the bytes the target really holds; else null. */
+  realBytes: number | null;
+}
+
+/** Records how a write ended, once, on the box and in the log; what was foretold stands beside what was measured. */
+export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp): Act {
+  const outcome = { proven: 'written and proven', failed: 'FAILED', cancelled: 'cancelled' }[run.result];
+  const foretold = run.predicted ? `, foretold ${formatSpan(run.predicted)}` : '';
+  const text = `${run.imageName} on stick …${run.serial.slice(-4)}: ${outcome} after ${formatDuration(run.seconds)}${foretold}. ${run.explanation}`;
+  const result = run.result === 'proven' ? ('proven' as const) : ('failed' as const);
+  const written = {
+    at: stamp.now,
+    imageId: run.imageId,
+    serial: run.serial,
+    result,
+    explanation: run.explanation,
+    bytes: run.bytes,
+    seconds: run.seconds,
+  };
+  const entry: LogEntry = {
+    kind: 'write',
+    ...logBase(box, 'write', stamp),
+    text,
+    serial: run.serial,
+    result: run.result,
+    bytes: run.bytes,
+    predicted: run.predicted,
+    seconds: run.seconds,
+    writeSeconds: run.writeSeconds,
+  };
+  const changes: Change[] = [
+    ...(run.touched ? [{ in: 'boxes' as const, id: box.id, to: { ...box, written } }] : []),
+    { in: 'log', id: entry.id, to: entry },
+  ];
+  // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
+  for (const i of run.touched ? bench.items : []) {
+    if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
+      const holds =
+        run.result === 'proven'
+          ? `${run.imageName}, written and proven`
+          : `a broken copy of ${run.imageName}`;
+      changes.push({
+        in: 'items',
+        id: i.id,
+        to: { ...i, holds, realBytes: run.realBytes ?? i.realBytes },
+      });
+    }
+  }
+  // Whichever tab sees the end first records it; for the others it is done.
+  const once = { in: 'log', id: entry.id } as const;
+  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once };
+}
+
+/** A write that is over, as box and log keep it, beside what was foretold for a target the shelf knows. */
+export function endedRun(bench: Bench, job: Job): WriteRun {
+  const store = storesOf(bench).find((s) => s.serial === job.serial);
+  return {
+    imageId: belongsTo(job).imageId,
+    imageName: job.imageName,
+    serial: job.serial,
+    bytes: job.total,
+    touched: job.touched,
+    seconds: job.seconds,
+    writeSeconds: job.writeSeconds,
+    predicted: store ? predictWrite(job.total, store, bench.log).value : null,
+    result: job.state === 'proven' || job.state === 'cancelled' ? job.state : 'failed',
+    explanation: job.explanation,
+    realBytes: job.pattern === 'lying capacity' ? job.firstDifference : null,
+  };
+}

@@ -1,0 +1,23 @@
+import { hazards } from './hazards';
+import type { Bench, Box } from '../model/bench';
+import { addSpans, type Span } from '../units/duration';
+import { route, type RouteStop } from './route';
+
+export interface BenchDayRow {
+  box: Box;
+  next: RouteStop;
+  /** Seconds of hands and waiting over all stops left. */
+  left: Span;
+  inTheWay: string | undefined;
+}
+
+/** Every unfinished box with its next stop and what stands in its way. */
+export function benchDay(bench: Bench): BenchDayRow[] {
+  return bench.boxes.flatMap((box) => {
+    const stops = route(bench, box).filter((s) => s.state !== 'signed');
+    const [next] = stops;
+    if (!next) return [];
+    const left = addSpans(stops.flatMap((s) => [s.hands, s.waiting]));
+    return [{ box, next, left, inTheWay: hazards(bench, box).find((h) => h.grade === 'stop')?.text }];
+  });
+}

@@ -1,0 +1,113 @@
+import { knownFact } from '../model/known';
+import { firmwareTitle } from '../model/inspection';
+import { bootLadder } from '../starting/ladder';
+import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../model/bench';
+import { stops, stopTitle } from '../model/box';
+import { factDefinition, factKeys } from '../model/facts';
+import { factText } from '../machine/text';
+import { formatBoth, formatExact } from '../units/bytes';
+import { optionOf } from '../system/options';
+import { hazards } from './hazards';
+
+/** Text that stands in a table cell or a list without being taken for markup. */
+const safe = (s: string): string => s.replace(/[\\`*_[\]<>|#]/g, '\\$&').replace(/\s*\n\s*/g, ' ');
+const day = (iso: string): string => iso.slice(0, 16).replace('T', ' ');
+
+/** The record of a box as CommonMark: machine, decisions, image, stick, hazards, stops and the log in order. */
+export function buildSheet(bench: Bench, box: Box): string {
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  const image = findImage(bench, box.imageId);
+  const out: string[] = [
+    `# ${safe(box.name)}`,
+    '',
+    `Build sheet from the bench “${safe(bench.name)}”. Purpose: ${box.purpose}.`,
+    '',
+  ];
+  out.push('## Machine', '');
+  if (machine) {
+    out.push(`${safe(machine.name)}, ${machine.form}.`, '', '| Fact | Value | From |', '| --- | --- | --- |');
+    for (const key of factKeys) {
+      const known = knownFact(machine, key);
+      if (known)
+        out.push(
+          `| ${factDefinition(key).label} | ${safe(factText(key, known.value))} | ${safe(known.source)} |`,
+        );
+    }
+    out.push('');
+    for (const s of storesIn(bench, machine.id))
+      out.push(
+        `- ${safe(s.name)}, ${formatBoth(s.bytes)}, serial ${safe(s.serial ?? 'not known')}${s.matters ? ', **keep**' : ''}`,
+      );
+  } else out.push('No machine yet.');
+  out.push('', '## Decisions', '');
+  if (box.decisions.length === 0) out.push('None recorded.');
+  for (const d of box.decisions)
+    out.push(
+      `- **${safe(d.what)}: ${safe(d.value)}** (${stopTitle[d.stop]}, ${day(d.at)}). ${safe(d.because)}`,
+    );
+  if (profile) {
+    const { release, variant } = optionOf(profile, box);
+    out.push(
+      '',
+      `${safe(profile.name)} ${safe(release.version)}, ${release.channel}, variant ${safe(variant.name)}. Installer: ${profile.installer}.`,
+    );
+  }
+  out.push('', '## Image', '');
+  if (image) {
+    out.push(`${safe(image.name)}, ${formatExact(image.bytes)}.`, '');
+    for (const [algorithm, hex] of Object.entries(image.digests)) out.push(`- ${algorithm}: \`${hex}\``);
+    const words = {
+      same: 'agrees with the published sum',
+      differs: '**differs from the published sum**',
+      'not-listed': 'is not named in the list',
+      'other-size': 'HAS ANOTHER SIZE than the list names',
+    };
+    if (image.comparison) out.push(`- ${words[image.comparison.verdict]} (${safe(image.comparison.from)})`);
+    const starts = image.inspection?.outcomes.filter((o) => o.starts === 'yes') ?? [];
+    for (const o of starts)
+      out.push(
+        `- starts under ${firmwareTitle[o.firmware]} as ${o.attached === 'disk' ? 'a stick or drive' : 'optical media'}: ${safe(o.because)}`,
+      );
+  } else out.push('None opened.');
+  out.push('', '## Stick', '');
+  out.push(
+    box.written
+      ? `Serial ${safe(box.written.serial)}, ${day(box.written.at)}: ${box.written.result}. ${safe(box.written.explanation)}`
+      : 'Not written.',
+  );
+  if (machine) {
+    const ladder = bootLadder(bench, box, machine);
+    out.push('', '## Next start', '', `${safe(ladder.finding)}.`, '');
+    ladder.rungs.forEach((r, i) => out.push(`${i + 1}. ${safe(r.title)}: ${r.state}, ${safe(r.because)}`));
+  }
+  const found = hazards(bench, box);
+  out.push(
+    '',
+    '## Hazards',
+    '',
+    ...(found.length
+      ? found.map(
+          (h) =>
+            `- **${h.grade === 'stop' ? 'Stop' : h.grade === 'check' ? 'Check' : 'Note'}** ${safe(h.text)}`,
+        )
+      : ['None.']),
+  );
+  out.push(
+    '',
+    '## Stops',
+    '',
+    ...stops.map((s) => {
+      const signed = box.signoffs.find((x) => x.stop === s);
+      return `- [${signed ? 'x' : ' '}] ${stopTitle[s]}${signed ? `, ${day(signed.at)}${signed.despite ? `, despite a Stop: ${safe(signed.despite)}` : ''}` : ''}`;
+    }),
+  );
+  out.push('', '## Log', '');
+  const lines = logOf(bench, box.id).sort((a, b) => (a.at < b.at ? -1 : 1));
+  for (const e of lines)
+    out.push(
+      `- ${day(e.at)} ${safe(e.text)}${e.kind === 'setting' ? `: ${safe(e.from)} → ${safe(e.to)}` : ''}${e.kind === 'photo' ? ' (photo kept in the bench)' : ''}`,
+    );
+  if (lines.length === 0) out.push('Nothing yet.');
+  return out.join('\n') + '\n';
+}

@@ -1,0 +1,36 @@
+import type { Bench } from '../model/bench';
+import type { Span } from '../units/duration';
+
+export interface MeasuredRun {
+  label: string;
+  /** Seconds. */
+  predicted: Span;
+  seconds: number;
+  within: boolean;
+}
+
+/** Writes with a prediction beside the measurement, oldest first, and what they amount to. */
+export function measuredWrites(bench: Bench): { runs: MeasuredRun[]; headline: string } {
+  const runs = [...bench.log]
+    .sort((a, b) => (a.at < b.at ? -1 : 1))
+    .flatMap((e): MeasuredRun[] =>
+      e.kind === 'write' && e.predicted && e.result === 'proven'
+        ? [
+            {
+              label: `…${e.serial.slice(-4)}, ${e.at.slice(5, 10)}`,
+              predicted: e.predicted,
+              seconds: e.seconds,
+              within: e.seconds >= e.predicted.low && e.seconds <= e.predicted.high,
+            },
+          ]
+        : [],
+    );
+  const within = runs.filter((r) => r.within).length;
+  const headline =
+    runs.length === 0
+      ? bench.log.length === 0
+        ? 'What happened? Nothing is on record yet'
+        : 'What happened, and when'
+      : `${within} of ${runs.length} writes took what was foretold`;
+  return { runs, headline };
+}

@@ -1,0 +1,37 @@
+import type { Details } from '../model/details';
+import type { FactKey, FactValue } from '../model/facts';
+import type { NetworkPort } from '../model/shelf';
+
+export interface SurveyedFact {
+  value: FactValue;
+  /** The line of the report the value was read from, with its section. */
+  source: string;
+}
+
+/** What the report only hints at: shown, and never firm where it decides. */
+export interface AssumedFact {
+  value: FactValue;
+  because: string;
+}
+
+export interface SurveyedDrive {
+  name: string;
+  bytes: number;
+  serial: string | null;
+  model: string | null;
+  transport: string | null;
+  rotational: boolean | null;
+  removable: boolean;
+  /** File systems and labels found on it, in words; empty where none is reported. */
+  holds: string;
+}
+
+export interface Survey {
+  facts: Partial<Record<FactKey, SurveyedFact>>;
+  assumed: Partial<Record<FactKey, AssumedFact>>;
+  drives: SurveyedDrive[];
+  networkPorts: NetworkPort[];
+  details: Details;
+  /** What could not be read, each with the reason. */
+  missing: string[];
+}

@@ -1,0 +1,37 @@
+import { factKeys, type FactKey, type FactValue } from './facts';
+import type { Machine } from './shelf';
+
+export interface KnownFact {
+  value: FactValue;
+  origin: 'entered' | 'surveyed' | 'assumed';
+  source: string;
+}
+
+/** The value that counts: entered by hand before surveyed, surveyed before assumed. */
+export function knownFact(machine: Pick<Machine, 'facts'>, key: FactKey): KnownFact | undefined {
+  const record = machine.facts[key];
+  if (record?.entered) return { value: record.entered.value, origin: 'entered', source: 'entered by hand' };
+  if (record?.surveyed)
+    return { value: record.surveyed.value, origin: 'surveyed', source: record.surveyed.source };
+  if (record?.assumed)
+    return { value: record.assumed.value, origin: 'assumed', source: record.assumed.because };
+  return undefined;
+}
+
+/** What is known of a machine, whoever said it; `assumed` names what such machines only usually have. */
+export interface KnownFacts {
+  facts: Partial<Record<FactKey, FactValue>>;
+  assumed: ReadonlySet<FactKey>;
+}
+
+export function factsOf(machine: Machine): KnownFacts {
+  const facts: KnownFacts['facts'] = {};
+  const assumed = new Set<FactKey>();
+  for (const key of factKeys) {
+    const known = knownFact(machine, key);
+    if (!known) continue;
+    facts[key] = known.value;
+    if (known.origin === 'assumed') assumed.add(key);
+  }
+  return { facts, assumed };
+}

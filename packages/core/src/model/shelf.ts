@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { digestAlgorithms } from '../formats/checksumList';
+import { inspectionSchema } from './inspection';
+import { detailsSchema } from './details';
+import { factsSchema } from './facts';
+
+const id = z.string().min(1).max(80);
+const bytes = z.number().int().nonnegative();
+const name = z.string().min(1).max(200);
+
+export const machineForms = [
+  'handheld',
+  'mini PC',
+  'tower',
+  'office desktop',
+  'laptop',
+  'board',
+  'rack server',
+  'old desktop',
+] as const;
+
+export const networkPortSchema = z.object({
+  name: z.string(),
+  kind: z.enum(['wired', 'wireless']),
+  driver: z.string().nullable(),
+  speedMbps: z.number().nullable(),
+  /** Whether its driver comes with the kernel; null where that is not known. */
+  family: z.enum(['in-kernel', 'out-of-tree']).nullable().default(null),
+});
+
+/** False: it could be bought at `price`; nothing of it is here yet. Amounts are in the bench's currency. */
+const owning = {
+  owned: z.boolean().default(true),
+  price: z.number().nonnegative().nullable().default(null),
+};
+
+/** A photograph of a label or a board, as a data address. */
+export const photoSchema = z.object({
+  id,
+  at: z.string(),
+  caption: z.string().max(200),
+  data: z.string().startsWith('data:image/'),
+});
+
+/** A limit of the trade that was set aside for one system, with the reason. */
+export const overruleSchema = z.object({
+  profileId: z.string(),
+  rule: z.string(),
+  reason: z.string().min(1).max(500),
+  at: z.string(),
+});
+
+export const machineSchema = z.object({
+  kind: z.literal('machine'),
+  id,
+  name,
+  ...owning,
+  photos: z.array(photoSchema).default([]),
+  overruled: z.array(overruleSchema).default([]),
+  /** What the last survey found beyond the facts; null where none told. */
+  details: detailsSchema.nullable().default(null),
+  form: z.enum(machineForms),
+  notes: z.string(),
+  facts: factsSchema,
+  surveyedAt: z.string().nullable(),
+  /** What the last survey could not tell, in words. */
+  missing: z.array(z.string()),
+  networkPorts: z.array(networkPortSchema),
+});
+
+/** Anything that keeps bytes: a drive, a stick or a card. `in` names the machine it sits in. */
+const store = {
+  id,
+  name,
+  bytes,
+  serial: z.string().max(200).nullable(),
+  /** What it really holds where a read-back found that it claims more; null where nothing speaks against its size. */
+  realBytes: bytes.nullable(),
+  model: z.string().max(120).nullable(),
+  /** The file-system label or what is written on it. */
+  label: z.string().max(120),
+  transport: z.enum(['sata', 'nvme', 'usb', 'mmc', 'ide', 'other']),
+  rotational: z.boolean().nullable(),
+  removable: z.boolean(),
+  in: z.string().nullable(),
+  /** What is on it now, in words; empty means nothing. */
+  holds: z.string(),
+  /** True: what it holds must not be lost, and nothing may be written to it. */
+  matters: z.boolean(),
+  notes: z.string(),
+  ...owning,
+  /** The drive's shape; null where nobody said. */
+  shape: z.enum(['2.5 inch', '3.5 inch', 'M.2']).nullable().default(null),
+  /** Edge connector of an M.2 drive: length in mm as in the type code, key, and PCIe lanes (0 for SATA). PCI Express M.2 Specification. */
+  m2: z
+    .object({
+      length: z.enum(['2230', '2242', '2260', '2280', '22110']),
+      key: z.enum(['B', 'M', 'B+M']),
+      lanes: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(4)]),
+    })
+    .nullable()
+    .default(null),
+  /** Share of its rated life used, per cent. */
+  wear: z.number().min(0).max(255).nullable().default(null),
+};
+export const driveSchema = z.object({ kind: z.literal('drive'), ...store });
+export const stickSchema = z.object({ kind: z.literal('stick'), ...store });
+export const cardSchema = z.object({ kind: z.literal('card'), ...store });
+
+export const adapterSchema = z.object({
+  kind: z.literal('adapter'),
+  id,
+  name,
+  from: z.string(),
+  to: z.string(),
+  notes: z.string(),
+  ...owning,
+  /** Where it goes in; `outside` needs no port of the machine that anything else wants. */
+  goesIn: z.enum(['expansion slot', 'USB port', 'outside']).default('outside'),
+  /** Wired network ports and SATA ports it adds. */
+  wiredPorts: z.number().int().nonnegative().max(16).default(0),
+  sataPorts: z.number().int().nonnegative().max(16).default(0),
+});
+export const memorySchema = z.object({
+  kind: z.literal('memory'),
+  id,
+  name,
+  bytes,
+  type: z.string(),
+  form: z.enum(['DIMM', 'SO-DIMM']),
+  in: z.string().nullable(),
+  notes: z.string(),
+  ...owning,
+});
+
+const digestAlgorithm = z.enum(digestAlgorithms);
+export const comparisonSchema = z.object({
+  verdict: z.enum(['same', 'differs', 'not-listed', 'other-size']),
+  algorithm: digestAlgorithm,
+  published: z.string(),
+  computed: z.string(),
+  /** What the sum is of: the file as it is, or what is packed in it. */
+  of: z.enum(['file', 'content']).default('file'),
+  /** Size the list names, in bytes; null where it names none. */
+  publishedBytes: z.number().nullable().default(null),
+  from: z.string(),
+  at: z.string(),
+});
+export type Comparison = z.infer<typeof comparisonSchema>;
+
+export const imageSchema = z.object({
+  kind: z.literal('image'),
+  id,
+  name,
+  bytes,
+  digests: z.partialRecord(digestAlgorithm, z.string()),
+  inspection: inspectionSchema.nullable(),
+  comparison: comparisonSchema.nullable(),
+  /** The depot's file name where the stand-in depot has it; null for a file of the user's own. */
+  depotFile: z.string().nullable(),
+  notes: z.string(),
+});
+
+export const shelfItemSchema = z.discriminatedUnion('kind', [
+  machineSchema,
+  driveSchema,
+  stickSchema,
+  cardSchema,
+  adapterSchema,
+  memorySchema,
+  imageSchema,
+]);
+export type ShelfItem = z.infer<typeof shelfItemSchema>;
+export type Machine = z.infer<typeof machineSchema>;
+export type Store = z.infer<typeof driveSchema> | z.infer<typeof stickSchema> | z.infer<typeof cardSchema>;
+export type Memory = z.infer<typeof memorySchema>;
+export type Adapter = z.infer<typeof adapterSchema>;
+export type ImageItem = z.infer<typeof imageSchema>;
+export type NetworkPort = z.infer<typeof networkPortSchema>;
+
+export const isMachine = (item: ShelfItem): item is Machine => item.kind === 'machine';
+export const isImage = (item: ShelfItem): item is ImageItem => item.kind === 'image';
+export const isStore = (item: ShelfItem): item is Store =>
+  item.kind === 'drive' || item.kind === 'stick' || item.kind === 'card';

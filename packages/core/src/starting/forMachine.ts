@@ -1,0 +1,36 @@
+import type { FirmwareKind, ImageReading, Outcome, Starts } from '../model/inspection';
+
+/** What an image does on one machine: its row, and what the machine's Secure Boot makes of it. */
+export interface MachineStart {
+  row: Outcome;
+  starts: Starts;
+  because: string;
+  /** Secure Boot is on and stands in the way. */
+  refused: boolean;
+  /** Secure Boot is on, the loader is signed, and whether the machine trusts the key is not known. */
+  trustAssumed: boolean;
+}
+
+/**
+ * The start an image makes on firmware of this kind. A signature whose key nobody has compared counts as trusted, and is
+ * said to be assumed: the keys are in the machine, and nothing else can tell (UEFI 2.10 §32.5).
+ */
+export function startOn(
+  reading: ImageReading | undefined,
+  firmware: FirmwareKind | undefined,
+  secureBootOn: boolean,
+  attached: Outcome['attached'] = 'disk',
+): MachineStart | undefined {
+  const row = reading?.outcomes.find((o) => o.firmware === firmware && o.attached === attached);
+  if (!row) return undefined;
+  const secure = secureBootOn && row.starts === 'yes' ? row.secureBoot : null;
+  if (secure?.starts === 'no')
+    return { row, starts: 'no', because: secure.because, refused: true, trustAssumed: false };
+  return {
+    row,
+    starts: row.starts,
+    because: row.because,
+    refused: false,
+    trustAssumed: secure?.starts === 'unknown',
+  };
+}

@@ -1,0 +1,261 @@
+import { allZero, ascii, holds, u32, u64, u8 } from '../formats/bytes';
+import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
+import { absent, field, no, unknown, yes, type Verdict } from '../image/evidence';
+import { openFat } from '../formats/fat/read';
+import type { ImageFacts } from '../image/read';
+import { readMbr } from '../formats/mbr/read';
+import { slice, type ByteSource } from '../formats/source';
+
+const CODE = 'common practice';
+/** The parameter block of a FAT boot record ends here, and its code begins (FAT specification 1.03 §3.1–3.3). */
+const codeFrom = (kind: string | undefined): number => (kind === 'fat32' ? 90 : 62);
+
+const empty = (b: Uint8Array): boolean => b.length === 0 || allZero(b);
+
+/** Is a second stage of the kind that GRUB installs at this sector? Its first sector tells by its messages. */
+async function namedStage(source: ByteSource, at: number, from: number): Promise<Verdict> {
+  const evidence = [
+    await field(source, from, 8, `second stage at byte ${at}`, 'GRUB’s boot sector, kernel sector field'),
+    await field(source, at, 16, 'first bytes of the second stage', CODE),
+  ];
+  const head = await source.read(at, 512);
+  if (empty(head)) return no('the boot code points to a second stage that is empty or cut off', ...evidence);
+  if (!holds(head, 'loading'))
+    return unknown('the boot code points to bytes that are no second stage we know', ...evidence);
+  // The last twelve bytes list the rest of the stage: first sector, count, segment.
+  const next = u64(head, 500) * 512;
+  const rest = await source.read(next, 512);
+  if (next > 0 && next < source.size && !empty(rest))
+    return yes('boot code and its second stage', ...evidence);
+  return no('the second stage ends after its first sector', ...evidence);
+}
+
+/** The boot record of a FAT volume, and the stage it loads. `base` is where the volume begins in the source. */
+async function volumeRecord(source: ByteSource, base: number, who: string): Promise<Verdict> {
+  const boot = await source.read(base, 512);
+  const where = await field(source, base, 16, `boot record of ${who}`, 'FAT specification 1.03 §3.1');
+  if (u8(boot, 510) !== 0x55 || u8(boot, 511) !== 0xaa)
+    return no(
+      `${who} has no boot record`,
+      await field(source, base + 510, 2, 'end mark 55 AA', 'FAT specification 1.03 §3.5'),
+    );
+  const volume = slice(source, base, source.size - base);
+  const fat = await openFat(volume);
+  const kind = bootCodeKind(boot.subarray(fat ? codeFrom(fat.kind) : 0, 510));
+  if (kind === 'none') return no(`the boot record of ${who} is empty`, where);
+  if (kind === 'message only') return no(`the boot record of ${who} only prints that it cannot start`, where);
+  if (kind === 'speaks') return yes(`boot code, then the boot record of ${who}`, where);
+  const staged = ascii(boot, 3, 8) === 'SYSLINUX' || kind === 'stage file';
+  if (!staged || !fat)
+    return unknown(`the boot record of ${who} holds code; its bytes do not tell what it loads`, where);
+  const stage = (await fat.list('/')).find((e) => e.name.toLowerCase() === 'ldlinux.sys');
+  if (!stage)
+    return no(
+      `the boot record of ${who} wants LDLINUX.SYS, which is not there`,
+      where,
+      absent('/ldlinux.sys', 'SYSLINUX'),
+    );
+  const file = await fat.open(stage);
+  const head = await file.read(0, 512);
+  const at = await field(source, base + file.placeOf(0), 16, 'first bytes of LDLINUX.SYS', 'SYSLINUX');
+  if (!holds(head, 'SYSLINUX')) return no(`LDLINUX.SYS on ${who} is empty or damaged`, at);
+  // The boot record keeps the sector of its stage's first sector; a copied stage lies elsewhere.
+  const sector = file.placeOf(0) / 512;
+  const names = Array.from({ length: 420 }, (_, i) => u32(boot, 90 + i)).some(
+    (x) => x === sector || x === sector + base / 512,
+  );
+  if (!names) return no(`the boot record of ${who} looks for LDLINUX.SYS where it is not`, where, at);
+  return yes(`boot record of ${who} and its second stage LDLINUX.SYS`, where, at);
+}
+
+async function activePart(facts: ImageFacts, source: ByteSource): Promise<Verdict | undefined> {
+  // The table's own flags count, also of parts that are told twice in a hybrid table.
+  const flagged = facts.mbr?.entries.filter((e) => e.active && e.index <= 4) ?? [];
+  const [first] = flagged;
+  if (!first) return undefined;
+  const flag = await field(
+    source,
+    first.at,
+    16,
+    `entry ${first.index}, active flag 80`,
+    'UEFI 2.10 §5.2.1, table 5.2',
+  );
+  if (flagged.length > 1) return no('more than one part is marked active', flag);
+  const record = await volumeRecord(source, first.start, `part ${first.index}`);
+  return { ...record, evidence: [flag, ...record.evidence] };
+}
+
+/** The boot code of sector 0 and what it goes on to. */
+async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict> {
+  const { source } = facts;
+  const code = await field(
+    source,
+    0,
+    16,
+    'boot code, bytes 0–439 of sector 0',
+    'UEFI 2.10 §5.2.1, table 5.1',
+  );
+  const kind = bootCodeKind(head.subarray(0, 440));
+  switch (kind) {
+    case 'none':
+      return no('the boot code in sector 0 is empty', code);
+    case 'message only':
+      return no('the boot code only prints that it cannot start', code);
+    case 'speaks':
+      return yes('the boot code of sector 0 is all there is to it', code);
+    case 'names a sector':
+      return namedStage(source, u64(head, STAGE_AT.disk) * 512, STAGE_AT.disk);
+    case 'names a sector of an optical volume':
+      return namedStage(source, u64(head, STAGE_AT.optical) * 512, STAGE_AT.optical);
+    case 'optical loader': {
+      const at = u32(head, STAGE_AT.optical) * 512;
+      const named = await field(
+        source,
+        STAGE_AT.optical,
+        4,
+        `optical loader at byte ${at}`,
+        'ISOLINUX, isohybrid',
+      );
+      const marked = opticalLoaderKind(await source.read(at, 512)) === 'marked';
+      return marked
+        ? yes('boot code for disks in front of the optical volume', named)
+        : no('the boot code points to an optical loader that is empty or cut off', named);
+    }
+    case 'active part or sector': {
+      const active = await activePart(facts, source);
+      if (active) return active;
+      const at = u64(head, 0x54) * 512;
+      const named = await field(source, 0x54, 8, `code at byte ${at}`, CODE);
+      const next = bootCodeKind((await source.read(at, 512)).subarray(0, 440));
+      return next === 'speaks'
+        ? yes('boot code and the code it names', named)
+        : no('no part is marked active, and the sector the boot code names is empty or damaged', named);
+    }
+    case 'active part': {
+      const active = await activePart(facts, source);
+      return active ?? no('no part is marked active, which this boot code looks for', code);
+    }
+    case 'numbered part': {
+      const number = u8(head, 439);
+      const entry = facts.mbr?.entries.find((e) => e.index === number);
+      const which = await field(
+        source,
+        439,
+        1,
+        `part number ${number} for the boot code`,
+        'SYSLINUX, alternative boot code',
+      );
+      if (!entry) return no(`the boot code is to start part ${number}, which is not there`, which);
+      const record = await volumeRecord(source, entry.start, `part ${number}`);
+      return { ...record, evidence: [which, ...record.evidence] };
+    }
+    case 'marked GPT part': {
+      const marked = (facts.gpt?.parts ?? []).filter((p) => p.legacyBoot);
+      const [first] = marked;
+      if (!first)
+        return no(
+          'no part of the GPT is marked for this boot code',
+          absent('attribute bit 2', 'UEFI 2.10 table 5.8'),
+        );
+      const bit = await field(
+        source,
+        first.at + 48,
+        8,
+        `entry ${first.index}, attribute bit 2`,
+        'UEFI 2.10 table 5.8',
+      );
+      if (marked.length > 1) return no('more than one part of the GPT is marked for this boot code', bit);
+      const record = await volumeRecord(source, first.start, `part ${first.index}`);
+      return { ...record, evidence: [bit, ...record.evidence] };
+    }
+    case 'stage file':
+    case 'unrecognised':
+      return unknown('boot code is there; its bytes do not tell what it loads', code);
+  }
+}
+
+export async function biosDisk(facts: ImageFacts): Promise<Verdict> {
+  const { head, mbr, source } = facts;
+  if (u8(head, 510) !== 0x55 || u8(head, 511) !== 0xaa)
+    return no(
+      'no end mark 55 AA in sector 0, so BIOS passes it over',
+      await field(source, 510, 2, 'end mark of sector 0', 'UEFI 2.10 §5.2.1, table 5.1'),
+    );
+  const whole = facts.candidates.find((c) => c.from === 'whole' && c.fat);
+  if (!mbr && whole) return volumeRecord(source, 0, 'the FAT volume');
+  if (!mbr && facts.candidates.some((c) => c.from === 'whole') && !facts.iso)
+    return unknown(
+      `sector 0 belongs to ${facts.candidates.map((c) => c.mark?.kind).join(', ')}; its bytes do not tell what it loads`,
+      await field(source, 0, 16, 'sector 0', CODE),
+    );
+  return sectorZero(facts, head);
+}
+
+async function emulated(facts: ImageFacts, kind: 'floppy' | 'hard-disk', offset: number): Promise<Verdict> {
+  const { source } = facts;
+  const image = slice(source, offset, source.size - offset);
+  if (kind === 'floppy') return volumeRecord(source, offset, 'the floppy image');
+  const head = await image.read(0, 512);
+  const mbr = await readMbr(image);
+  return sectorZero({ ...facts, source: image, head, mbr, gpt: undefined, candidates: [] }, head);
+}
+
+async function opticalEntry(facts: ImageFacts): Promise<Verdict> {
+  const { iso, catalogue, source } = facts;
+  if (!iso) return no('not an optical image');
+  if (!catalogue)
+    return no('the optical volume has no boot catalogue', absent('boot record', 'El Torito §2.0'));
+  const where = iso.bootCatalogue ?? 0;
+  if (!catalogue.marked)
+    return no(
+      'the boot catalogue is damaged',
+      await field(source, where, 32, 'validation entry: header 01, key bytes 55 AA', 'El Torito §2.1'),
+    );
+  const [entry] = catalogue.entries;
+  const later = catalogue.entries.slice(1).some((e) => e.platform === 'bios' && e.bootable);
+  if (!entry || entry.platform !== 'bios' || !entry.bootable)
+    return no(
+      later
+        ? 'the BIOS entry is not the default one, and BIOS looks at no other'
+        : 'no BIOS entry in the boot catalogue',
+      await field(source, where + 32, 16, 'default entry of the boot catalogue', 'El Torito §2.2'),
+    );
+  const evidence = [
+    await field(source, where + 32, 16, `default entry, ${entry.emulation} emulation`, 'El Torito §2.2'),
+    await field(source, entry.offset, 16, 'first bytes of its boot image', 'El Torito §2.2'),
+  ];
+  if (entry.emulation !== 'none') {
+    const inside = await emulated(facts, entry.emulation, entry.offset);
+    return {
+      ...inside,
+      because: `${entry.emulation} emulation: ${inside.because}`,
+      evidence: [...evidence, ...inside.evidence],
+    };
+  }
+  const head = await source.read(entry.offset, 2048);
+  switch (opticalLoaderKind(head)) {
+    case 'none':
+      return no('the boot image is empty or cut off', ...evidence);
+    case 'unrecognised':
+      return unknown('a no-emulation boot image is there; its bytes do not tell what it loads', ...evidence);
+    default:
+      return yes('no-emulation boot image in the catalogue', ...evidence);
+  }
+}
+
+/** A catalogue whose sum is wrong is taken by some BIOS firmware and passed over by other (seen in the emulator). */
+export async function biosOptical(facts: ImageFacts): Promise<Verdict> {
+  const found = await opticalEntry(facts);
+  if (found.starts !== 'yes' || facts.catalogue?.valid !== false) return found;
+  return unknown(
+    'the words of the boot catalogue’s validation entry do not add up to zero; not every BIOS asks for that',
+    await field(
+      facts.source,
+      facts.iso?.bootCatalogue ?? 0,
+      32,
+      'validation entry, sum of its words',
+      'El Torito §2.1',
+    ),
+    ...found.evidence,
+  );
+}

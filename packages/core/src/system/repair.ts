@@ -1,0 +1,308 @@
+import type { FactKey } from '../model/facts';
+import { formatBoth, formatIec, GIB } from '../units/bytes';
+import { plural, type Finding, type PartNeed, type SettingRepair } from './finding';
+import type { AdapterPart, DrivePart, MemoryPart, Part } from './part';
+import {
+  adapterGoesIn,
+  expansionSlots,
+  findPlaces,
+  freePlaces,
+  memoryParts,
+  Reader,
+  shapeFits,
+  staying,
+} from './rooms';
+import type { MachineView } from './view';
+
+/** One change that helps a machine to fit. Prices are in the bench's currency; null where nobody noted one. */
+export type Repair =
+  | SettingRepair
+  | { kind: 'release'; text: string; releaseId: string }
+  | { kind: 'variant'; text: string; variantId: string }
+  | { kind: 'part'; text: string; part: Part; role: PartRole }
+  | { kind: 'buy'; text: string; price: null; gives: PartNeed };
+
+export type PartRole = 'memory' | 'drive' | 'ports' | 'wired';
+
+/** What a machine and a system lack in parts, gathered from the findings. */
+export interface Lacks {
+  memoryBytes: number;
+  /** Drives to add; at least one of them of `bootBytes` where that is not null. */
+  drives: number;
+  bootBytes: number | null;
+  sataPorts: number;
+  wired: number;
+}
+
+export function lacksOf(findings: readonly Finding[]): Lacks {
+  const out: Lacks = { memoryBytes: 0, drives: 0, bootBytes: null, sataPorts: 0, wired: 0 };
+  for (const need of findings.flatMap((f) => f.needs ?? [])) {
+    if (need.kind === 'memory') out.memoryBytes = need.bytes;
+    else if (need.kind === 'boot') out.bootBytes = need.bytes;
+    else if (need.kind === 'drives') out.drives = need.count;
+    else if (need.kind === 'ports') out.sataPorts = need.count;
+    else out.wired = need.count;
+  }
+  if (out.bootBytes !== null) out.drives = Math.max(1, out.drives);
+  return out;
+}
+
+export interface Needing {
+  bootBytes: number;
+  dataDrives: number;
+}
+
+/** A large choice is cut to its cheapest, among which the cheapest sets lie. */
+const CHOICE = 14;
+
+/** What is put aside for this machine already is taken before anything else. */
+const cost = (parts: readonly Part[]): number =>
+  parts.reduce((n, p) => n + (p.reserved ? -0.001 : p.price), 0);
+const size = (parts: readonly Part[]): number => parts.reduce((n, p) => n + ('bytes' in p ? p.bytes : 0), 0);
+const cheaper = (a: readonly Part[], b: readonly Part[]): number =>
+  cost(a) - cost(b) || a.length - b.length || size(a) - size(b);
+
+/** The cheapest set of up to `most` parts that satisfies `enough`: each own part once, each offer as often as wanted. */
+function cheapest<P extends Part>(
+  candidates: readonly P[],
+  most: number,
+  enough: (set: readonly P[]) => boolean,
+): P[] | undefined {
+  const sorted = [...candidates].sort((a, b) => cost([a]) - cost([b]) || size([a]) - size([b]));
+  let best: P[] | undefined;
+  const grow = (from: number, set: P[]): void => {
+    if (best && cheaper(set, best) >= 0) return;
+    if (set.length > 0 && enough(set)) {
+      best = set;
+      return;
+    }
+    // One more part makes it dearer or longer, so an equal one that is not enough leads nowhere.
+    if (set.length >= most || (best && set.length + 1 > best.length && cost(set) >= cost(best))) return;
+    for (let i = from; i < sorted.length; i += 1) {
+      const part = sorted[i];
+      if (part) grow(part.offer ? i : i + 1, [...set, part]);
+    }
+  };
+  grow(0, []);
+  return best;
+}
+
+/**
+ * Whether these modules bring what is lacking: they take the free slots first, then those of the smallest modules, whose
+ * bytes are lost; and the machine takes no more than its most.
+ */
+export function modulesSuffice(m: Reader, modules: readonly MemoryPart[], lacking: number): boolean {
+  const free = m.number('memory.free');
+  if (free === undefined) return false;
+  const inside = [...(m.view.modules ?? [])].sort((a, b) => a - b);
+  const taken = Math.max(0, modules.length - free);
+  if (taken > inside.length) return false;
+  const gained = size(modules) - inside.slice(0, taken).reduce((n, b) => n + b, 0);
+  const most = m.number('memory.max');
+  return gained >= lacking && (most === undefined || (m.number('memory.bytes') ?? 0) + gained <= most);
+}
+
+const modulesFor = (m: Reader, lacking: number): MemoryPart[] | undefined =>
+  cheapest(
+    memoryParts(m).slice(0, CHOICE),
+    Math.min(4, (m.number('memory.free') ?? 0) + (m.view.modules?.length ?? 0)),
+    (s) => modulesSuffice(m, s, lacking),
+  );
+
+/** Whether these drives together bring what is lacking and all find a place. */
+export function drivesSuffice(
+  parts: readonly DrivePart[],
+  lacks: Pick<Lacks, 'drives' | 'bootBytes'>,
+  places: NonNullable<ReturnType<typeof freePlaces>>,
+): boolean {
+  const { bootBytes } = lacks;
+  const counted = parts.filter((p) => p.bus !== 'card' || bootBytes === null || p.bytes >= bootBytes);
+  return (
+    counted.length >= lacks.drives &&
+    (bootBytes === null || parts.some((p) => p.bytes >= bootBytes)) &&
+    findPlaces(parts, places)
+  );
+}
+
+function drivesFor(m: Reader, lacks: Lacks, needing: Needing, added: number): DrivePart[] | undefined {
+  const known = freePlaces(m, staying(m.view, needing.bootBytes, needing.dataDrives));
+  if (!known) return undefined;
+  const places = { ...known, sata: known.sata + added };
+  const fitting = m.view.parts.filter(
+    (p): p is DrivePart =>
+      p.kind === 'drive' && p.bus !== 'other' && shapeFits(p, m.view.form) && findPlaces([p], places),
+  );
+  const boots = fitting.filter((p) => p.bytes >= (lacks.bootBytes ?? 0));
+  const choice = new Set([...fitting].sort((a, b) => cheaper([a], [b])).slice(0, CHOICE));
+  for (const b of [...boots].sort((a, c) => cheaper([a], [c])).slice(0, CHOICE)) choice.add(b);
+  return cheapest([...choice], Math.min(lacks.drives, 4), (s) => drivesSuffice(s, lacks, places));
+}
+
+const adaptersFor = (
+  m: Reader,
+  key: 'wiredPorts' | 'sataPorts',
+  count: number,
+  slots: number,
+): AdapterPart[] | undefined =>
+  cheapest(
+    m.view.parts
+      .filter((p): p is AdapterPart => p.kind === 'adapter' && p[key] > 0 && adapterGoesIn(m, p))
+      .slice(0, CHOICE),
+    3,
+    (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots,
+  );
+
+const bought = (part: Part): string =>
+  part.offer ? `Buy and put in “${part.name}”` : `Put in “${part.name}” from the shelf`;
+const asRepair = (part: Part, role: PartRole): Repair => ({
+  kind: 'part',
+  part,
+  role,
+  text: `${bought(part)}${'bytes' in part ? ` (${formatIec(part.bytes)})` : ''}.`,
+});
+
+/** What to look for in a shop where neither shelf nor price list has the part. */
+function toBuy(m: Reader, lacks: Lacks): Record<PartRole, Repair[]> {
+  const type = [m.text('memory.type'), m.text('memory.form')].filter(Boolean).join(' ');
+  const gib = Math.max(1, Math.ceil((lacks.memoryBytes * 0.999) / GIB));
+  const drive = m.number('ports.drives') === 0 ? 'card' : 'drive';
+  return {
+    memory: [
+      {
+        kind: 'buy',
+        price: null,
+        text: `Fetch at least ${gib} GiB of ${type || 'memory of the type it takes'}.`,
+        gives: { kind: 'memory', bytes: gib * GIB },
+      },
+    ],
+    drive: [
+      {
+        kind: 'buy',
+        price: null,
+        text:
+          lacks.bootBytes !== null
+            ? `Fetch a ${drive} of at least ${formatBoth(lacks.bootBytes)} that goes into a free port${lacks.drives > 1 ? `, and ${plural(lacks.drives - 1, 'data drive')}` : ''}.`
+            : `Add ${plural(lacks.drives, 'more drive')}; the ports are there.`,
+        gives:
+          lacks.bootBytes !== null
+            ? { kind: 'boot', bytes: lacks.bootBytes }
+            : { kind: 'drives', count: lacks.drives },
+      },
+      ...(lacks.bootBytes !== null && lacks.drives > 1
+        ? [
+            {
+              kind: 'buy' as const,
+              price: null,
+              text: `Add ${plural(lacks.drives - 1, 'data drive')}.`,
+              gives: { kind: 'drives' as const, count: lacks.drives - 1 },
+            },
+          ]
+        : []),
+    ],
+    ports: [
+      {
+        kind: 'buy',
+        price: null,
+        text: `Add a card with ${plural(lacks.sataPorts, 'SATA port')}.`,
+        gives: { kind: 'ports', count: lacks.sataPorts },
+      },
+    ],
+    wired: [
+      {
+        kind: 'buy',
+        price: null,
+        text: `Add ${plural(lacks.wired, 'wired port')}: a card, or a USB adapter where the speed allows.`,
+        gives: { kind: 'wired', count: lacks.wired },
+      },
+    ],
+  };
+}
+
+const slotsUsed = (parts: readonly Part[]): number =>
+  parts.filter((p) => p.kind === 'adapter' && p.goesIn === 'expansion slot').length;
+
+/**
+ * The cheapest parts that bring what is lacking, from shelf and price list; what neither has is named as a purchase
+ * without a price. Assumed facts name no part. Answers the parts by role.
+ */
+export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Repair[] {
+  const m = new Reader(view, 'hide');
+  const buy = toBuy(m, lacks);
+  const out: Repair[] = [];
+  const take = (role: PartRole, parts: readonly Part[] | undefined): readonly Part[] => {
+    out.push(...(parts ? parts.map((p) => asRepair(p, role)) : buy[role]));
+    return parts ?? [];
+  };
+  if (lacks.memoryBytes > 0) take('memory', modulesFor(m, lacks.memoryBytes));
+  let slots = expansionSlots(m) ?? 0;
+  let added = 0;
+  if (lacks.sataPorts > 0) {
+    const chosen = take('ports', adaptersFor(m, 'sataPorts', lacks.sataPorts, slots));
+    slots -= slotsUsed(chosen);
+    added = chosen.reduce((n, p) => n + (p.kind === 'adapter' ? p.sataPorts : 0), 0);
+  }
+  if (lacks.drives > 0) take('drive', drivesFor(m, lacks, needing, added));
+  if (lacks.wired > 0) take('wired', adaptersFor(m, 'wiredPorts', lacks.wired, slots));
+  return out;
+}
+
+export const planCost = (repairs: readonly Repair[]): number | null =>
+  repairs.some((r) => r.kind === 'buy')
+    ? null
+    : repairs.reduce((n, r) => n + (r.kind === 'part' ? r.part.price : 0), 0);
+
+const number = (view: MachineView, key: FactKey): number => Number(view.facts[key] ?? 0);
+
+function withPart(view: MachineView, part: Part): MachineView {
+  const facts = { ...view.facts };
+  const add = (key: FactKey, by: number): void => void (facts[key] = number({ ...view, facts }, key) + by);
+  if (part.kind === 'memory') {
+    add('memory.bytes', part.bytes);
+    return { ...view, facts };
+  }
+  if (part.kind === 'adapter') {
+    add('network.wired', part.wiredPorts);
+    if (part.sataPorts > 0) {
+      // Only what is known grows: a number that is not there is worked out from the kinds of ports.
+      for (const key of ['ports.drives', 'ports.sata'] as const)
+        if (facts[key] !== undefined) add(key, part.sataPorts);
+    }
+    return { ...view, facts };
+  }
+  const transport = { sata: 'sata', nvme: 'nvme', 'm2 sata': 'sata', card: 'mmc', other: 'other' } as const;
+  const drive = {
+    id: part.id,
+    name: part.name,
+    bytes: part.bytes,
+    transport: transport[part.bus],
+    removable: part.bus === 'card',
+    matters: false,
+    ...(part.bus === 'card' ? { kind: 'card' as const } : {}),
+    m2: part.m2,
+  };
+  return { ...view, facts, drives: [...view.drives, drive] };
+}
+
+/** The machine as it is once a part or a purchase is in it, or a setting is made. Variants and releases change no machine. */
+export function applyRepair(view: MachineView, repair: Repair): MachineView {
+  if (repair.kind === 'part') return withPart(view, repair.part);
+  if (repair.kind === 'setting') return { ...view, facts: { ...view.facts, [repair.set]: repair.value } };
+  if (repair.kind !== 'buy') return view;
+  const part = { id: `to-buy-${view.drives.length}`, name: 'to be bought', price: 0, offer: true };
+  const { gives } = repair;
+  const m2 = null;
+  const bus =
+    number(view, 'ports.drives') === 0 && view.facts['ports.drives'] !== undefined ? 'card' : 'sata';
+  if (gives.kind === 'memory')
+    return withPart(view, { ...part, kind: 'memory', bytes: gives.bytes, type: '', form: 'DIMM' });
+  if (gives.kind === 'boot') return withPart(view, { ...part, kind: 'drive', bytes: gives.bytes, bus, m2 });
+  if (gives.kind === 'drives') {
+    let next = view;
+    for (let i = 0; i < gives.count; i += 1)
+      next = withPart(next, { ...part, id: `${part.id}-${i}`, kind: 'drive', bytes: 1, bus: 'sata', m2 });
+    return next;
+  }
+  const wiredPorts = gives.kind === 'wired' ? gives.count : 0;
+  const sataPorts = gives.kind === 'ports' ? gives.count : 0;
+  return withPart(view, { ...part, kind: 'adapter', goesIn: 'expansion slot', wiredPorts, sataPorts });
+}

@@ -1,0 +1,50 @@
+import type { Bench, Machine, Store } from '../model/bench';
+import { drivesIn } from '../model/bench';
+import type { FactKey, FactValue } from '../model/facts';
+import { factsOf } from '../model/known';
+import { partsFor, type Part } from './part';
+
+export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable' | 'matters'> &
+  Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>>;
+
+/** A limit set aside with a reason, for one profile (or, as `wish:ID`, for one wish). */
+export interface Overruled {
+  profileId: string;
+  rule: string;
+  reason: string;
+}
+
+/** What judging a machine needs, free of where it came from: the bench, or a file given to the command line. */
+export interface MachineView {
+  id?: string;
+  name: string;
+  form?: Machine['form'];
+  facts: Partial<Record<FactKey, FactValue>>;
+  /** Facts that are only what such machines usually have. */
+  assumed?: ReadonlySet<FactKey>;
+  drives: DriveView[];
+  /** Bytes of each module in it, where the survey listed them. */
+  modules?: readonly number[];
+  /** Loose parts of the shelf, and parts with a price that could be bought. */
+  parts: Part[];
+  overruled?: readonly Overruled[];
+}
+
+/** A machine of the bench as the rules see it; parts put aside for another box are not offered. */
+export function machineView(
+  bench: Bench,
+  machine: Machine,
+  parts = partsFor(bench, machine.id),
+): MachineView {
+  const modules = machine.details?.modules.flatMap((m) => (m.bytes ? [m.bytes] : []));
+  return {
+    id: machine.id,
+    name: machine.name,
+    form: machine.form,
+    ...factsOf(machine),
+    drives: drivesIn(bench, machine.id),
+    ...(modules && modules.length > 0 ? { modules } : {}),
+    parts,
+    overruled: machine.overruled,
+  };
+}

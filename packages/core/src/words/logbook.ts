@@ -1,0 +1,11 @@
+import { logOf, type Bench, type Box } from '../model/bench';
+
+export function keepHeadline(bench: Bench, box: Box): string {
+  const lines = logOf(bench, box.id).length;
+  const left = 12 - box.signoffs.length;
+  const record =
+    lines === 0 ? 'Nothing is on record yet' : `${lines} ${lines === 1 ? 'line is' : 'lines are'} on record`;
+  return left === 0
+    ? `${record}; the box is finished`
+    : `${record}; ${left} ${left === 1 ? 'stop is' : 'stops are'} left`;
+}

@@ -1,0 +1,97 @@
+import type { ImageReading } from '../model/inspection';
+import { explainReadback, type Readback } from './readback';
+import { formatExact } from '../units/bytes';
+import { BLOCK, type BlockTally } from './compareBlocks';
+
+/** What differs in one stretch of the image. Bytes. */
+export interface StretchDifference {
+  title: string;
+  start: number;
+  bytes: number;
+  blocks: number;
+}
+
+export interface DumpComparison extends Readback {
+  imageBytes: number;
+  dumpBytes: number;
+  /** Exactly the first byte that differs, where `firstDifference` names its block. */
+  firstByte: number | null;
+  differingBytes: number;
+  /** Blocks of this many bytes were compared. */
+  blockBytes: number;
+  stretches: StretchDifference[];
+  /** What the dump holds beyond the image. */
+  beyond: string;
+}
+
+/** Which stretches of the image the bad blocks lie in, in the order they stand; only those that differ. */
+function byStretch(image: ImageReading, tally: BlockTally): StretchDifference[] {
+  return image.regions.flatMap((r) => {
+    const blocks = tally.bad.filter(
+      ({ index }) => index * BLOCK < r.start + r.bytes && (index + 1) * BLOCK > r.start,
+    ).length;
+    return blocks > 0 ? [{ title: r.title, start: r.start, bytes: r.bytes, blocks }] : [];
+  });
+}
+
+/** The last part grew, and no part moved: what an image that fits itself to its stick does when it first starts. */
+function grew(image: ImageReading, dump: ImageReading): boolean {
+  const last = image.parts[image.parts.length - 1];
+  const now = dump.parts.find((p) => p.index === last?.index);
+  const kept = image.parts.every((p) => dump.parts.some((q) => q.index === p.index && q.start === p.start));
+  return last !== undefined && now !== undefined && kept && now.bytes > last.bytes;
+}
+
+/** A table, and nothing that is a file system, differs. */
+const onlyTables = (image: ImageReading, stretches: readonly StretchDifference[]): boolean =>
+  stretches.length > 0 &&
+  stretches.every((s) => {
+    const region = image.regions.find((r) => r.start === s.start);
+    // A block holds eight sectors, so the gap beside a table may share one with it.
+    const record = region?.start === 0 && region.kind === 'code';
+    return region?.kind === 'table' || record || (region?.kind === 'gap' && s.blocks <= 1);
+  });
+
+/**
+ * Says what a comparison of an image with a dump of the written stick means: as a read-back says it, and beyond that
+ * what the parts of both say of a first start. Readings are of the unpacked image and of the dump.
+ */
+export function explainDump(image: ImageReading, dump: ImageReading, tally: BlockTally): DumpComparison {
+  const stretches = byStretch(image, tally);
+  const found = explainReadback(tally.bad, BLOCK, image.bytes, tally.compared);
+  const over = dump.bytes - image.bytes;
+  const base = {
+    ...found,
+    differing: tally.badBlocks,
+    imageBytes: image.bytes,
+    dumpBytes: dump.bytes,
+    firstByte: tally.first ?? found.firstDifference,
+    differingBytes: tally.differingBytes,
+    blockBytes: BLOCK,
+    stretches,
+    beyond:
+      over > 0
+        ? `The dump goes on for ${formatExact(over)} behind the image: the rest of the stick, not compared.`
+        : '',
+  };
+  if (found.pattern === 'cut short')
+    return {
+      ...base,
+      explanation: `The dump ends after ${formatExact(tally.compared)} of ${formatExact(image.bytes)}. ${tally.badBlocks === 0 ? 'What is there agrees with the image. ' : ''}Dump at least as much as the image has.`,
+    };
+  if (found.pattern === 'same') return base;
+  if (grew(image, dump))
+    return {
+      ...base,
+      pattern: 'changed by the first start',
+      explanation: `Its last part has grown from ${formatExact(image.parts.at(-1)?.bytes ?? 0)} to ${formatExact(dump.parts.find((p) => p.index === image.parts.at(-1)?.index)?.bytes ?? 0)}: the system has started from it and fitted itself to the stick. That is normal for an image that grows; whether the write was good can only be told before the first start.`,
+    };
+  if (onlyTables(image, stretches))
+    return {
+      ...base,
+      pattern: 'changed by the first start',
+      explanation:
+        'Only the partition tables differ; every part agrees with the image. A first start, or a tool that moved the second copy to the end of the stick, does that. The parts were written well.',
+    };
+  return base;
+}
