@@ -44,6 +44,7 @@ const NEEDED = {
   zip: '/usr/bin/zip',
   dash: '/bin/dash',
   busybox: '/bin/busybox',
+  binutils: '/usr/bin/as',
 };
 
 const missing = () => Object.keys(NEEDED).filter((name) => !existsSync(NEEDED[name]));

@@ -130,7 +130,7 @@ function inWholeSectors(image: string, dir: string, n: number): string {
 async function observe(
   start: Omit<Start, 'image' | 'token'>,
   images: readonly Attached[],
-): Promise<{ spoke: boolean[]; gaveUp: boolean }> {
+): Promise<{ spoke: boolean[]; gaveUp: boolean; serial: string }> {
   const machine = MACHINES[start.firmware];
   const dir = mkdtempSync(join(tmpdir(), 'zb-start-'));
   const whole = images.map(({ image }, n) => inWholeSectors(image, dir, n));
@@ -151,6 +151,7 @@ async function observe(
   let spoke = heard();
   let gaveUp = false;
   let fault: string;
+  let heardAll: string;
   try {
     while (!over && !gaveUp && !spoke.some(Boolean) && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 60));
@@ -161,12 +162,20 @@ async function observe(
   } finally {
     child.kill('SIGKILL');
     const code = await ended;
+    heardAll = read(serial);
     rmSync(dir, { recursive: true, force: true });
     fault = code !== null && code !== 0 ? `emulator failed (${code}): ${complaint}` : '';
   }
   if (fault) throw new Error(fault);
-  return { spoke, gaveUp };
+  return { spoke, gaveUp, serial: heardAll };
 }
+
+/** All that an image puts on the serial line, up to the token with which it ends. */
+export const said = async (
+  how: Omit<Start, 'image' | 'token'>,
+  image: string,
+  token: string,
+): Promise<string> => (await observe(how, [{ image, token }])).serial;
 
 /** Starts an image in the machine emulator and says whether its loader spoke. */
 export async function starts({ image, token, ...how }: Start): Promise<boolean> {

@@ -7,7 +7,7 @@ import { readFileSync, mkdirSync, writeFileSync } from 'node:fs';
 import { composeFat } from '@zb/core/formats/fat/write';
 import { composeMbrDisk } from '@zb/core/formats/mbr/write';
 import { composeGptDisk } from '@zb/core/formats/gpt/write';
-import { mbrBootCode, sayBootCode } from '@zb/core/formats/bootCode';
+import { loadBootCode, mbrBootCode, sayKernel } from '@zb/core/demo/bootCode';
 import { composeIso } from '@zb/core/formats/iso9660/write';
 import { efiLoader } from '@zb/core/demo/efiLoader';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
@@ -75,7 +75,7 @@ const fat = (bytes = MIB, boot = false): Uint8Array =>
       { path: '/EFI/BOOT/BOOTX64.EFI', bytes: loader },
       { path: '/SYSTEM/FILE.BIN', bytes: new Uint8Array(9000).fill(7) },
     ],
-    ...(boot ? { bootCode: sayBootCode('x') } : {}),
+    ...(boot ? { bootCode: loadBootCode(512 * 2 + 1), reserved: sayKernel('x') } : {}),
   });
 
 async function seed(name: string, bytes: Uint8Array, hot: [number, number][]): Promise<Seed> {
@@ -118,7 +118,7 @@ it(`${RUNS} damaged images: none throws, hangs, or starts from a destroyed loade
   const iso = composeIso({
     label: 'FUZZ',
     files: [{ name: 'README.TXT', bytes: new Uint8Array(100).fill(65) }],
-    biosImage: sayBootCode('x'),
+    biosImage: sayKernel('x'),
     uefiImage: fat(512 * KIB),
   });
   const seeds = [

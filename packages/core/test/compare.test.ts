@@ -5,7 +5,7 @@ import { composeFat } from '@zb/core/formats/fat/write';
 import { composeMbrDisk } from '@zb/core/formats/mbr/write';
 import { composeGptDisk } from '@zb/core/formats/gpt/write';
 import { efiLoader } from '@zb/core/demo/efiLoader';
-import { mbrBootCode } from '@zb/core/formats/bootCode';
+import { mbrBootCode } from '@zb/core/demo/bootCode';
 import { put32 } from '@zb/core/formats/put';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { bytesSource } from '@zb/core/formats/source';

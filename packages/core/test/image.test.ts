@@ -4,7 +4,7 @@ import { composeFat } from '@zb/core/formats/fat/write';
 import { composeMbrDisk } from '@zb/core/formats/mbr/write';
 import { composeGptDisk } from '@zb/core/formats/gpt/write';
 import { efiLoader } from '@zb/core/demo/efiLoader';
-import { mbrBootCode, sayBootCode } from '@zb/core/formats/bootCode';
+import { loadBootCode, mbrBootCode, sayKernel } from '@zb/core/demo/bootCode';
 import { put16, put32, putText } from '@zb/core/formats/put';
 import { containerKind } from '@zb/core/container/kind';
 import { fatGeometry, openFat } from '@zb/core/formats/fat/read';
@@ -134,7 +134,7 @@ describe('MBR', () => {
     expect(mbr?.entries).toEqual([
       { index: 1, flag: 0x80, active: true, type: 0x0e, start: MIB, bytes: 4 * MIB, at: 446 },
     ]);
-    expect(bootCodeKind(mbr?.bootCode ?? new Uint8Array())).toBe('active part or sector');
+    expect(bootCodeKind(mbr?.bootCode ?? new Uint8Array())).toBe('unrecognised');
   });
 
   it('is none without the end mark, with a strange flag, or without entries', async () => {
@@ -179,7 +179,6 @@ describe('MBR', () => {
     expect(bootCodeKind(new Uint8Array(440))).toBe('none');
     expect(bootCodeKind(code('Missing operating system.'))).toBe('numbered part');
     expect(bootCodeKind(code('This is not a bootable disk.'))).toBe('message only');
-    expect(bootCodeKind(sayBootCode('x'))).toBe('speaks');
     expect(bootCodeKind(code('something else'))).toBe('unrecognised');
   });
 
@@ -189,7 +188,13 @@ describe('MBR', () => {
       start: MIB,
       type: 0x0e,
       bootCode: mbrBootCode(),
-      content: composeFat({ bytes: 4 * MIB, label: 'X', files: [], bootCode: sayBootCode('hi') }),
+      content: composeFat({
+        bytes: 4 * MIB,
+        label: 'X',
+        files: [],
+        bootCode: loadBootCode(MIB / 512 + 1),
+        reserved: sayKernel('hi'),
+      }),
     });
     expect(row(await inspect(good), 'bios')).toMatchObject({ starts: 'yes' });
     const noCode = good.slice();
@@ -205,16 +210,22 @@ describe('MBR', () => {
     inactive[446] = 0;
     expect(row(await inspect(inactive), 'bios')).toMatchObject({
       starts: 'no',
-      because: expect.stringContaining('no part is marked active'),
+      because: expect.stringContaining('again and again'),
     });
-    const two = good.slice();
-    two[462] = 0x80;
-    two[462 + 4] = 0x0e;
-    put32(two, 462 + 8, 2048);
-    put32(two, 462 + 12, 100);
-    expect(row(await inspect(two), 'bios')).toMatchObject({
+    const noKernel = good.slice();
+    noKernel.fill(0, MIB + 512, MIB + 512 * 5);
+    expect(row(await inspect(noKernel), 'bios')).toMatchObject({
       starts: 'no',
-      because: expect.stringContaining('more than one'),
+      because: expect.stringContaining('empty'),
+    });
+    const otherKernel = good.slice();
+    otherKernel[MIB + 512 + 0x202] = 0;
+    expect(row(await inspect(otherKernel), 'bios')?.starts).toBe('unknown');
+    const beyond = good.slice();
+    put32(beyond, MIB + 62 + 0x2c, 1_000_000);
+    expect(row(await inspect(beyond), 'bios')).toMatchObject({
+      starts: 'no',
+      because: expect.stringContaining('beyond the end'),
     });
   });
 });

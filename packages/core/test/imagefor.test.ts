@@ -1,4 +1,4 @@
-import { mbrBootCode } from '@zb/core/formats/bootCode';
+import { mbrBootCode } from '@zb/core/demo/bootCode';
 import { composeMbrDisk } from '@zb/core/formats/mbr/write';
 import { composeGptDisk } from '@zb/core/formats/gpt/write';
 import { composeFat } from '@zb/core/formats/fat/write';

@@ -1,6 +1,6 @@
 import { BASIC_DATA_GUID, BIOS_BOOT_GUID, ESP_GUID } from '../formats/gpt/layout';
 import { MIB } from '../units/bytes';
-import { bootRecord, mbrBootCode, sayBootCode } from '../formats/bootCode';
+import { loadBootCode, mbrBootCode, sayKernel } from './bootCode';
 import { composeMbrDisk } from '../formats/mbr/write';
 import { composeGptDisk } from '../formats/gpt/write';
 import { composeFat } from '../formats/fat/write';
@@ -39,7 +39,7 @@ function filler(length: number, seed: number): Uint8Array {
 function lanternArcade(): Uint8Array {
   const says = 'Lantern Arcade 7.2 starts here';
   const bootArea = new Uint8Array(MIB);
-  bootArea.set(sayBootCode(says));
+  bootArea.set(sayKernel(says));
   const esp = composeFat({
     bytes: 16 * MIB,
     label: 'LANTERN',
@@ -91,11 +91,9 @@ function lanternArcade(): Uint8Array {
 
 function curtainPlayer(): Uint8Array {
   const says = 'Curtain Player 12 starts here';
-  const boot = new Uint8Array(2048);
-  boot.set(bootRecord(sayBootCode(says)));
   return composeIso({
     label: 'CURTAIN_12',
-    biosImage: boot,
+    biosImage: sayKernel(says),
     uefiImage: composeFat({
       bytes: 4 * MIB,
       label: 'CURTAINEFI',
@@ -119,7 +117,8 @@ function millpond(): Uint8Array {
       bytes: 18 * MIB,
       label: 'MILLPOND',
       hiddenSectors: 2048,
-      bootCode: sayBootCode(says),
+      bootCode: loadBootCode(2049),
+      reserved: sayKernel(says),
       files: [
         { path: '/MUSIC/README.TXT', bytes: text('Music for machines of before 2012.\r\n') },
         { path: '/CORE.PAK', bytes: filler(6 * MIB, 4) },

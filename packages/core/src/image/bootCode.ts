@@ -1,10 +1,9 @@
-import { MBR_CODE, MBR_LBA_AT, SAY_CODE } from '../formats/bootCode';
 import { allZero, ascii, holds, u64 } from '../formats/bytes';
 
 /**
  * What a boot sector's code does next, as far as it can be told without running it. There is no field for it, so it is
- * told by the messages the code carries (common practice, no source; held against started images), and for the code of
- * our own demo images by the code itself.
+ * told by the messages the code carries (common practice, no source; held against started images); code that carries none
+ * of them is followed (starting/realMode).
  */
 export type BootCodeKind =
   | 'none'
@@ -20,10 +19,6 @@ export type BootCodeKind =
   | 'numbered part'
   /** Starts the GPT part marked for older BIOS code. */
   | 'marked GPT part'
-  /** Our own: the active part, else a sector it names. */
-  | 'active part or sector'
-  /** Our own: says a line and stops. */
-  | 'speaks'
   /** Only tells that it cannot start. */
   | 'message only'
   /** A boot record whose second stage is a file of its FAT volume. */
@@ -33,15 +28,9 @@ export type BootCodeKind =
 /** Where a second stage is named: byte 92, or 432 in code for optical volumes (GRUB's boot.S; ISOLINUX's isohybrid). */
 export const STAGE_AT = { disk: 0x5c, optical: 432 } as const;
 
-const startsWith = (code: Uint8Array, known: Uint8Array, but?: { from: number; to: number }): boolean =>
-  code.length >= known.length &&
-  known.every((x, i) => code[i] === x || (but !== undefined && i >= but.from && i < but.to));
-
 /** Reads the first 440 bytes of sector 0, or what follows the parameter block of a volume's boot record. */
 export function bootCodeKind(code: Uint8Array): BootCodeKind {
   if (allZero(code)) return 'none';
-  if (startsWith(code, MBR_CODE, { from: MBR_LBA_AT, to: MBR_LBA_AT + 8 })) return 'active part or sector';
-  if (startsWith(code, SAY_CODE)) return 'speaks';
   if (holds(code, 'This is not a bootable disk')) return 'message only';
   if (holds(code, 'GRUB ') && holds(code, 'Geom'))
     return u64(code, STAGE_AT.disk) === 0 ? 'names a sector of an optical volume' : 'names a sector';
@@ -59,12 +48,10 @@ export function bootCodeKind(code: Uint8Array): BootCodeKind {
 }
 
 /** What an optical loader in no-emulation mode is told by: its mark at byte 64, or the messages of its first sector. */
-export function opticalLoaderKind(
-  head: Uint8Array,
-): 'marked' | 'by message' | 'speaks' | 'none' | 'unrecognised' {
+export function opticalLoaderKind(head: Uint8Array): 'marked' | 'by message' | 'none' | 'unrecognised' {
   if (allZero(head)) return 'none';
   // ISOLINUX keeps 7078C0FB at byte 64 for the code of hybrid images to find.
   if (head[64] === 0xfb && head[65] === 0xc0 && head[66] === 0x78 && head[67] === 0x70) return 'marked';
   if (holds(head, 'cdrom read fails')) return 'by message';
-  return startsWith(head, SAY_CODE) ? 'speaks' : 'unrecognised';
+  return 'unrecognised';
 }

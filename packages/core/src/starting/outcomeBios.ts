@@ -1,6 +1,7 @@
 import { allZero, ascii, holds, u32, u64, u8 } from '../formats/bytes';
 import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
 import { absent, field, no, unknown, yes, type Verdict } from '../image/evidence';
+import { byFollowing, DISK, OPTICAL } from './byFollowing';
 import { openFat } from '../formats/fat/read';
 import type { ImageFacts } from '../image/read';
 import { readMbr } from '../formats/mbr/read';
@@ -44,10 +45,14 @@ async function volumeRecord(source: ByteSource, base: number, who: string): Prom
   const kind = bootCodeKind(boot.subarray(fat ? codeFrom(fat.kind) : 0, 510));
   if (kind === 'none') return no(`the boot record of ${who} is empty`, where);
   if (kind === 'message only') return no(`the boot record of ${who} only prints that it cannot start`, where);
-  if (kind === 'speaks') return yes(`boot code, then the boot record of ${who}`, where);
   const staged = ascii(boot, 3, 8) === 'SYSLINUX' || kind === 'stage file';
   if (!staged || !fat)
-    return unknown(`the boot record of ${who} holds code; its bytes do not tell what it loads`, where);
+    return byFollowing(
+      source,
+      { at: base, bytes: 512, drive: DISK, sectorBytes: 512 },
+      `the boot record of ${who}`,
+      where,
+    );
   const stage = (await fat.list('/')).find((e) => e.name.toLowerCase() === 'ldlinux.sys');
   if (!stage)
     return no(
@@ -101,8 +106,6 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict>
       return no('the boot code in sector 0 is empty', code);
     case 'message only':
       return no('the boot code only prints that it cannot start', code);
-    case 'speaks':
-      return yes('the boot code of sector 0 is all there is to it', code);
     case 'names a sector':
       return namedStage(source, u64(head, STAGE_AT.disk) * 512, STAGE_AT.disk);
     case 'names a sector of an optical volume':
@@ -120,16 +123,6 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict>
       return marked
         ? yes('boot code for disks in front of the optical volume', named)
         : no('the boot code points to an optical loader that is empty or cut off', named);
-    }
-    case 'active part or sector': {
-      const active = await activePart(facts, source);
-      if (active) return active;
-      const at = u64(head, 0x54) * 512;
-      const named = await field(source, 0x54, 8, `code at byte ${at}`, CODE);
-      const next = bootCodeKind((await source.read(at, 512)).subarray(0, 440));
-      return next === 'speaks'
-        ? yes('boot code and the code it names', named)
-        : no('no part is marked active, and the sector the boot code names is empty or damaged', named);
     }
     case 'active part': {
       const active = await activePart(facts, source);
@@ -170,7 +163,12 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict>
     }
     case 'stage file':
     case 'unrecognised':
-      return unknown('boot code is there; its bytes do not tell what it loads', code);
+      return byFollowing(
+        source,
+        { at: 0, bytes: 512, drive: DISK, sectorBytes: 512 },
+        'the boot code of sector 0',
+        code,
+      );
   }
 }
 
@@ -237,7 +235,12 @@ async function opticalEntry(facts: ImageFacts): Promise<Verdict> {
     case 'none':
       return no('the boot image is empty or cut off', ...evidence);
     case 'unrecognised':
-      return unknown('a no-emulation boot image is there; its bytes do not tell what it loads', ...evidence);
+      return byFollowing(
+        source,
+        { at: entry.offset, bytes: entry.loadBytes || 2048, drive: OPTICAL, sectorBytes: 2048 },
+        'the no-emulation boot image',
+        ...evidence,
+      );
     default:
       return yes('no-emulation boot image in the catalogue', ...evidence);
   }

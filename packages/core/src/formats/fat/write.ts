@@ -13,7 +13,6 @@ interface Node {
   content: Uint8Array | Map<string, Node>;
 }
 
-const RESERVED = 1;
 const ROOT_ENTRIES = 512;
 const FATS = 2;
 
@@ -46,16 +45,19 @@ export function composeFat(options: {
   label: string;
   files: readonly ComposedFile[];
   bootCode?: Uint8Array;
+  /** What lies between the boot sector and the FATs; whole sectors. */
+  reserved?: Uint8Array;
   /** Sectors before the volume; kept in the boot sector for boot code that asks. */
   hiddenSectors?: number;
 }): Uint8Array {
   const sectors = Math.floor(options.bytes / 512);
+  const reserved = 1 + Math.ceil((options.reserved?.length ?? 0) / 512);
   const spc = sectors > 65536 ? 8 : sectors > 16384 ? 4 : 1;
   const rootSectors = (ROOT_ENTRIES * DIR_ENTRY.bytes) / 512;
   let fatSectors = 1;
   let clusters = 0;
   for (let pass = 0; pass < 8; pass += 1) {
-    clusters = Math.floor((sectors - RESERVED - FATS * fatSectors - rootSectors) / spc);
+    clusters = Math.floor((sectors - reserved - FATS * fatSectors - rootSectors) / spc);
     const bits = clusters < FAT12_CLUSTERS ? 12 : 16;
     fatSectors = Math.ceil(((clusters + 2) * bits) / 8 / 512);
   }
@@ -65,7 +67,7 @@ export function composeFat(options: {
   putText(out, FAT_BOOT.oemName, 'ZBOX', 8);
   put16(out, FAT_BOOT.bytesPerSector, 512);
   out[FAT_BOOT.sectorsPerCluster] = spc;
-  put16(out, FAT_BOOT.reserved, RESERVED);
+  put16(out, FAT_BOOT.reserved, reserved);
   out[FAT_BOOT.fats] = FATS;
   put16(out, FAT_BOOT.rootEntries, ROOT_ENTRIES);
   if (sectors < 65536) put16(out, FAT_BOOT.sectors16, sectors);
@@ -83,7 +85,9 @@ export function composeFat(options: {
   if (options.bootCode) out.set(options.bootCode.subarray(0, MBR.endMark - FAT16_BOOT.code), FAT16_BOOT.code);
   put16(out, MBR.endMark, END_MARK);
 
-  const fatAt = RESERVED * 512;
+  if (options.reserved) out.set(options.reserved, 512);
+
+  const fatAt = reserved * 512;
   const rootAt = fatAt + FATS * fatSectors * 512;
   const dataAt = rootAt + rootSectors * 512;
   const setFat = (cluster: number, value: number): void => {
