@@ -170,7 +170,7 @@ it.each([1, 2, 3, 4])(
       sectorBytes: 512,
     });
     expect(ours.end).toBe('stops');
-    const lines = ours.said.split('\n');
+    const lines = ours.printed.split('\n');
     expect(lines).toHaveLength(CASES + 1);
     const theirs = (await said({ firmware: 'bios', attached: 'disk' }, disk, '!')).split('\n');
     expect(theirs.slice(-lines.length).map((l) => l.trim())).toEqual(lines.map((l) => l.trim()));

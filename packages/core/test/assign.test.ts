@@ -37,7 +37,7 @@ import {
   Reader,
   shapeFits,
   staying,
-} from '@zb/core/system/rooms';
+} from '@zb/core/system/places';
 import { score } from '@zb/core/system/score';
 import { systemsFor } from '@zb/core/system/sheet';
 import type { MachineView } from '@zb/core/system/view';

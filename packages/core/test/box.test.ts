@@ -304,7 +304,7 @@ describe('ledger and route', () => {
   it('the bench as a whole', () => {
     const b = benchLedger(demo);
     expect(b.shelf.find((l) => l.label === 'Machines')?.value).toBe('9');
-    expect(b.kept).toHaveLength(4);
+    expect(b.precious).toHaveLength(4);
     expect(b.hazards.some((h) => h.boxId === 'film-night')).toBe(true);
     expect(benchDay(demo).map((r) => r.next.stop)).toEqual([
       'verify',

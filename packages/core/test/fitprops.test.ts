@@ -5,7 +5,7 @@ import { optionOf, releasesInOrder, supportDays, supportWords, usualChannel } fr
 import { partsFor } from '@zb/core/system/part';
 import { applyRepair } from '@zb/core/system/repair';
 import { flipReport, moneyReport, plannedRival } from '@zb/core/system/report';
-import { Reader } from '@zb/core/system/rooms';
+import { Reader } from '@zb/core/system/places';
 import { releaseCard } from '@zb/core/system/school';
 import { flips, score } from '@zb/core/system/score';
 import { m2Fits, parseSlot, slotText } from '@zb/core/machine/slots';

@@ -165,7 +165,7 @@ describe('an image for a machine', () => {
     expect(copied(2 ** 32 - 1)).toMatchObject({ copy: 'file copy', why: expect.stringContaining('9 files') });
     expect(copied(2 ** 32)).toMatchObject({ copy: 'neither', why: expect.stringContaining('/big') });
     expect(boxAdvice(startingBy('bios'), optical).table).toMatch(/MBR with an active part/);
-    expect(boxAdvice(startingBy('board'), optical).school.title).toMatch(/board’s own loader/);
+    expect(boxAdvice(startingBy('board'), optical).modeCard.title).toMatch(/board’s own loader/);
   });
 
   it('the tree of an optical volume: which loaders are in it, and the largest file', async () => {

@@ -8,7 +8,7 @@ import { Depot } from './depot';
 import { tellProgress } from './progress';
 import { guardRequests, sendHeaders } from './security';
 import { WriterRefusal } from './writer/refusal';
-import { faultSchema, plugSchema, startSchema } from './writer/types';
+import { stickFaultSchema, plugSchema, writeRequestSchema } from '@zb/core/model/standIns';
 import { Uploads } from './writer/uploads';
 import { Writer } from './writer/writer';
 
@@ -96,14 +96,14 @@ export function createApp(options: ServerOptions): App {
     return c.json({ ok: true });
   });
   app.put('/api/writer/sticks/:id/fault', async (c) => {
-    const fault = await parsed(c, faultSchema);
+    const fault = await parsed(c, stickFaultSchema);
     return c.json(writer.setFault(c.req.param('id'), fault));
   });
   app.post('/api/writer/sticks/:id/probe', async (c) => c.json(await writer.probe(c.req.param('id'))));
 
   app.get('/api/writer/jobs', (c) => c.json(writer.book.list()));
   app.post('/api/writer/jobs', async (c) => {
-    const request = await parsed(c, startSchema);
+    const request = await parsed(c, writeRequestSchema);
     const { image, stickId, serialTail, tag } = request;
     if (image.from === 'upload') return c.json(uploads.open(request, image), 201);
     const found = depot.find(image.file);

@@ -2,20 +2,11 @@ import { createHash } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import type { FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { DepotFile } from '@zb/core/model/standIns';
 import { brokenDownload, depotImages, type DepotImage } from '@zb/core/demo/depot';
 import { faultWords } from './files/faultWords';
 import { inFolder } from './files/inFolder';
 import { openOwn, piecesOf, readFully, writeFully } from './files/ownFile';
-
-export interface DepotFile {
-  file: string;
-  title: string;
-  about: string;
-  profile: string | null;
-  bytes: number;
-  /** Of the file as it is offered, in hex; the list of the depot may name another for it. */
-  sha256: string;
-}
 
 interface Offered extends DepotFile {
   /** Sum that the depot's list names for it. */

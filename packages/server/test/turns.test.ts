@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Job } from '@zb/core/model/job';
-import type { ProbeResult } from '@zb/core/write/probe';
+import type { ProbeResult } from '@zb/core/model/standIns';
 import { createApp } from '@zb/server/app';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-turns-'));

@@ -8,7 +8,7 @@ import {
   shapeFits,
   slotsFor,
   staying,
-} from '../system/rooms';
+} from '../system/places';
 import { slotsOf } from '../machine/slots';
 import type { Model, Row, Term } from './lp';
 import { optionsOf, type Option } from './options';

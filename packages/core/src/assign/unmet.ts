@@ -11,7 +11,7 @@ import type { SolveLp } from './lp';
 import { withRemedy, type Remedy } from './remedy';
 import type { Scene } from './scene';
 import { solveScene, type Solution } from './solve';
-import { madeToMeasure } from './wanted';
+import { madeToMeasure } from './madeToMeasure';
 
 export interface Unmet {
   wishId: string;

@@ -8,7 +8,8 @@ import type { LedgerLine } from './ledger';
 
 export interface BenchLedgerData {
   shelf: LedgerLine[];
-  kept: LedgerLine[];
+  /** Drives that must not be lost. */
+  precious: LedgerLine[];
   hazards: { boxId: string; box: string; stop: Stop; text: string }[];
 }
 
@@ -41,7 +42,7 @@ export function benchLedger(bench: Bench): BenchLedgerData {
         because: `${left.length} stops left over ${open.length} boxes`,
       },
     ],
-    kept: stores
+    precious: stores
       .filter((s) => s.matters)
       .map((s) => ({ label: s.name, value: formatIec(s.bytes), because: s.holds || 'marked to keep' })),
     hazards: bench.boxes.flatMap((b) =>

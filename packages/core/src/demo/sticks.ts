@@ -1,29 +1,5 @@
-import type { UsbLink } from '../machine/links';
 import { MIB } from '../units/bytes';
-
-export interface StickFault {
-  /** Bytes the stick really has; everything beyond is lost. */
-  realBytes?: number;
-  /** Offset of a place that returns one wrong bit. */
-  weakAt?: number;
-  /** Share of the image (0–1) after which the stick is pulled out. */
-  pulledAt?: number;
-}
-
-export interface VirtualStick {
-  id: string;
-  bytes: number;
-  serial: string;
-  model: string;
-  port: string;
-  /** What the port can carry, and which other ports share its way: writes on one way take turns. */
-  link: UsbLink;
-  bus: string;
-  /** Bytes per second of the speed model. */
-  writeRate: number;
-  readRate: number;
-  fault: StickFault;
-}
+import type { VirtualStick } from '../model/standIns';
 
 /** What the stand-in writer has plugged in when it starts. Small faults, so that the small demo images show them. */
 export const demoSticks: VirtualStick[] = [

@@ -1,6 +1,6 @@
 import { judge } from '../system/judge';
 import { partsFor } from '../system/part';
-import { staying } from '../system/rooms';
+import { staying } from '../system/places';
 import { knownFact } from '../model/known';
 import { machineView } from '../system/view';
 import {

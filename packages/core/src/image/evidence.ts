@@ -3,23 +3,23 @@ import type { ByteSource } from '../formats/source';
 import type { Evidence, Starts } from '../model/inspection';
 
 /** What a judgement answers; the same shape for a start and for a start with Secure Boot on. */
-export interface Verdict {
+export interface StartVerdict {
   starts: Starts;
   because: string;
   evidence: Evidence[];
 }
 
-export const no = (because: string, ...evidence: Evidence[]): Verdict => ({
+export const no = (because: string, ...evidence: Evidence[]): StartVerdict => ({
   starts: 'no',
   because,
   evidence,
 });
-export const yes = (because: string, ...evidence: Evidence[]): Verdict => ({
+export const yes = (because: string, ...evidence: Evidence[]): StartVerdict => ({
   starts: 'yes',
   because,
   evidence,
 });
-export const unknown = (because: string, ...evidence: Evidence[]): Verdict => ({
+export const unknown = (because: string, ...evidence: Evidence[]): StartVerdict => ({
   starts: 'unknown',
   because,
   evidence,

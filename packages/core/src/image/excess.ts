@@ -1,7 +1,7 @@
 import { formatExact } from '../units/bytes';
 import { allZero } from '../formats/bytes';
 import type { ImageFacts } from './read';
-import type { Finding } from '../model/inspection';
+import type { ImageFinding } from '../model/inspection';
 
 /** So much is looked at behind the last named byte, and as much again at the end: bounds what a long tail costs. */
 const LOOK = 64 * 1024;
@@ -12,7 +12,7 @@ const PADDING = 150 * 2048;
  * What stands behind everything that the image names. Zeros are room or padding; anything else was appended by somebody,
  * and comes along when the image is written.
  */
-export async function excess(facts: ImageFacts, wanted: number): Promise<Finding[]> {
+export async function excess(facts: ImageFacts, wanted: number): Promise<ImageFinding[]> {
   const { gpt, source } = facts;
   const backupEnd = gpt?.backup ? gpt.backup.header + gpt.sectorSize : 0;
   const end = Math.max(wanted, backupEnd, gpt?.primary ? gpt.primary.array + gpt.primary.arrayBytes : 512);

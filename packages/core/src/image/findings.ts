@@ -3,10 +3,10 @@ import { excess } from './excess';
 import type { GptPart } from '../formats/gpt/read';
 import type { FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
-import type { ContainerKind, Finding } from '../model/inspection';
+import type { ContainerKind, ImageFinding } from '../model/inspection';
 
 /** The finding about a packed file, whatever is inside. */
-export const packedFinding = (kind: ContainerKind): Finding => ({
+export const packedFinding = (kind: ContainerKind): ImageFinding => ({
   grade: 'stop',
   what: `This is a ${kind} file: what is in it is packed, and written as it is it will not start. Unpack it first, or use a writer that unpacks.`,
   offset: 0,
@@ -19,9 +19,9 @@ function reach(facts: ImageFacts): number {
   return Math.max(0, facts.iso?.bytes ?? 0, ...ends);
 }
 
-function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): Finding[] {
+function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
   if (!gpt) return [];
-  const out: Finding[] = [];
+  const out: ImageFinding[] = [];
   const none = gpt.parts.length === 0;
   const { primary, backup, sectorSize } = gpt;
   if (!primary?.sound)
@@ -79,10 +79,10 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): Finding[] {
 }
 
 /** Two parts that claim the same bytes; a hybrid optical image maps its whole volume as a part on purpose. */
-function overlaps(facts: ImageFacts): Finding[] {
+function overlaps(facts: ImageFacts): ImageFinding[] {
   if (facts.iso) return [];
   const parts = [...facts.candidates].filter((c) => c.from !== 'whole').sort((a, b) => a.start - b.start);
-  return parts.flatMap((c, i): Finding[] => {
+  return parts.flatMap((c, i): ImageFinding[] => {
     const before: Candidate | undefined = parts[i - 1];
     if (!before || before.from !== c.from || c.start >= before.start + before.bytes) return [];
     return [
@@ -91,8 +91,8 @@ function overlaps(facts: ImageFacts): Finding[] {
   });
 }
 
-function ofParts(facts: ImageFacts, loaders: readonly FoundLoader[]): Finding[] {
-  const out: Finding[] = [];
+function ofParts(facts: ImageFacts, loaders: readonly FoundLoader[]): ImageFinding[] {
+  const out: ImageFinding[] = [];
   for (const c of facts.candidates) {
     const says = c.mark?.bytes;
     if (c.from !== 'whole' && says !== undefined && says > c.bytes)
@@ -110,8 +110,8 @@ function ofParts(facts: ImageFacts, loaders: readonly FoundLoader[]): Finding[] 
 }
 
 /** Faults of the file itself, apart from what it starts: cut short, appended to, damaged, table copies that disagree. */
-export async function findings(facts: ImageFacts, loaders: readonly FoundLoader[]): Promise<Finding[]> {
-  const out: Finding[] = [];
+export async function findings(facts: ImageFacts, loaders: readonly FoundLoader[]): Promise<ImageFinding[]> {
+  const out: ImageFinding[] = [];
   const size = facts.source.size;
   const wanted = reach(facts);
   if (wanted > size) {

@@ -1,3 +1,4 @@
+import type { UsbLink } from '../model/standIns';
 import type { Store } from '../model/bench';
 
 /** A way bytes go: what it can carry at most once its coding is paid for. Bytes per second. */
@@ -30,9 +31,7 @@ const usb20 = link(
   'two lanes of 10 Gb/s, 128 bits coded in 132 (USB 3.2, Gen 2×2)',
 );
 
-export const usbLinks = { usb2, usb5, usb10, usb20 } as const;
-export type UsbLink = keyof typeof usbLinks;
-export const usbLinkIds = ['usb2', 'usb5', 'usb10', 'usb20'] as const satisfies readonly UsbLink[];
+export const usbLinks: Record<UsbLink, Link> = { usb2, usb5, usb10, usb20 };
 
 /** SATA revision 3: 1.5, 3 and 6 Gb/s, 8 bits coded in 10. */
 export const sataLink = (gigabits: 1.5 | 3 | 6): Link =>

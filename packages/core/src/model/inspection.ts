@@ -89,12 +89,12 @@ export const regionSchema = z.object({
 });
 export type ImageRegion = z.infer<typeof regionSchema>;
 
-export const findingSchema = z.object({
+export const imageFindingSchema = z.object({
   grade: z.enum(['stop', 'check', 'note']),
   what: z.string(),
   offset: z.number().optional(),
 });
-export type Finding = z.infer<typeof findingSchema>;
+export type ImageFinding = z.infer<typeof imageFindingSchema>;
 
 export const containerKinds = ['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip'] as const;
 export type ContainerKind = (typeof containerKinds)[number];
@@ -125,7 +125,7 @@ const imageFacts = z.object({
   loaders: z.array(loaderSchema).default([]),
   outcomes: z.array(outcomeSchema),
   regions: z.array(regionSchema),
-  findings: z.array(findingSchema),
+  findings: z.array(imageFindingSchema),
   /** Null where the image has no optical volume. */
   fileCopy: fileCopySchema.nullable().default(null),
 });

@@ -1,6 +1,6 @@
 import { KERNEL } from '../formats/linuxKernel';
 import type { ByteSource } from '../formats/source';
-import { field, no, unknown, yes, type Verdict } from '../image/evidence';
+import { field, no, unknown, yes, type StartVerdict } from '../image/evidence';
 import type { Evidence } from '../model/inspection';
 import { followBootCode, type Followed } from './realMode/follow';
 
@@ -12,15 +12,15 @@ const FOLLOWED = 'Intel SDM volume 2, followed instruction by instruction';
 /** So much of what the code says is repeated. */
 const MOST_SAID = 60;
 
-const quoted = (said: string): string => {
-  const line = said.replace(/[^\x20-\x7e]+/g, ' ').trim();
+const quoted = (printed: string): string => {
+  const line = printed.replace(/[^\x20-\x7e]+/g, ' ').trim();
   return line.length > MOST_SAID ? `${line.slice(0, MOST_SAID)}…` : line;
 };
 
-function verdictOf(followed: Followed, who: string, evidence: Evidence[]): Verdict {
+function verdictOf(followed: Followed, who: string, evidence: Evidence[]): StartVerdict {
   const last = followed.stages.at(-1);
   const alone = followed.stages.length === 1;
-  const said = quoted(followed.said);
+  const printed = quoted(followed.printed);
   switch (followed.end) {
     case 'kernel':
       return yes(`${who} loads a kernel and enters it`, ...evidence);
@@ -36,7 +36,7 @@ function verdictOf(followed: Followed, who: string, evidence: Evidence[]): Verdi
       if (!alone || !followed.certain)
         return unknown(`${who} goes on, and what that loads cannot be told`, ...evidence);
       return no(
-        said ? `${who} only says “${said}” and stops` : `${who} stops without loading anything`,
+        printed ? `${who} only says “${printed}” and stops` : `${who} stops without loading anything`,
         ...evidence,
       );
   }
@@ -48,7 +48,7 @@ export async function byFollowing(
   code: { at: number; bytes: number; drive: number; sectorBytes: number },
   who: string,
   ...before: Evidence[]
-): Promise<Verdict> {
+): Promise<StartVerdict> {
   const followed = await followBootCode(source, code);
   const evidence = [...before];
   for (const [i, stage] of followed.stages.slice(1, 4).entries())

@@ -14,10 +14,10 @@ export interface BoxAdvice {
   why: string;
   table: string;
   /** The firmware mode, explained for somebody who has never chosen one; undefined where the mode is not known. */
-  school: { title: string; lines: string[] };
+  modeCard: { title: string; lines: string[] };
 }
 
-function school(machine: Machine, firmware: FirmwareKind | undefined): BoxAdvice['school'] {
+function modeCard(machine: Machine, firmware: FirmwareKind | undefined): BoxAdvice['modeCard'] {
   const secure = knownFact(machine, 'firmware.secureBoot')?.value;
   const lines = [
     'BIOS runs the code in the first sector of a stick. UEFI looks for a loader by name on a FAT part, and its name and code must fit the processor: x64, ia32 or aa64.',
@@ -58,7 +58,7 @@ export function boxAdvice(machine: Machine, reading: ImageReading): BoxAdvice {
   const firmware = firmwareOf(machine);
   const secure = knownFact(machine, 'firmware.secureBoot')?.value === 'on';
   const start = startOn(reading, firmware, secure);
-  const base = { school: school(machine, firmware) };
+  const base = { modeCard: modeCard(machine, firmware) };
   if (!firmware || !start)
     return {
       ...base,

@@ -1,4 +1,4 @@
-import { no, type Verdict } from '../image/evidence';
+import { no, type StartVerdict } from '../image/evidence';
 import type { BootVolume } from '../image/loaders';
 import { boardDisk } from './outcomeBoard';
 import { biosDisk, biosOptical } from './outcomeBios';
@@ -6,7 +6,10 @@ import { uefiDisk, uefiOptical } from './outcomeUefi';
 import type { ImageFacts } from '../image/read';
 import { firmwareKinds, type ContainerKind, type Outcome } from '../model/inspection';
 
-const withoutSecureBoot = (v: Verdict): Verdict & { secureBoot: null } => ({ ...v, secureBoot: null });
+const withoutSecureBoot = (v: StartVerdict): StartVerdict & { secureBoot: null } => ({
+  ...v,
+  secureBoot: null,
+});
 
 /** The rows of the outcome grid: each firmware, with the image as a disk and as optical media. */
 export async function outcomes(facts: ImageFacts, volumes: BootVolume[]): Promise<Outcome[]> {

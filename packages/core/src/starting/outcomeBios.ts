@@ -1,6 +1,6 @@
 import { allZero, ascii, holds, u32, u64, u8 } from '../formats/bytes';
 import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
-import { absent, field, no, unknown, yes, type Verdict } from '../image/evidence';
+import { absent, field, no, unknown, yes, type StartVerdict } from '../image/evidence';
 import { byFollowing, DISK, OPTICAL } from './byFollowing';
 import { openFat } from '../formats/fat/read';
 import type { ImageFacts } from '../image/read';
@@ -14,7 +14,7 @@ const codeFrom = (kind: string | undefined): number => (kind === 'fat32' ? 90 : 
 const empty = (b: Uint8Array): boolean => b.length === 0 || allZero(b);
 
 /** Is a second stage of the kind that GRUB installs at this sector? Its first sector tells by its messages. */
-async function namedStage(source: ByteSource, at: number, from: number): Promise<Verdict> {
+async function namedStage(source: ByteSource, at: number, from: number): Promise<StartVerdict> {
   const evidence = [
     await field(source, from, 8, `second stage at byte ${at}`, 'GRUB’s boot sector, kernel sector field'),
     await field(source, at, 16, 'first bytes of the second stage', CODE),
@@ -32,7 +32,7 @@ async function namedStage(source: ByteSource, at: number, from: number): Promise
 }
 
 /** The boot record of a FAT volume, and the stage it loads. `base` is where the volume begins in the source. */
-async function volumeRecord(source: ByteSource, base: number, who: string): Promise<Verdict> {
+async function volumeRecord(source: ByteSource, base: number, who: string): Promise<StartVerdict> {
   const boot = await source.read(base, 512);
   const where = await field(source, base, 16, `boot record of ${who}`, 'FAT specification 1.03 §3.1');
   if (u8(boot, 510) !== 0x55 || u8(boot, 511) !== 0xaa)
@@ -73,7 +73,7 @@ async function volumeRecord(source: ByteSource, base: number, who: string): Prom
   return yes(`boot record of ${who} and its second stage LDLINUX.SYS`, where, at);
 }
 
-async function activePart(facts: ImageFacts, source: ByteSource): Promise<Verdict | undefined> {
+async function activePart(facts: ImageFacts, source: ByteSource): Promise<StartVerdict | undefined> {
   // The table's own flags count, also of parts that are told twice in a hybrid table.
   const flagged = facts.mbr?.entries.filter((e) => e.active && e.index <= 4) ?? [];
   const [first] = flagged;
@@ -91,7 +91,7 @@ async function activePart(facts: ImageFacts, source: ByteSource): Promise<Verdic
 }
 
 /** The boot code of sector 0 and what it goes on to. */
-async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict> {
+async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVerdict> {
   const { source } = facts;
   const code = await field(
     source,
@@ -172,7 +172,7 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<Verdict>
   }
 }
 
-export async function biosDisk(facts: ImageFacts): Promise<Verdict> {
+export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
   const { head, mbr, source } = facts;
   if (u8(head, 510) !== 0x55 || u8(head, 511) !== 0xaa)
     return no(
@@ -189,7 +189,11 @@ export async function biosDisk(facts: ImageFacts): Promise<Verdict> {
   return sectorZero(facts, head);
 }
 
-async function emulated(facts: ImageFacts, kind: 'floppy' | 'hard-disk', offset: number): Promise<Verdict> {
+async function emulated(
+  facts: ImageFacts,
+  kind: 'floppy' | 'hard-disk',
+  offset: number,
+): Promise<StartVerdict> {
   const { source } = facts;
   const image = slice(source, offset, source.size - offset);
   if (kind === 'floppy') return volumeRecord(source, offset, 'the floppy image');
@@ -198,7 +202,7 @@ async function emulated(facts: ImageFacts, kind: 'floppy' | 'hard-disk', offset:
   return sectorZero({ ...facts, source: image, head, mbr, gpt: undefined, candidates: [] }, head);
 }
 
-async function opticalEntry(facts: ImageFacts): Promise<Verdict> {
+async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
   const { iso, catalogue, source } = facts;
   if (!iso) return no('not an optical image');
   if (!catalogue)
@@ -247,7 +251,7 @@ async function opticalEntry(facts: ImageFacts): Promise<Verdict> {
 }
 
 /** A catalogue whose sum is wrong is taken by some BIOS firmware and passed over by other (seen in the emulator). */
-export async function biosOptical(facts: ImageFacts): Promise<Verdict> {
+export async function biosOptical(facts: ImageFacts): Promise<StartVerdict> {
   const found = await opticalEntry(facts);
   if (found.starts !== 'yes' || facts.catalogue?.valid !== false) return found;
   return unknown(

@@ -1,4 +1,4 @@
-import { absent, field, no, unknown, type Verdict } from '../image/evidence';
+import { absent, field, no, unknown, type StartVerdict } from '../image/evidence';
 import type { BootVolume } from '../image/loaders';
 import type { ImageFacts } from '../image/read';
 
@@ -9,7 +9,7 @@ const SCRIPTS = /^(boot\.scr|extlinux|uenv\.txt|boot\.ini|config\.txt)$/i;
  * A board's loader sits on the board and looks on the first part, which must be FAT, for device trees and a kernel or a
  * script. Whose board they are for only the board's maker can tell, so the best answer is "made for boards".
  */
-export async function boardDisk(facts: ImageFacts, volumes: BootVolume[]): Promise<Verdict> {
+export async function boardDisk(facts: ImageFacts, volumes: BootVolume[]): Promise<StartVerdict> {
   const parts = facts.candidates.filter((c) => c.from !== 'whole').sort((a, b) => a.start - b.start);
   const first = parts[0] ?? facts.candidates[0];
   const volume = volumes.find((v) => v.candidate !== undefined && v.candidate === first);

@@ -1,18 +1,18 @@
-import { absent, field, no, unknown, yes, type Verdict } from '../image/evidence';
+import { absent, field, no, unknown, yes, type StartVerdict } from '../image/evidence';
 import { ESP_GUID } from '../formats/gpt/layout';
 import { removablePath, type BootVolume, type FoundLoader, type UefiArch } from '../image/loaders';
 import type { ImageFacts } from '../image/read';
 
 /** A start and the same start with Secure Boot on (null where nothing starts without it either). */
-export interface UefiVerdict extends Verdict {
-  secureBoot: Verdict | null;
+export interface UefiVerdict extends StartVerdict {
+  secureBoot: StartVerdict | null;
 }
 
-const plain = (v: Verdict): UefiVerdict => ({ ...v, secureBoot: null });
+const plain = (v: StartVerdict): UefiVerdict => ({ ...v, secureBoot: null });
 const nameOf = (arch: UefiArch): string => removablePath(arch).split('/').pop() ?? '';
 
 /** What Secure Boot says of a loader: UEFI 2.10 §32.5 (image authorization); the keys are the machine's, not the image's. */
-export function secureVerdict(loader: FoundLoader): Verdict {
+export function secureVerdict(loader: FoundLoader): StartVerdict {
   const { signature, evidence } = loader;
   if (!loader.signed || !signature) return no('the loader carries no signature', ...evidence);
   const by = signature.signers.join(' and ') || 'an unreadable signature';

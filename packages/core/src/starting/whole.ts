@@ -35,7 +35,7 @@ const MAX_PARTS = 8;
 const TABLE = MIB;
 
 /** Which pages of the first pass are kept; the parts are known as soon as the table has gone by. */
-class Wanted {
+class WantedPages {
   private readonly fronts: { from: number; to: number }[] = [{ from: 0, to: FRONT }];
   readonly page = (page: number): boolean =>
     this.fronts.some((f) => (page + 1) * PAGE > f.from && page * PAGE < f.to);
@@ -80,7 +80,7 @@ async function readPacked(
     outer.update(piece);
     read += piece.length;
   });
-  const wanted = new Wanted();
+  const wanted = new WantedPages();
   const pages = new KeptPages(wanted.page);
   for await (const piece of packed.content()) {
     const before = pages.at;

@@ -1,5 +1,5 @@
 import type { Purpose } from '../model/profile';
-import type { Reader } from './rooms';
+import type { Reader } from './places';
 
 /** Hours a day a machine of this purpose usually runs. Common practice, no source. */
 const HOURS: Record<Purpose, number> = {

@@ -2,7 +2,7 @@ import { formatIec } from '../units/bytes';
 import type { FactKey } from '../model/facts';
 import type { Profile, Release, Variant } from '../model/profile';
 import type { Wish } from '../model/wish';
-import type { Reader } from './rooms';
+import type { Reader } from './places';
 
 export type RuleOutcome = 'meets' | 'change' | 'no' | 'ask';
 
@@ -23,7 +23,7 @@ export interface SettingRepair {
   value: string;
 }
 
-export interface Finding {
+export interface RuleFinding {
   rule: string;
   outcome: RuleOutcome;
   because: string;
@@ -55,29 +55,29 @@ export interface Wanted {
   wish?: Wish;
 }
 
-export type Rule = (machine: Reader, wanted: Wanted) => Finding;
+export type Rule = (machine: Reader, wanted: Wanted) => RuleFinding;
 
 export const finding = (
   rule: string,
   outcome: RuleOutcome,
   short: string,
   because: string,
-  more: Partial<Finding> = {},
-): Finding => ({ rule, outcome, short, because, ...more });
+  more: Partial<RuleFinding> = {},
+): RuleFinding => ({ rule, outcome, short, because, ...more });
 
 /** Nothing is asked of the machine by this rule. */
-export const idle = (rule: string, because: string): Finding => finding(rule, 'meets', '', because);
+export const idle = (rule: string, because: string): RuleFinding => finding(rule, 'meets', '', because);
 
-export const ask = (rule: string, missing: FactKey, what: string): Finding =>
+export const ask = (rule: string, missing: FactKey, what: string): RuleFinding =>
   finding(rule, 'ask', `${what}?`, `${what} is not known.`, { missing });
 
 /** Need against what is there, in bytes. */
-export const byteMargin = (need: number, have: number): Pick<Finding, 'margin' | 'slack'> => ({
+export const byteMargin = (need: number, have: number): Pick<RuleFinding, 'margin' | 'slack'> => ({
   margin: `needs ${formatIec(need)}, has ${formatIec(have)}`,
   slack: have / need,
 });
 /** Need against what is there, counted. */
-export const countMargin = (need: number, have: number): Pick<Finding, 'margin' | 'slack'> => ({
+export const countMargin = (need: number, have: number): Pick<RuleFinding, 'margin' | 'slack'> => ({
   margin: `needs ${need}, has ${have}`,
   slack: need > 0 ? have / need : 10,
 });

@@ -1,25 +1,25 @@
 import type { Bench, Machine, Profile } from '../model/bench';
 import { factDefinition, type FactKey } from '../model/facts';
 import type { Release, Variant } from '../model/profile';
-import type { Finding, Wanted } from './finding';
+import type { RuleFinding, Wanted } from './finding';
 import { optionOf, releasesInOrder, type OptionChoice } from './options';
 import { lacksOf, partPlan, planCost, type Repair } from './repair';
-import { Reader } from './rooms';
+import { Reader } from './places';
 import { rules } from './rules';
 import { machineView, type MachineView } from './view';
 import { overruleKey, wishRules } from './wishRules';
 import type { Wish } from '../model/wish';
 
-export type Verdict = 'fits' | 'fits after a change' | 'cannot say yet' | 'does not fit';
+export type FitVerdict = 'fits' | 'fits after a change' | 'cannot say yet' | 'does not fit';
 
 export interface Judgement {
   profileId: string;
   profile: string;
-  verdict: Verdict;
+  verdict: FitVerdict;
   /** The findings that decide, in order of weight; for "fits" the tightest that hold. */
-  binding: Finding[];
+  binding: RuleFinding[];
   /** Every finding, for the open reasoning. */
-  all: Finding[];
+  all: RuleFinding[];
   /** Facts to find out, each with the question to answer at the machine. */
   missing: { fact: FactKey; ask: string }[];
   /** The one reason a crossing shows. */
@@ -32,10 +32,10 @@ export interface Judgement {
   /** What the repairs cost; null where a purchase has no price yet. */
   cost: number | null;
   /** What it would be if the assumed facts were true; the verdict itself where none was leaned on. */
-  likely: Verdict;
+  likely: FitVerdict;
 }
 
-export const VERDICT_ORDER: readonly Verdict[] = [
+export const VERDICT_ORDER: readonly FitVerdict[] = [
   'fits',
   'fits after a change',
   'cannot say yet',
@@ -43,17 +43,18 @@ export const VERDICT_ORDER: readonly Verdict[] = [
 ];
 
 /** Whether a machine can take a system, as it stands or after a change. */
-export const canTake = (verdict: Verdict): boolean => verdict === 'fits' || verdict === 'fits after a change';
+export const canTake = (verdict: FitVerdict): boolean =>
+  verdict === 'fits' || verdict === 'fits after a change';
 
-const verdictOf = (all: readonly Finding[]): Verdict => {
-  const has = (outcome: Finding['outcome']): boolean => all.some((f) => f.outcome === outcome);
+const verdictOf = (all: readonly RuleFinding[]): FitVerdict => {
+  const has = (outcome: RuleFinding['outcome']): boolean => all.some((f) => f.outcome === outcome);
   if (has('no')) return 'does not fit';
   if (has('ask')) return 'cannot say yet';
   return has('change') ? 'fits after a change' : 'fits';
 };
 
 /** A soft limit that was set aside holds; its words keep what it said and why it was set aside. */
-function setAside(view: MachineView, { profile, wish }: Wanted, f: Finding): Finding {
+function setAside(view: MachineView, { profile, wish }: Wanted, f: RuleFinding): RuleFinding {
   if (!f.soft || f.outcome !== 'no') return f;
   const of = f.ofWish && wish ? overruleKey(wish) : profile.id;
   const found = view.overruled?.find((o) => o.profileId === of && o.rule === f.rule);
@@ -69,7 +70,11 @@ function setAside(view: MachineView, { profile, wish }: Wanted, f: Finding): Fin
 }
 
 /** Runs every rule; a finding that leaned on an assumed fact becomes the question for that fact. */
-export function findings(view: MachineView, wanted: Wanted, assumed: 'note' | 'trust' = 'note'): Finding[] {
+export function findings(
+  view: MachineView,
+  wanted: Wanted,
+  assumed: 'note' | 'trust' = 'note',
+): RuleFinding[] {
   const all = wanted.wish ? [...rules, ...wishRules] : rules;
   return all.map((rule) => {
     const reader = new Reader(view, assumed);
@@ -88,8 +93,8 @@ export function findings(view: MachineView, wanted: Wanted, assumed: 'note' | 't
 }
 
 interface Evaluated extends Wanted {
-  all: Finding[];
-  verdict: Verdict;
+  all: RuleFinding[];
+  verdict: FitVerdict;
 }
 
 const evaluate = (view: MachineView, wanted: Wanted): Evaluated => {
@@ -128,7 +133,7 @@ function switches(from: Evaluated, to: Evaluated): Repair[] {
 }
 
 /** Why the first option was left, in the shape of a finding. */
-function switched(from: Evaluated, to: Evaluated, repairs: readonly Repair[]): Finding {
+function switched(from: Evaluated, to: Evaluated, repairs: readonly Repair[]): RuleFinding {
   const reason = from.all.find((f) => f.outcome === 'no');
   const short =
     from.release !== to.release ? `${to.release.version} instead` : `“${to.variant.name}” instead`;
@@ -142,7 +147,7 @@ function switched(from: Evaluated, to: Evaluated, repairs: readonly Repair[]): F
 }
 
 /** Puts the repairs' words to the findings they mend. */
-function worded(all: readonly Finding[], parts: readonly Repair[]): Finding[] {
+function worded(all: readonly RuleFinding[], parts: readonly Repair[]): RuleFinding[] {
   const role = { memory: ['memory'], boot: ['drive'], drives: ['drive'], ports: ['ports'], wired: ['wired'] };
   const said = new Set<Repair>();
   return all.map((f) => {
@@ -179,7 +184,7 @@ export function judge(
     ? at.all.flatMap((f) => (f.outcome === 'change' && f.setting ? [f.setting] : []))
     : [];
   const all = [...(other ? [switched(first, other, switching)] : []), ...worded(at.all, parts)];
-  const of = (...outcomes: Finding['outcome'][]): Finding[] =>
+  const of = (...outcomes: RuleFinding['outcome'][]): RuleFinding[] =>
     outcomes.flatMap((o) => all.filter((f) => f.outcome === o));
   const binding =
     changed === 'does not fit'

@@ -1,6 +1,6 @@
 import { formatBoth, formatIec, GIB } from '../units/bytes';
 import { ask, byteMargin, countMargin, finding, idle, plural, type Rule } from './finding';
-import { drivePorts, driveState, expansionSlots } from './rooms';
+import { drivePorts, driveState, expansionSlots } from './places';
 
 /** Firmware keeps a little memory for itself, so an 8 GB machine reports less: common practice, no source. */
 const MEMORY_GRACE = 0.9;

@@ -1,6 +1,6 @@
 import type { FactKey } from '../model/facts';
 import { formatBoth, formatIec, GIB } from '../units/bytes';
-import { plural, type Finding, type PartNeed, type SettingRepair } from './finding';
+import { plural, type RuleFinding, type PartNeed, type SettingRepair } from './finding';
 import type { AdapterPart, DrivePart, MemoryPart, Part } from './part';
 import {
   adapterGoesIn,
@@ -11,7 +11,7 @@ import {
   Reader,
   shapeFits,
   staying,
-} from './rooms';
+} from './places';
 import type { MachineView } from './view';
 
 /** One change that helps a machine to fit. Prices are in the bench's currency; null where nobody noted one. */
@@ -34,7 +34,7 @@ export interface Lacks {
   wired: number;
 }
 
-export function lacksOf(findings: readonly Finding[]): Lacks {
+export function lacksOf(findings: readonly RuleFinding[]): Lacks {
   const out: Lacks = { memoryBytes: 0, drives: 0, bootBytes: null, sataPorts: 0, wired: 0 };
   for (const need of findings.flatMap((f) => f.needs ?? [])) {
     if (need.kind === 'memory') out.memoryBytes = need.bytes;

@@ -3,7 +3,7 @@ import type { Purpose } from '../model/profile';
 import type { Wish } from '../model/wish';
 import { breakEven, runningCost, type BreakEven, type RunningCost } from './cost';
 import { canTake } from './judge';
-import { Reader } from './rooms';
+import { Reader } from './places';
 import { flips, flipWords, type Score } from './score';
 import { briefSheet, crossingOf, type BriefSheet } from './sheet';
 import { factsOf } from '../model/known';

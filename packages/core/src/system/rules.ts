@@ -1,8 +1,6 @@
 import { ask, countMargin, finding, idle, type Rule } from './finding';
 import { bootDrive, dataDrives, memory, wired } from './partRules';
 
-export type { Finding, PartNeed, Rule, RuleOutcome, Wanted } from './finding';
-
 const LEVELS = ['v1', 'v2', 'v3', 'v4'];
 /** The year from which CPUs of a level were sold: a lower bound for the year of any CPU that reaches it. Common practice, no source. */
 const LEVEL_SINCE: Record<string, number> = { v2: 2008, v3: 2013, v4: 2017 };

@@ -1,7 +1,7 @@
 import { criteria, type Criterion, type Weights } from '../model/settings';
 import type { Profile } from '../model/profile';
 import { formatIec } from '../units/bytes';
-import { drivePorts, noiseOf, Reader, usable } from './rooms';
+import { drivePorts, noiseOf, Reader, usable } from './places';
 import type { MachineView } from './view';
 
 /** One criterion of a score: how good it is from 0 to 1, what that rests on, and the points it adds of 100. */

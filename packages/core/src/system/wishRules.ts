@@ -1,7 +1,7 @@
 import type { FactKey } from '../model/facts';
 import type { Wish, WishFeature } from '../model/wish';
 import { ask, finding, idle, type Rule } from './finding';
-import { noiseOf, type Reader } from './rooms';
+import { noiseOf, type Reader } from './places';
 
 const LOUDNESS = ['silent', 'quiet', 'audible', 'loud'];
 

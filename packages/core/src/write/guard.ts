@@ -1,4 +1,4 @@
-import type { UsbLink } from '../machine/links';
+import type { UsbLink } from '../model/standIns';
 import type { Store } from '../model/bench';
 import { formatBoth, formatExact, formatIec } from '../units/bytes';
 

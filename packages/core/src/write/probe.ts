@@ -1,20 +1,12 @@
 import { sameBytes } from '../formats/bytes';
 import { formatIec } from '../units/bytes';
+import type { ProbeResult } from '../model/standIns';
 
 /** What a probe needs of a stick: places to write and to read. Offsets and lengths in bytes. */
 export interface ProbedDevice {
   bytes: number;
   write(offset: number, bytes: Uint8Array): Promise<void>;
   read(offset: number, length: number): Promise<Uint8Array>;
-}
-
-export interface ProbeResult {
-  claimed: number;
-  /** What it holds for certain; equal to `claimed` where nothing speaks against it. */
-  real: number;
-  writes: number;
-  bytesWritten: number;
-  explanation: string;
 }
 
 /** One mark; a flash page or more, so that it cannot share one with its neighbour. */

@@ -1,5 +1,5 @@
 import type { FileHandle } from 'node:fs/promises';
-import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
+import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
 import { openOwn, readFully, writeFully } from '../files/ownFile';
 
 /** Thrown when a stick set to be pulled out goes away in the middle of a write. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { demoSticks, type StickFault, type VirtualStick } from '@zb/core/demo/sticks';
+import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
+import { demoSticks } from '@zb/core/demo/sticks';
 import { WriterRefusal } from './refusal';
 import type { Plugged } from './types';
 

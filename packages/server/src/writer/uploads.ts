@@ -9,10 +9,10 @@ import { inFolder } from '../files/inFolder';
 import { openOwn, piecesOf, readFully, writeFully } from '../files/ownFile';
 import { CalledOff, incoming } from './incoming';
 import { WriterRefusal } from './refusal';
-import type { StartRequest } from './types';
+import type { WriteRequest } from '@zb/core/model/standIns';
 import { NOT_WAITING, type Writer } from './writer';
 
-type Upload = Extract<StartRequest['image'], { from: 'upload' }>;
+type Upload = Extract<WriteRequest['image'], { from: 'upload' }>;
 type Packing = Exclude<ContainerKind, 'none'>;
 
 const KEPT = /^[0-9a-f-]{36}\.kept$/;
@@ -46,7 +46,7 @@ export class Uploads {
   }
 
   /** Opens a write whose bytes are still to come; given up where none begin to come in time. */
-  open(request: StartRequest, image: Upload): Job {
+  open(request: WriteRequest, image: Upload): Job {
     const total = image.container === 'none' ? image.bytes : image.innerBytes;
     if (total === null)
       throw new WriterRefusal(

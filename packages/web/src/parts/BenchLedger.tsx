@@ -6,7 +6,7 @@ import { LedgerAside, LedgerGroup, LedgerRow } from './LedgerPane';
 
 /** The margin of the areas that belong to no single box. */
 export function BenchLedger({ bench }: { bench: Bench }) {
-  const { shelf, kept, hazards } = benchLedger(bench);
+  const { shelf, precious, hazards } = benchLedger(bench);
   return (
     <LedgerAside>
       <LedgerGroup title="Whole bench">
@@ -14,9 +14,9 @@ export function BenchLedger({ bench }: { bench: Bench }) {
           <LedgerRow key={l.label} line={l} />
         ))}
       </LedgerGroup>
-      <LedgerGroup title="Marked to keep" count={kept.length}>
-        {kept.length === 0 && <p className="soft">Nothing is marked.</p>}
-        {kept.map((k) => (
+      <LedgerGroup title="Marked to keep" count={precious.length}>
+        {precious.length === 0 && <p className="soft">Nothing is marked.</p>}
+        {precious.map((k) => (
           <LedgerRow key={k.label} line={k} />
         ))}
       </LedgerGroup>

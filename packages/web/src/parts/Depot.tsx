@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { formatIec } from '@zb/core/units/bytes';
 import { Quiet } from './Button';
-import { useDepot, type DepotEntry } from './useImagePlace';
+import type { DepotFile } from '@zb/core/model/standIns';
+import { useDepot } from './useImagePlace';
 
 /** The stand-in depot: small images of the demo that really start. */
 export function Depot({
@@ -10,12 +11,12 @@ export function Depot({
 }: {
   /** Shown from the start; folded away where there is something else to look at. */
   open: boolean;
-  onDepot: (entry: DepotEntry, onProgress: (n: number) => void) => Promise<unknown>;
+  onDepot: (entry: DepotFile, onProgress: (n: number) => void) => Promise<unknown>;
 }) {
   const [fetched, setFetched] = useState<{ file: string; bytes: number } | null>(null);
   const [problem, setProblem] = useState('');
   const depot = useDepot();
-  const fetchEntry = async (entry: DepotEntry): Promise<void> => {
+  const fetchEntry = async (entry: DepotFile): Promise<void> => {
     setProblem('');
     setFetched({ file: entry.file, bytes: 0 });
     try {

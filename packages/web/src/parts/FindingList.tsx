@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Finding } from '@zb/core/system/finding';
+import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 
 /** The deciding findings, what mends them, what to find out, and soft limits that can be set aside. */
@@ -10,8 +10,8 @@ export function FindingList({
   machineId,
 }: {
   judged: Judgement;
-  onOverrule: (finding: Finding) => void;
-  onTakeBack: (finding: Finding) => void;
+  onOverrule: (finding: RuleFinding) => void;
+  onTakeBack: (finding: RuleFinding) => void;
   machineId?: string;
 }) {
   const aside = judged.all.filter((f) => f.overruled !== undefined);

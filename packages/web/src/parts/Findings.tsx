@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { overrule, takeBackOverrule } from '@zb/core/acts/wishes';
-import type { Finding } from '@zb/core/system/finding';
+import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 import { overruleKey } from '@zb/core/system/wishRules';
 import type { Machine, Profile, Wish } from '@zb/core/model/bench';
@@ -26,8 +26,8 @@ export function Findings({
   answers?: boolean;
 }) {
   const act = useAct();
-  const [overruling, setOverruling] = useState<Finding | null>(null);
-  const of = (f: Finding): { key: string; name: string } =>
+  const [overruling, setOverruling] = useState<RuleFinding | null>(null);
+  const of = (f: RuleFinding): { key: string; name: string } =>
     f.ofWish && wish ? { key: overruleKey(wish), name: wish.name } : { key: profile.id, name: profile.name };
   return (
     <>

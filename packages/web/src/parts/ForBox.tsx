@@ -21,8 +21,8 @@ export function ForBox({ machine, reading }: { machine: Machine; reading: ImageR
       </p>
       <p className="sub">{advice.table}</p>
       <details className="why">
-        <summary>{advice.school.title}</summary>
-        {advice.school.lines.map((line) => (
+        <summary>{advice.modeCard.title}</summary>
+        {advice.modeCard.lines.map((line) => (
           <p key={line} className="sub">
             {line}
           </p>

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Verdict } from '@zb/core/system/judge';
+import type { FitVerdict } from '@zb/core/system/judge';
 
 /** A mark is a shape and a word together; neither stands alone. */
 export type MarkKind = 'yes' | 'no' | 'ask' | 'change' | 'stop';
@@ -13,7 +13,7 @@ export function Mark({ kind, children }: { kind: MarkKind; children: ReactNode }
   );
 }
 
-const VERDICT: Record<Verdict, { kind: MarkKind; word: string; short: string }> = {
+const VERDICT: Record<FitVerdict, { kind: MarkKind; word: string; short: string }> = {
   fits: { kind: 'yes', word: 'fits', short: 'fits' },
   'fits after a change': { kind: 'change', word: 'after a change', short: 'change' },
   'cannot say yet': { kind: 'ask', word: 'cannot say yet', short: 'ask' },
@@ -21,10 +21,10 @@ const VERDICT: Record<Verdict, { kind: MarkKind; word: string; short: string }> 
 };
 
 /** Shape and short word of a verdict for a crossing; a crossing without a system has none. */
-export const verdictMark = (verdict: Verdict | undefined): { kind: MarkKind; short: string } =>
+export const verdictMark = (verdict: FitVerdict | undefined): { kind: MarkKind; short: string } =>
   verdict === undefined ? { kind: 'no', short: 'none' } : VERDICT[verdict];
 
-export const VerdictMark = ({ verdict }: { verdict: Verdict }) => (
+export const VerdictMark = ({ verdict }: { verdict: FitVerdict }) => (
   <Mark kind={VERDICT[verdict].kind}>{VERDICT[verdict].word}</Mark>
 );
 

@@ -1,8 +1,8 @@
-import type { Finding } from '@zb/core/system/finding';
+import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 import { Mark, type MarkKind } from './Marks';
 
-const RULE_MARK: Record<Finding['outcome'], { kind: MarkKind; word: string }> = {
+const RULE_MARK: Record<RuleFinding['outcome'], { kind: MarkKind; word: string }> = {
   meets: { kind: 'yes', word: 'holds' },
   change: { kind: 'change', word: 'needs a change' },
   ask: { kind: 'ask', word: 'not known' },

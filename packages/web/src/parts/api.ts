@@ -1,3 +1,5 @@
+import type { z } from 'zod';
+
 /** A request the server refused or could not answer; the message is for the user. */
 export class ServerError extends Error {
   override name = 'ServerError';
@@ -5,6 +7,9 @@ export class ServerError extends Error {
 
 const GONE =
   'The stand-in server does not answer. Your bench does not depend on it. Start the server again with “npm run demo”, then try again.';
+
+const STRANGE =
+  'The server answers what this page does not understand: is it of another version? Nothing on your bench was changed. Load the page again.';
 
 async function request(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
@@ -25,23 +30,28 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
   );
 }
 
-export async function getJson<T>(path: string): Promise<T> {
-  const response = await request(path);
+async function checked<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
   if (!response.headers.get('content-type')?.includes('json')) throw new ServerError(GONE);
-  return (await response.json()) as T;
+  const { data } = schema.safeParse(await response.json());
+  if (data === undefined) throw new ServerError(STRANGE);
+  return data;
 }
+
+export const getJson = async <T>(path: string, schema: z.ZodType<T>): Promise<T> =>
+  checked(await request(path), schema);
 
 export const getText = async (path: string): Promise<string> => (await request(path)).text();
 
 export async function sendJson<T>(
   method: 'POST' | 'PUT' | 'DELETE',
   path: string,
-  body?: unknown,
+  body: unknown,
+  schema: z.ZodType<T>,
 ): Promise<T> {
   const init: RequestInit = { method };
   if (body !== undefined)
     Object.assign(init, { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } });
-  return (await request(path, init)).json() as Promise<T>;
+  return checked(await request(path, init), schema);
 }
 
 /** Sends a file's bytes as they are; the browser streams them from disk. */

@@ -1,4 +1,6 @@
 import { useRef } from 'react';
+import { z } from 'zod';
+import { depotFileSchema, type DepotFile } from '@zb/core/model/standIns';
 import { useQuery } from '@tanstack/react-query';
 import { recordImage } from '@zb/core/acts/box';
 import { algorithmsWanted, compareDigests } from '@zb/core/checksum/compare';
@@ -10,18 +12,10 @@ import { stamp, useAct } from '../storage/hooks';
 import { cancelDigest, openImage, openImageAt, useOpenImage, type OpenImage } from '../workers/openImages';
 import { fetchFile, getJson, getText } from './api';
 
-export interface DepotEntry {
-  file: string;
-  title: string;
-  about: string;
-  profile: string | null;
-  bytes: number;
-}
-
 export const useDepot = () =>
   useQuery({
     queryKey: ['depot'],
-    queryFn: () => getJson<DepotEntry[]>('/api/depot'),
+    queryFn: () => getJson('/api/depot', z.array(depotFileSchema)),
     retry: false,
     staleTime: 60_000,
   });
@@ -82,7 +76,7 @@ export function useImagePlace(place: string, boxId: string | null) {
   };
 
   const openDepot = async (
-    entry: DepotEntry,
+    entry: DepotFile,
     onProgress: (bytes: number) => void,
   ): Promise<ImageItem | undefined> => {
     fetching.current?.abort();

@@ -1,31 +1,27 @@
 import { useEffect, useState } from 'react';
+import { z } from 'zod';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { VirtualStick } from '@zb/core/demo/sticks';
-import { isOver, type Job } from '@zb/core/model/job';
+import { healthSchema, virtualStickSchema } from '@zb/core/model/standIns';
+import { isOver, jobSchema, type Job } from '@zb/core/model/job';
 import { getJson } from './api';
 
-/** Is this the demo, and what the stand-ins cannot keep at present, in words. */
-export interface Health {
-  demo: boolean;
-  troubles: string[];
-}
 export const useHealth = () =>
   useQuery({
     queryKey: ['health'],
-    queryFn: () => getJson<Health>('/api/health'),
+    queryFn: () => getJson('/api/health', healthSchema),
     retry: false,
     refetchInterval: (q) => (q.state.data?.troubles.length ? 5000 : false),
   });
 export const useSticks = () =>
   useQuery({
     queryKey: ['sticks'],
-    queryFn: () => getJson<VirtualStick[]>('/api/writer/sticks'),
+    queryFn: () => getJson('/api/writer/sticks', z.array(virtualStickSchema)),
     retry: false,
   });
 export const useJobs = () =>
   useQuery({
     queryKey: ['jobs'],
-    queryFn: () => getJson<Job[]>('/api/writer/jobs'),
+    queryFn: () => getJson('/api/writer/jobs', z.array(jobSchema)),
     retry: false,
     refetchInterval: (q) => (q.state.data?.some((j) => !isOver(j)) ? 2000 : false),
   });
@@ -40,7 +36,7 @@ export function useJobEvents(job: Job | undefined): { job: Job | undefined; brok
     if (id === undefined) return undefined;
     const events = new EventSource(`/api/writer/jobs/${id}/events`);
     events.onmessage = (e: MessageEvent<string>) => {
-      const now = JSON.parse(e.data) as Job;
+      const now = jobSchema.parse(JSON.parse(e.data));
       setBroken(false);
       setTold(now);
       if (!isOver(now)) return;

@@ -10,7 +10,7 @@ export interface DiskRead {
 /** What a call of the firmware comes to. */
 export interface Answer {
   read?: DiskRead;
-  said?: string;
+  printed?: string;
   end?: 'gives up' | 'waits for a key';
   certain?: false;
 }
@@ -78,7 +78,7 @@ function disk(m: RealModeMachine, sectorBytes: number): Answer {
 export function callFirmware(m: RealModeMachine, vector: number, sectorBytes: number): Answer {
   switch (vector) {
     case 0x10: {
-      if (m.get(4, 1) === 0x0e) return { said: String.fromCharCode(m.get(AX, 1)) };
+      if (m.get(4, 1) === 0x0e) return { printed: String.fromCharCode(m.get(AX, 1)) };
       if (m.get(4, 1) === 0x0f) m.set(AX, 2, 0x5003);
       return {};
     }

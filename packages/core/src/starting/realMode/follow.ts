@@ -21,7 +21,7 @@ export interface Followed {
   /** What it asked the disk for last, where that lies beyond the end of the source. */
   beyond: DiskRead | undefined;
   /** What it put on the screen. */
-  said: string;
+  printed: string;
   /** False where it asked for a service that is not answered as every firmware does, so that its end proves nothing. */
   certain: boolean;
 }
@@ -59,7 +59,7 @@ export async function followBootCode(
   }
   let here: Stage = { offset: code.at, bytes: first.length, address: LOAD_ADDRESS };
   const loaded: Stage[] = [here];
-  const out: Followed = { end: 'lost', stages: [here], beyond: undefined, said: '', certain: true };
+  const out: Followed = { end: 'lost', stages: [here], beyond: undefined, printed: '', certain: true };
   const reads = new Map<string, number>();
   const ended = (end: Followed['end']): Followed => ({ ...out, end });
 
@@ -93,7 +93,7 @@ export async function followBootCode(
     if (pause.kind === 'halt' || pause.kind === 'stands') return ended('stops');
     if (pause.kind !== 'interrupt') return ended('lost');
     const answer = callFirmware(m, pause.vector, code.sectorBytes);
-    if (answer.said !== undefined) out.said += answer.said;
+    if (answer.printed !== undefined) out.printed += answer.printed;
     if (answer.certain === false) out.certain = false;
     if (answer.end) return ended(answer.end);
     if (!answer.read) continue;

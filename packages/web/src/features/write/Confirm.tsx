@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { StickFault, VirtualStick } from '@zb/core/demo/sticks';
+import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { predictInstall } from '@zb/core/write/install';
 import { usbLinks } from '@zb/core/machine/links';

@@ -1,15 +1,21 @@
 import { useState } from 'react';
+import { z } from 'zod';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
 import { recordProbe } from '@zb/core/acts/shelf';
-import type { StickFault } from '@zb/core/demo/sticks';
+import {
+  probeResultSchema,
+  virtualStickSchema,
+  type ProbeResult,
+  type StickFault,
+  type WriteRequest,
+} from '@zb/core/model/standIns';
 import { afterWrite } from '@zb/core/write/after';
 import { guardTargets } from '@zb/core/write/guard';
-import { belongsTo, isOver, jobsOf, tagOf, type Job } from '@zb/core/model/job';
+import { belongsTo, isOver, jobSchema, jobsOf, tagOf, type Job } from '@zb/core/model/job';
 import { writeHeadline } from '@zb/core/words/write';
 import { usbLinks } from '@zb/core/machine/links';
-import type { ProbeResult } from '@zb/core/write/probe';
 import { predictWrite, unknownStick } from '@zb/core/write/time';
 import { contentSha256, writtenBytes } from '@zb/core/write/written';
 import { findImage, storesOf } from '@zb/core/model/bench';
@@ -84,14 +90,14 @@ function WritePage({ context }: { context: BoxContext }) {
     try {
       await sendFile(`/api/writer/jobs/${job.id}/content`, content);
     } catch (error) {
-      const now = await getJson<Job[]>('/api/writer/jobs');
+      const now = await getJson('/api/writer/jobs', z.array(jobSchema));
       if (!now.some((j) => j.id === job.id && isOver(j))) throw error;
     }
   };
   const write = (tail: string): Promise<void> =>
     attempt(async () => {
       if (!image || !choice) return;
-      const source =
+      const source: WriteRequest['image'] =
         image.depotFile !== null && file === null
           ? { from: 'depot', file: image.depotFile }
           : {
@@ -102,12 +108,17 @@ function WritePage({ context }: { context: BoxContext }) {
               innerBytes: image.inspection?.container.innerBytes ?? null,
               sha256: contentSha256(image),
             };
-      const started = await sendJson<Job>('POST', '/api/writer/jobs', {
-        stickId: choice.target.id,
-        serialTail: tail,
-        image: source,
-        tag: tagOf(box, image.id),
-      });
+      const started = await sendJson(
+        'POST',
+        '/api/writer/jobs',
+        {
+          stickId: choice.target.id,
+          serialTail: tail,
+          image: source,
+          tag: tagOf(box, image.id),
+        } satisfies WriteRequest,
+        jobSchema,
+      );
       setAgain(false);
       refresh();
       if (source.from === 'upload' && file) await sendContent(started, file);
@@ -115,13 +126,13 @@ function WritePage({ context }: { context: BoxContext }) {
   const setFault = (fault: StickFault): Promise<void> =>
     attempt(async () => {
       if (!stick) return;
-      await sendJson('PUT', `/api/writer/sticks/${stick.id}/fault`, fault);
+      await sendJson('PUT', `/api/writer/sticks/${stick.id}/fault`, fault, virtualStickSchema);
       await client.invalidateQueries({ queryKey: ['sticks'] });
     });
   const probe = (): Promise<void> =>
     attempt(async () => {
       if (!stick || !choice) return;
-      const found = await sendJson<ProbeResult>('POST', `/api/writer/sticks/${stick.id}/probe`, {});
+      const found = await sendJson('POST', `/api/writer/sticks/${stick.id}/probe`, {}, probeResultSchema);
       setProbed(found);
       if (choice.known) await act(recordProbe(choice.known, found.real, found.explanation, stamp()));
     });
@@ -129,11 +140,12 @@ function WritePage({ context }: { context: BoxContext }) {
     attempt(async () => {
       const store = storesOf(bench).find((s) => s.id === id);
       if (!store) return;
-      await sendJson('POST', '/api/writer/sticks', {
+      const body = {
         bytes: store.bytes,
         serial: store.serial ?? 'none',
         model: store.model ?? store.name.slice(0, 100),
-      });
+      };
+      await sendJson('POST', '/api/writer/sticks', body, virtualStickSchema);
       await client.invalidateQueries({ queryKey: ['sticks'] });
     });
   const loose = storesOf(bench).filter(
@@ -190,7 +202,11 @@ function WritePage({ context }: { context: BoxContext }) {
               listed={job}
               name={nameOf(job)}
               foretold={foretoldOf(job)}
-              onCancel={() => void attempt(() => sendJson('POST', `/api/writer/jobs/${job.id}/cancel`))}
+              onCancel={() =>
+                void attempt(() =>
+                  sendJson('POST', `/api/writer/jobs/${job.id}/cancel`, undefined, jobSchema),
+                )
+              }
             />
           ))}
           {probed && (
