@@ -49,7 +49,7 @@ const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.l
 export async function benchInspect(dir, root) {
   const { depotImages, inspectImage } = await core(
     dir,
-    `export { depotImages } from '${root}packages/core/src/compose/depot';\nexport { inspectImage } from '${root}packages/core/src/image/inspect';\n`,
+    `export { depotImages } from '${root}packages/core/src/demo/depot';\nexport { inspectImage } from '${root}packages/core/src/starting/inspect';\n`,
   );
   const path = join(dir, 'sixteen.img');
   execFileSync('truncate', ['-s', '16G', path]);

@@ -13,7 +13,7 @@ async function makeShelf(seed) {
     absWorkingDir: root,
     stdin: {
       contents:
-        "export { randomBench } from './packages/core/test/shelves'; export { benchToText } from './packages/core/src/schema/file';",
+        "export { randomBench } from './packages/core/test/shelves'; export { benchToText } from './packages/core/src/model/file';",
       resolveDir: root,
       loader: 'ts',
     },

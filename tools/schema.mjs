@@ -7,7 +7,7 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const { outputFiles } = await build({
   absWorkingDir: root,
   stdin: {
-    contents: "export { jsonSchemas } from './packages/core/src/schema/jsonSchema';",
+    contents: "export { jsonSchemas } from './packages/core/src/model/jsonSchema';",
     resolveDir: root,
     loader: 'ts',
   },

@@ -136,7 +136,7 @@ function bruteForce(scene: Scene): number {
   // A pinned wish that could be met at all is met before anything is weighed, where all of them can be met together.
   const options = optionsOf(scene);
   const pinned = new Set(
-    scene.wishes.flatMap((w, i) => (w.keep !== null && options.some((o) => o.wish === i) ? [i] : [])),
+    scene.wishes.flatMap((w, i) => (w.pinned !== null && options.some((o) => o.wish === i) ? [i] : [])),
   );
   const match = (wish: number, free: number, laid: Part[][], forced: boolean): number => {
     if (wish === scene.wishes.length) return 0;
@@ -298,7 +298,7 @@ describe('wishes and plans on the bench', () => {
     const now = must(pinned.wishes.find((w) => w.id === 'w-gate'));
     const forbidden = after(pinned, toggleForbid(now, clerk));
     const wish = must(forbidden.wishes.find((w) => w.id === 'w-gate'));
-    expect([wish.keep, wish.forbid]).toEqual([null, ['clerk']]);
+    expect([wish.pinned, wish.forbid]).toEqual([null, ['clerk']]);
     expect(solve(forbidden).assignments.find((a) => a.wishId === 'w-gate')?.machineId).not.toBe('clerk');
     expect(after(forbidden, toggleForbid(wish, clerk)).wishes.find((w) => w.id === 'w-gate')?.forbid).toEqual(
       [],

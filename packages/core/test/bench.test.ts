@@ -23,7 +23,7 @@ import { endedRun } from '@zb/core/acts/write';
 import { belongsTo, jobsOf, tagOf, type Job } from '@zb/core/model/job';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
-import { arranged } from '@zb/core/model/arrange';
+import { arranged } from '@zb/core/model/bench';
 import {
   BENCH_VERSION,
   benchSchema,
@@ -47,7 +47,7 @@ import {
 import { noDetails } from '@zb/core/model/details';
 import { faultOf } from '@zb/core/model/fault';
 import { jsonSchemas } from '@zb/core/model/jsonSchema';
-import { findEntries } from '@zb/core/search/entries';
+import { findEntries } from '@zb/core/model/bench';
 
 let n = 0;
 const stamp = { now: '2026-05-01T10:00:00.000Z', id: () => `id-${(n += 1)}` };
@@ -600,12 +600,12 @@ describe('acts', () => {
 
   it('an act whose records could not be read back is found out, with the field', () => {
     const blue = must(demo.items.find((i) => i.id === 'blue'));
-    expect(faultOf(saveItem(blue))).toBeUndefined();
-    expect(faultOf(saveItem({ ...blue, name: 'x'.repeat(201) }))).toMatch(/^name: /);
-    expect(faultOf(updateBox(games, { name: '' }, ''))).toMatch(/^name: /);
-    expect(faultOf({ label: '', changes: [{ in: 'name', id: 'name', to: ' ' }] })).toMatch(/1 to 120/);
-    expect(faultOf(removeBox(demo, games))).toBeUndefined();
-    expect(faultOf({ label: '', changes: differences(emptyBench(), demo) })).toBeUndefined();
+    expect(faultOf(saveItem(blue, blue), demo)).toBeUndefined();
+    expect(faultOf(saveItem(blue, { ...blue, name: 'x'.repeat(201) }), demo)).toMatch(/^name: /);
+    expect(faultOf(updateBox(games, { name: '' }, ''), demo)).toMatch(/^name: /);
+    expect(faultOf({ changes: [{ in: 'name', id: 'name', to: ' ' }] }, demo)).toMatch(/1 to 120/);
+    expect(faultOf(removeBox(demo, games), demo)).toBeUndefined();
+    expect(faultOf({ changes: differences(emptyBench(), demo) }, emptyBench())).toBeUndefined();
   });
 
   it('sample systems come once', () => {
@@ -640,9 +640,9 @@ describe('acts', () => {
 
   it('items and boxes are saved as given', () => {
     const stick = must(demo.items.find((i) => i.id === 'blue'));
-    expect(after(demo, saveItem({ ...stick, name: 'Bluer' })).items.find((i) => i.id === 'blue')?.name).toBe(
-      'Bluer',
-    );
+    expect(
+      after(demo, saveItem(stick, { ...stick, name: 'Bluer' })).items.find((i) => i.id === 'blue')?.name,
+    ).toBe('Bluer');
     expect(after(demo, updateBox(games, { name: 'G' }, 'x')).boxes.find((b) => b.id === games.id)?.name).toBe(
       'G',
     );

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { profilesFromText } from '@zb/core/system/exchange';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
-import type { Bench } from '@zb/core/model/bench';
+import { theBench, type Bench } from '@zb/core/model/bench';
 import { applyChanges, type Change } from '@zb/core/model/changes';
 import { BenchFileError, benchFromText } from '@zb/core/model/file';
 import { readSurvey } from '@zb/core/machine/read';
@@ -69,7 +69,7 @@ describe('changes', () => {
   const slowly = (bench: Bench, changes: readonly Change[]): Bench =>
     changes.reduce((now, c) => {
       if (c.in === 'name') return { ...now, name: c.to };
-      if (c.in === 'settings') return { ...now, settings: c.to };
+      if (!('to' in c)) return theBench.apply(now, [c]);
       const list = now[c.in] as { id: string }[];
       const to = c.to;
       const next =

@@ -210,7 +210,7 @@ describe('where it is to stand', () => {
     wattsMax: null,
     hoursPerDay: 24,
     features: [],
-    keep: null,
+    pinned: null,
     forbid: [],
     notes: '',
     ...more,

@@ -192,7 +192,7 @@ export function randomBench(seed: number, sizes: Sizes): Bench {
       wattsMax: pick(5) === 0 ? 40 : null,
       hoursPerDay: 8,
       features: [],
-      keep: pick(8) === 0 ? `m${pick(sizes.machines)}` : null,
+      pinned: pick(8) === 0 ? `m${pick(sizes.machines)}` : null,
       forbid,
       notes: '',
     };

@@ -4,14 +4,25 @@ import { join } from 'node:path';
 import { deleteDB, openDB } from 'idb';
 import { QueryClient } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { BENCH_VERSION, emptyBench, type Bench } from '@zb/core/model/bench';
-import { arranged } from '@zb/core/model/arrange';
-import { differences, type Act } from '@zb/core/model/changes';
+import { z } from 'zod';
+import { BENCH_VERSION, emptyBench, theBench, type Bench } from '@zb/core/model/bench';
+import { collection } from '@zb/core/model/collection';
+import { collections } from '@zb/core/model/collections';
+import { arranged } from '@zb/core/model/bench';
+import { benchModel, settingsEdits } from '@zb/core/model/benchModel';
+import { differences, edited, type Act, type Change } from '@zb/core/model/changes';
 import { benchToText, type Migration } from '@zb/core/model/file';
 import { BENCH_KEY, BenchStore, troubleWords } from '../src/storage/benchStore';
 import { BrowserKeeper } from '../src/storage/browserKeeper';
 import { fileName } from '../src/storage/download';
-import { StorageReplaced, UNDO_DEPTH, UnreadableBench, type Keeper } from '../src/storage/keeper';
+import {
+  ChangedElsewhere,
+  StorageReplaced,
+  UNDO_DEPTH,
+  UnreadableBench,
+  type Done,
+  type Keeper,
+} from '../src/storage/keeper';
 import { MemoryKeeper } from '../src/storage/memoryKeeper';
 
 // One tab is enough here, and Node’s channel would keep the test from ending; two tabs are tested in the browser.
@@ -24,7 +35,7 @@ const rename = (name: string): Act => ({
   changes: [{ in: 'name', id: 'name', to: name }],
 });
 let n = 0;
-const open = (): Promise<BrowserKeeper> => BrowserKeeper.open(`test-${(n += 1)}`);
+const open = (): Promise<BrowserKeeper> => BrowserKeeper.open({ name: `test-${(n += 1)}` });
 
 describe.each([
   ['browser', open as () => Promise<Keeper>],
@@ -36,26 +47,57 @@ describe.each([
     const keeper = await make();
     await keeper.perform(load);
     const kept = await keeper.load();
-    expect(kept && benchToText(kept)).toBe(benchToText(demo));
+    expect(kept && benchToText(kept.bench)).toBe(benchToText(demo));
   });
 
   it('takes back the last act, and at least twenty', async () => {
     const keeper = await make();
     await keeper.perform(load);
     for (let i = 0; i < 30; i += 1) await keeper.perform(rename(`N${i}`));
-    for (let i = 29; i >= 5; i -= 1) expect(await keeper.undo()).toBe(`Renamed N${i}`);
-    expect((await keeper.load())?.name).toBe('N4');
+    for (let i = 29; i >= 5; i -= 1) expect((await keeper.undo())?.label).toBe(`Renamed N${i}`);
+    expect((await keeper.load())?.bench.name).toBe('N4');
     expect(await keeper.undoable()).toBe('Renamed N4');
+  });
+
+  it('values changed by two pages are both kept; the same value tells the second, and nothing of its act is done', async () => {
+    const keeper = await make();
+    await keeper.perform(load);
+    const [box] = demo.boxes;
+    if (!box) throw new Error('no box');
+    const change = (to: Partial<typeof box>): Act => ({
+      label: 'Changed',
+      changes: [edited('boxes', box, { ...box, ...to })],
+    });
+    await keeper.perform(change({ name: 'Renamed' }));
+    await keeper.perform(change({ signoffs: [] }));
+    const both = (await keeper.load())?.bench.boxes.find((b) => b.id === box.id);
+    expect([both?.name, both?.signoffs]).toEqual(['Renamed', []]);
+    const late = await keeper.perform(change({ name: 'Too late', hoursPerDay: 3 })).catch((e: unknown) => e);
+    expect(late).toBeInstanceOf(ChangedElsewhere);
+    expect((late as ChangedElsewhere).conflicts.map((c) => c.path)).toEqual([['name']]);
+    expect((await keeper.load())?.bench.boxes.find((b) => b.id === box.id)).toEqual(both);
+    expect((await keeper.undo())?.label).toBe('Changed');
+    expect((await keeper.load())?.bench.boxes.find((b) => b.id === box.id)?.signoffs).toEqual(box.signoffs);
+  });
+
+  it('a photo comes back with undo', async () => {
+    const keeper = await make();
+    const to = { id: 'p1', at: '', caption: 'Label', data: 'data:image/png;base64,AAAA', machineId: null };
+    await keeper.perform({ label: 'Photo', changes: [{ in: 'photos', id: 'p1', to }] });
+    await keeper.perform({ label: 'Gone', changes: [{ in: 'photos', id: 'p1', to: null }] });
+    expect((await keeper.load())?.bench.photos).toEqual([]);
+    await keeper.undo();
+    expect((await keeper.load())?.bench.photos).toEqual([to]);
   });
 
   it('takes back an act of many changes as one', async () => {
     const keeper = await make();
     await keeper.perform(load);
     await keeper.perform({ label: 'Emptied', changes: differences(demo, emptyBench()) });
-    expect((await keeper.load())?.items).toEqual([]);
-    expect(await keeper.undo()).toBe('Emptied');
+    expect((await keeper.load())?.bench.items).toEqual([]);
+    expect((await keeper.undo())?.label).toBe('Emptied');
     const kept = await keeper.load();
-    expect(kept && benchToText(kept)).toBe(benchToText(demo));
+    expect(kept && benchToText(kept.bench)).toBe(benchToText(demo));
   });
 
   it('an act that touches one record twice is taken back whole', async () => {
@@ -70,9 +112,9 @@ describe.each([
         { in: 'boxes', id: box.id, to: { ...box, name: 'B' } },
       ],
     });
-    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe('B');
+    expect((await keeper.load())?.bench.boxes.find((b) => b.id === box.id)?.name).toBe('B');
     await keeper.undo();
-    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.name).toBe(box.name);
+    expect((await keeper.load())?.bench.boxes.find((b) => b.id === box.id)?.name).toBe(box.name);
   });
 
   it('does an act that is to be done once only once', async () => {
@@ -84,11 +126,11 @@ describe.each([
       changes: [{ in: 'log', id: 'write-1', to: { ...entry, id: 'write-1', text } }],
       once: { in: 'log', id: 'write-1' },
     });
-    expect(await keeper.perform(act('first'))).toBe(true);
-    expect(await keeper.perform(act('second'))).toBe(false);
-    expect((await keeper.load())?.log.map((e) => e.text)).toEqual(['first']);
-    expect(await keeper.undo()).toBe('first');
-    expect((await keeper.load())?.log).toEqual([]);
+    expect(await keeper.perform(act('first'))).toBeDefined();
+    expect(await keeper.perform(act('second'))).toBeUndefined();
+    expect((await keeper.load())?.bench.log.map((e) => e.text)).toEqual(['first']);
+    expect((await keeper.undo())?.label).toBe('first');
+    expect((await keeper.load())?.bench.log).toEqual([]);
   });
 
   it('forgets no more than it must, and undo ends quietly', async () => {
@@ -114,7 +156,7 @@ describe('the browser keeper', () => {
       ],
     };
     await expect(keeper.perform(bad)).rejects.toThrow();
-    expect((await keeper.load())?.name).toBe(demo.name);
+    expect((await keeper.load())?.bench.name).toBe(demo.name);
     expect(await keeper.undoable()).toBe('Demo loaded');
   });
 });
@@ -129,26 +171,30 @@ describe('what an older version kept', () => {
 
   it('is brought over once, kept in its new shape, and cannot be undone into the old one', async () => {
     n += 1;
-    const first = await BrowserKeeper.open(`test-${n}`);
+    const first = await BrowserKeeper.open({ name: `test-${n}` });
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, steps, BENCH_VERSION + 1);
-    expect((await second.load())?.name).toBe('Saltmarsh Hall, brought over');
-    expect((await second.load())?.boxes).toHaveLength(demo.boxes.length);
+    const second = await BrowserKeeper.open({ name: `test-${n}`, steps, version: BENCH_VERSION + 1 });
+    expect((await second.load())?.bench.name).toBe('Saltmarsh Hall, brought over');
+    expect((await second.load())?.bench.boxes).toHaveLength(demo.boxes.length);
     expect(await second.undo()).toBeUndefined();
   });
 
   it('is left as it is where no way leads on, and is handed out whole', async () => {
     n += 1;
-    const first = await BrowserKeeper.open(`test-${n}`);
+    const first = await BrowserKeeper.open({ name: `test-${n}` });
     await first.perform(load);
-    const second = await BrowserKeeper.open(`test-${n}`, new Map(), BENCH_VERSION + 1);
+    const second = await BrowserKeeper.open({
+      name: `test-${n}`,
+      steps: new Map(),
+      version: BENCH_VERSION + 1,
+    });
     const fault = await second.load().catch((e: unknown) => e);
     expect(fault).toBeInstanceOf(UnreadableBench);
     expect((fault as UnreadableBench).message).toContain(
       `No way is known from version ${BENCH_VERSION} to ${BENCH_VERSION + 1}`,
     );
     expect((fault as UnreadableBench).kept).toMatchObject({ name: demo.name, version: BENCH_VERSION });
-    expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.name).toBe(demo.name);
+    expect((await (await BrowserKeeper.open({ name: `test-${n}` })).load())?.bench.name).toBe(demo.name);
   });
 
   it('a browser that kept the first version’s bench opens it: stores are added, systems brought over, nothing lost', async () => {
@@ -169,8 +215,8 @@ describe('what an older version kept', () => {
     await db.put('meta', old.name, 'name');
     await db.put('meta', '1', 'version');
     db.close();
-    const keeper = await BrowserKeeper.open(`test-${n}`);
-    const bench = await keeper.load();
+    const keeper = await BrowserKeeper.open({ name: `test-${n}` });
+    const bench = (await keeper.load())?.bench;
     expect(bench?.name).toBe(old.name);
     expect(bench?.items.map((i) => i.id).sort()).toEqual(old.items.map((i) => i.id).sort());
     expect(bench?.profiles.every((p) => p.releases.length === 1)).toBe(true);
@@ -179,17 +225,59 @@ describe('what an older version kept', () => {
     const [wish] = demo.wishes;
     if (!wish) throw new Error('no wish');
     await keeper.perform({ label: 'Wish', changes: [{ in: 'wishes', id: wish.id, to: wish }] });
-    expect((await (await BrowserKeeper.open(`test-${n}`)).load())?.wishes).toEqual([wish]);
+    expect((await (await BrowserKeeper.open({ name: `test-${n}` })).load())?.bench.wishes).toEqual([wish]);
+  });
+
+  it('photos are not copied into the journal, and go from storage when nothing can bring them back', async () => {
+    const keeper = await open();
+    const data = `data:image/png;base64,${'A'.repeat(5000)}`;
+    const to = { id: 'p1', at: '', caption: 'Label', data, machineId: null };
+    await keeper.perform({ label: 'Photo', changes: [{ in: 'photos', id: 'p1', to }] });
+    await keeper.perform({ label: 'Gone', changes: [{ in: 'photos', id: 'p1', to: null }] });
+    const within = async (store: string): Promise<string> => {
+      const db = await openDB(`test-${n}`);
+      const all = JSON.stringify(await db.getAll(store));
+      db.close();
+      return all;
+    };
+    expect(await within('backs')).not.toContain('AAAA');
+    expect(await within('aside')).toContain('AAAA');
+    for (let i = 0; i < UNDO_DEPTH; i += 1) await keeper.perform(rename(`N${i}`));
+    expect(await within('aside')).toBe('[]');
+  });
+
+  it('a collection that only the table knows is kept, taken back and loaded', async () => {
+    const tools = collection({
+      schema: z.object({ id: z.string(), name: z.string() }),
+      title: { one: 'tool', many: 'tools' },
+      order: () => 0,
+      references: [],
+      find: () => [],
+    });
+    const model = benchModel({ ...collections, tools }, BENCH_VERSION) as unknown as typeof theBench;
+    const name = `test-${(n += 1)}`;
+    const keeper = await BrowserKeeper.open({ name, model });
+    const change = { in: 'tools', id: 't', to: { id: 't', name: 'Pliers' } } as unknown as Change;
+    await keeper.perform({ label: 'Tool', changes: [change] });
+    await keeper.perform({ label: 'Gone', changes: [{ ...change, to: null } as unknown as Change] });
+    await keeper.undo();
+    const found = (await (await BrowserKeeper.open({ name, model })).load())?.bench as unknown as {
+      tools: unknown[];
+    };
+    expect(found.tools).toEqual([{ id: 't', name: 'Pliers' }]);
   });
 
   it('settings are kept beside the name, undone like anything else, and named where they are spoilt', async () => {
     const keeper = await open();
     await keeper.perform(load);
     const settings = { ...demo.settings, budget: 5 };
-    await keeper.perform({ label: 'Poorer', changes: [{ in: 'settings', id: 'settings', to: settings }] });
-    expect((await keeper.load())?.settings.budget).toBe(5);
+    await keeper.perform({
+      label: 'Poorer',
+      changes: [{ in: 'settings', id: 'settings', edits: settingsEdits(demo.settings, settings) }],
+    });
+    expect((await keeper.load())?.bench.settings.budget).toBe(5);
     await keeper.undo();
-    expect((await keeper.load())?.settings).toEqual(demo.settings);
+    expect((await keeper.load())?.bench.settings).toEqual(demo.settings);
     const db = await openDB(`test-${n}`);
     await db.put('meta', '{ cut', 'settings');
     db.close();
@@ -207,7 +295,7 @@ describe('what an older version kept', () => {
       label: 'Crossed',
       changes: [{ in: 'boxes', id: box.id, to: { ...box, machineId: 'gone' } }],
     });
-    expect((await keeper.load())?.boxes.find((b) => b.id === box.id)?.machineId).toBe('gone');
+    expect((await keeper.load())?.bench.boxes.find((b) => b.id === box.id)?.machineId).toBe('gone');
   });
 
   it('can be let go, and then there is nothing', async () => {
@@ -224,9 +312,7 @@ describe('storage that is taken away under an open page', () => {
   const shownStore = async (): Promise<BenchStore> => {
     n += 1;
     const client = new QueryClient();
-    const store = new BenchStore(client, (lost) =>
-      BrowserKeeper.open(`test-${n}`, undefined, undefined, lost),
-    );
+    const store = new BenchStore(client, (lost) => BrowserKeeper.open({ name: `test-${n}`, onLost: lost }));
     await store.begin(load);
     await client.fetchQuery({ queryKey: BENCH_KEY, queryFn: store.load });
     return store;
@@ -236,7 +322,7 @@ describe('storage that is taken away under an open page', () => {
     const keeper = await open();
     await keeper.perform(load);
     // Another connection that wants a newer shape has every open one closed, and gives way again.
-    const lock = await openDB(`test-${n}`, 3);
+    const lock = await openDB(`test-${n}`, 4);
     lock.close();
     const fault: unknown = await keeper.perform(rename('x')).catch((e: unknown) => e);
     // The newer shape cannot be opened by an older page: said, and nothing done.
@@ -245,14 +331,14 @@ describe('storage that is taken away under an open page', () => {
     await second.perform(load);
     (second as unknown as { db: { close(): void } }).db.close();
     await second.perform(rename('after the close'));
-    expect((await second.load())?.name).toBe('after the close');
-    expect(await second.undo()).toBe('Renamed after the close');
+    expect((await second.load())?.bench.name).toBe('after the close');
+    expect((await second.undo())?.label).toBe('Renamed after the close');
   });
 
   it('deleted: nothing is read from or put into what is another storage, until it is accepted', async () => {
     let lost = 0;
     n += 1;
-    const keeper = await BrowserKeeper.open(`test-${n}`, undefined, undefined, () => (lost += 1));
+    const keeper = await BrowserKeeper.open({ name: `test-${n}`, onLost: () => (lost += 1) });
     await keeper.perform(load);
     await deleteDB(`test-${n}`);
     expect(lost).toBe(1);
@@ -262,12 +348,12 @@ describe('storage that is taken away under an open page', () => {
     await keeper.adopt();
     expect(await keeper.load()).toBeUndefined();
     expect(await keeper.begin(load)).toBe(true);
-    expect((await keeper.load())?.name).toBe(demo.name);
+    expect((await keeper.load())?.bench.name).toBe(demo.name);
   });
 
   it('begun anew by another tab: the same', async () => {
     const first = await open();
-    const second = await BrowserKeeper.open(`test-${n}`);
+    const second = await BrowserKeeper.open({ name: `test-${n}` });
     await first.perform(load);
     await second.clear();
     await expect(first.perform(rename('x'))).rejects.toBeInstanceOf(StorageReplaced);
@@ -276,17 +362,17 @@ describe('storage that is taken away under an open page', () => {
 
   it('a bench is begun once, whoever asks', async () => {
     const first = await open();
-    const second = await BrowserKeeper.open(`test-${n}`);
+    const second = await BrowserKeeper.open({ name: `test-${n}` });
     const begun = await Promise.all([first.begin(load), second.begin({ ...load, label: 'again' })]);
     expect(begun.filter(Boolean)).toHaveLength(1);
     await first.perform(rename('mine'));
     expect(await second.begin(load)).toBe(false);
-    expect((await second.load())?.name).toBe('mine');
+    expect((await second.load())?.bench.name).toBe('mine');
   });
 
   it('a newer version in another tab: the last bench stays on the screen, with what to do', async () => {
     const store = await shownStore();
-    (await openDB(`test-${n}`, 3)).close();
+    (await openDB(`test-${n}`, 4)).close();
     expect((await store.load())?.name).toBe(demo.name);
     expect(store.notice()).toMatchObject({
       replaced: false,
@@ -312,8 +398,8 @@ describe('storage that is taken away under an open page', () => {
     await store.perform(rename('later'));
     await store.keepAgain();
     expect(store.notice()).toMatchObject({ replaced: false, trouble: null, unsaved: [] });
-    const kept = await (await BrowserKeeper.open(`test-${n}`)).load();
-    expect(kept && benchToText(kept)).toBe(benchToText({ ...demo, name: 'later' }));
+    const kept = await (await BrowserKeeper.open({ name: `test-${n}` })).load();
+    expect(kept && benchToText(kept.bench)).toBe(benchToText({ ...demo, name: 'later' }));
   });
 });
 
@@ -324,7 +410,7 @@ class Stubborn extends MemoryKeeper {
   override intact(): Promise<boolean> {
     return Promise.resolve(this.whole);
   }
-  override perform(act: Act): Promise<boolean> {
+  override perform(act: Act): Promise<Done | undefined> {
     return this.refuse ? Promise.reject(this.refuse) : super.perform(act);
   }
 }
@@ -373,13 +459,13 @@ describe('the store', () => {
     expect(await store.perform(rename('Waits its turn'))).toBe(false);
     expect(shown()?.name).toBe('Waits its turn');
     expect((await store.load())?.name).toBe('Waits its turn');
-    expect((await keeper.load())?.name).toBe(demo.name);
+    expect((await keeper.load())?.bench.name).toBe(demo.name);
     expect(store.notice()).toMatchObject({
       unsaved: [{ label: 'Renamed Kept on screen' }, { label: 'Renamed Waits its turn' }],
       trouble: expect.stringContaining('full'),
     });
     expect(await store.retry()).toBe(true);
-    expect((await keeper.load())?.name).toBe('Waits its turn');
+    expect((await keeper.load())?.bench.name).toBe('Waits its turn');
     expect(store.notice()).toMatchObject({ unsaved: [], trouble: null });
   });
 
@@ -453,7 +539,7 @@ describe('the store', () => {
     await store.retry();
     expect(seen.map(([waiting]) => waiting)).toEqual([1, 0, 0]);
     expect(seen.filter(([waiting]) => waiting > 0).every(([, trouble]) => trouble !== null)).toBe(true);
-    expect((await keeper.load())?.name).toBe('B');
+    expect((await keeper.load())?.bench.name).toBe('B');
   });
 
   it('undo takes an unsaved act back first', async () => {

@@ -4,7 +4,7 @@ import { hazards } from '../box/hazards';
 import type { Inspection } from '../model/inspection';
 import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../model/bench';
 import { stopTitle, type Stop } from '../model/box';
-import type { Act, Change } from '../model/changes';
+import { edited, type Act, type Change } from '../model/changes';
 import type { Purpose } from '../model/profile';
 import type { DigestAlgorithm } from '../formats/checksumList';
 import type { Comparison } from '../model/shelf';
@@ -13,7 +13,7 @@ import { plainBox } from '../model/blank';
 import { logBase } from './base';
 import type { Stamp } from './stamp';
 
-const put = (to: Box): Change => ({ in: 'boxes', id: to.id, to });
+const edit = (box: Box, to: Partial<Box>): Change => edited('boxes', box, { ...box, ...to });
 const log = (to: LogEntry): Change => ({ in: 'log', id: to.id, to });
 export function createBox(
   name: string,
@@ -38,18 +38,19 @@ export function createBox(
     createdAt: stamp.now,
   };
   const changes: Change[] = machine && newMachine ? [{ in: 'items', id: machine.id, to: machine }] : [];
-  return { box, label: `Box “${name}” opened`, changes: [...changes, put(box)] };
+  return { box, label: `Box “${name}” opened`, changes: [...changes, { in: 'boxes', id: box.id, to: box }] };
 }
 
 export const updateBox = (box: Box, changed: Partial<Box>, label: string): Act => ({
   label,
-  changes: [put({ ...box, ...changed })],
+  changes: [edit(box, changed)],
 });
 
 export function removeBox(bench: Bench, box: Box): Act {
-  const lines = bench.log
-    .filter((e) => e.boxId === box.id)
-    .map((e): Change => ({ in: 'log', id: e.id, to: null }));
+  const mine = bench.log.filter((e) => e.boxId === box.id);
+  const lines = mine.map((e): Change => ({ in: 'log', id: e.id, to: null }));
+  for (const e of mine)
+    if (e.kind === 'photo' && e.photoId !== null) lines.push({ in: 'photos', id: e.photoId, to: null });
   return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
 }
 
@@ -71,8 +72,7 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
   return {
     label: `${profile.name} chosen`,
     changes: [
-      put({
-        ...box,
+      edit(box, {
         profileId: profile.id,
         releaseId: judged.release.id,
         variantId: judged.variant.id,
@@ -129,8 +129,10 @@ export function recordImage(
     depotFile: file.depotFile ?? known?.depotFile ?? null,
     notes: known?.notes ?? '',
   };
-  const changes: Change[] = [{ in: 'items', id: image.id, to: image }];
-  if (box) changes.push(put({ ...box, imageId: image.id }));
+  const changes: Change[] = [
+    known ? edited('items', known, image) : { in: 'items', id: image.id, to: image },
+  ];
+  if (box) changes.push(edit(box, { imageId: image.id }));
   if (hash) {
     const verdict = hash.comparison?.verdict ?? 'computed';
     const open = before ? 'the same bytes as before' : 'not compared yet';
@@ -169,12 +171,12 @@ export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: stri
   if (signed)
     return {
       label: `${stopTitle[stop]} opened again`,
-      changes: [put({ ...box, signoffs: box.signoffs.filter((s) => s.stop !== stop) })],
+      changes: [edit(box, { signoffs: box.signoffs.filter((s) => s.stop !== stop) })],
     };
   return {
     label: `${stopTitle[stop]} signed off`,
     changes: [
-      put({ ...box, signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
+      edit(box, { signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
       log({
         kind: 'signoff',
         ...logBase(box, stop, stamp),
@@ -189,11 +191,21 @@ export type HandEntry =
   | { kind: 'photo'; text: string; photo: string }
   | { kind: 'setting'; text: string; from: string; to: string };
 
+/** A photograph is a record of its own, which its line names. */
+function withPhoto(
+  { photo, text }: Extract<HandEntry, { kind: 'photo' }>,
+  line: Omit<Extract<LogEntry, { kind: 'photo' }>, 'kind' | 'photoId' | 'text'>,
+  stamp: Stamp,
+): Change[] {
+  const to = { id: stamp.id(), at: stamp.now, caption: text.slice(0, 200), data: photo, machineId: null };
+  return [{ in: 'photos', id: to.id, to }, log({ kind: 'photo', ...line, text, photoId: to.id })];
+}
+
 /** A line written by hand: a note, a photo, or a setting changed from one value to another. */
 export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, stamp: Stamp): Act {
-  const full = { ...entry, id: stamp.id(), at: stamp.now, boxId: box?.id ?? null, stop };
+  const line = { id: stamp.id(), at: stamp.now, boxId: box?.id ?? null, stop };
   return {
     label: { note: 'Note added', photo: 'Photo added', setting: 'Setting noted' }[entry.kind],
-    changes: [log(full)],
+    changes: entry.kind === 'photo' ? withPhoto(entry, line, stamp) : [log({ ...entry, ...line })],
   };
 }

@@ -1,6 +1,6 @@
 import type { ListRow } from '../checksum/against';
 import { verdictWords } from '../checksum/compare';
-import type { Act } from '../model/changes';
+import { edited, type Act } from '../model/changes';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
@@ -11,14 +11,14 @@ import type { Stamp } from './stamp';
 export function recordComparisons(rows: readonly ListRow[], from: string, stamp: Stamp): Act {
   const told = rows.flatMap(({ image, comparison }) =>
     comparison && (comparison.verdict !== 'not-listed' || image.comparison === null)
-      ? [{ ...image, comparison }]
+      ? [{ image, comparison }]
       : [],
   );
-  const counted = told.map((i) => `${i.name} ${verdictWords[i.comparison.verdict]}`).join(', ');
+  const counted = told.map((t) => `${t.image.name} ${verdictWords[t.comparison.verdict]}`).join(', ');
   return {
     label: `${told.length} ${told.length === 1 ? 'image' : 'images'} held against ${from}`,
     changes: [
-      ...told.map((to) => ({ in: 'items' as const, id: to.id, to })),
+      ...told.map((t) => edited('items', t.image, { ...t.image, comparison: t.comparison })),
       benchNote('verify', `Held against ${from}: ${counted || 'no image of this bench'}.`, stamp),
     ],
   };

@@ -1,6 +1,6 @@
-import type { Bench, Machine, ShelfItem, Store } from '../model/bench';
+import { photosOf, type Bench, type Machine, type Photo, type ShelfItem, type Store } from '../model/bench';
 import { isStore } from '../model/shelf';
-import type { Act, Change } from '../model/changes';
+import { edited, type Act, type Change } from '../model/changes';
 import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
 import { compareSurvey } from '../machine/compare';
 import type { Survey, SurveyedDrive } from '../machine/types';
@@ -15,7 +15,7 @@ export function recordProbe(store: Store, real: number, explanation: string, sta
   return {
     label: `“${store.name}” probed`,
     changes: [
-      item({ ...store, realBytes: real < store.bytes ? real : null }),
+      edited('items', store, { ...store, realBytes: real < store.bytes ? real : null }),
       benchNote('write', `“${store.name}” probed: ${explanation}`, stamp),
     ],
   };
@@ -91,7 +91,7 @@ export function applySurvey(
     if (Object.keys(record).length > 0) facts[key] = record;
   }
   const changes: Change[] = [
-    item({
+    edited('items', machine, {
       ...machine,
       facts,
       surveyedAt: stamp.now,
@@ -120,7 +120,7 @@ export function applySurvey(
     if (known) {
       taken.add(known.id);
       changes.push(
-        item({
+        edited('items', known, {
           ...known,
           bytes: drive.bytes,
           model: known.model ?? modelOf(drive),
@@ -152,7 +152,7 @@ export function enterFact(machine: Machine, key: FactKey, value: FactValue | und
   if (Object.keys(record).length === 0) delete facts[key];
   return {
     label: value === undefined ? 'Entered fact taken back' : 'Fact entered',
-    changes: [item({ ...machine, facts })],
+    changes: [edited('items', machine, { ...machine, facts })],
   };
 }
 
@@ -160,7 +160,7 @@ export function enterFact(machine: Machine, key: FactKey, value: FactValue | und
 export const assumeUsual = (machine: Machine, form: Machine['form'], on: boolean): Act => ({
   label: on ? `Usual values for a ${form} assumed` : 'Assumptions taken away',
   changes: [
-    item({
+    edited('items', machine, {
       ...machine,
       form,
       facts: on ? withUsual(machine.facts, form) : withoutAssumed(machine.facts),
@@ -171,39 +171,46 @@ export const assumeUsual = (machine: Machine, form: Machine['form'], on: boolean
 /** Adds a photograph of a label or a board to a machine. */
 export const addPhoto = (machine: Machine, caption: string, data: string, stamp: Stamp): Act => ({
   label: 'Photo added',
-  changes: [
-    item({ ...machine, photos: [...machine.photos, { id: stamp.id(), at: stamp.now, caption, data }] }),
-  ],
+  changes: [photo({ id: stamp.id(), at: stamp.now, caption, data, machineId: machine.id })],
 });
+const photo = (to: Photo): Change => ({ in: 'photos', id: to.id, to });
 
-export const removePhoto = (machine: Machine, id: string): Act => ({
+export const removePhoto = (id: string): Act => ({
   label: 'Photo removed',
-  changes: [item({ ...machine, photos: machine.photos.filter((p) => p.id !== id) })],
+  changes: [{ in: 'photos', id, to: null }],
 });
 
-export const saveItem = (to: ShelfItem, label = `“${to.name}” saved`): Act => ({
+/** Puts a new thing on the shelf. */
+export const addItem = (to: ShelfItem, label = `“${to.name}” put on the shelf`): Act => ({
   label,
   changes: [item(to)],
+});
+
+/** Saves what was changed about a thing; `before` is the thing as the user saw it. */
+export const saveItem = (before: ShelfItem, to: ShelfItem, label = `“${to.name}” saved`): Act => ({
+  label,
+  changes: [edited('items', before, to)],
 });
 
 /** Removes an item; whatever sat in a removed machine becomes loose, and boxes forget what is gone. */
 export function removeItem(bench: Bench, gone: ShelfItem): Act {
   const changes: Change[] = [{ in: 'items', id: gone.id, to: null }];
   for (const other of bench.items)
-    if ('in' in other && other.in === gone.id) changes.push(item({ ...other, in: null }));
+    if ('in' in other && other.in === gone.id) changes.push(edited('items', other, { ...other, in: null }));
+  for (const p of photosOf(bench, gone.id)) changes.push({ in: 'photos', id: p.id, to: null });
   for (const box of bench.boxes) {
     const reserved = box.parts.includes(gone.id);
     if (box.machineId !== gone.id && box.imageId !== gone.id && !reserved) continue;
     const machineId = box.machineId === gone.id ? null : box.machineId;
     const imageId = box.imageId === gone.id ? null : box.imageId;
     const parts = box.parts.filter((p) => p !== gone.id);
-    changes.push({ in: 'boxes', id: box.id, to: { ...box, machineId, imageId, parts } });
+    changes.push(edited('boxes', box, { ...box, machineId, imageId, parts }));
   }
   for (const wish of bench.wishes) {
-    if (wish.keep !== gone.id && !wish.forbid.includes(gone.id)) continue;
-    const keep = wish.keep === gone.id ? null : wish.keep;
+    if (wish.pinned !== gone.id && !wish.forbid.includes(gone.id)) continue;
+    const pinned = wish.pinned === gone.id ? null : wish.pinned;
     const forbid = wish.forbid.filter((m) => m !== gone.id);
-    changes.push({ in: 'wishes', id: wish.id, to: { ...wish, keep, forbid } });
+    changes.push(edited('wishes', wish, { ...wish, pinned, forbid }));
   }
   return { label: `“${gone.name}” removed`, changes };
 }

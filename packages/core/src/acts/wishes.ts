@@ -2,15 +2,15 @@ import type { Assignment, Solution } from '../assign/solve';
 import { judge } from '../system/judge';
 import { machineView } from '../system/view';
 import { findMachine, findProfile, type Bench, type Machine, type Profile, type Wish } from '../model/bench';
-import type { Act, Change } from '../model/changes';
+import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import type { Purpose } from '../model/profile';
+import { settingsEdits } from '../model/benchModel';
 import type { Settings } from '../model/settings';
-import { applyChanges } from '../model/changes';
 import { usualHours } from '../system/cost';
 import { chooseProfile, createBox } from './box';
 import type { Stamp } from './stamp';
 
-const put = (to: Wish): Change => ({ in: 'wishes', id: to.id, to });
+const edit = (wish: Wish, to: Partial<Wish>): Change => edited('wishes', wish, { ...wish, ...to });
 
 export const blankWish = (name: string, purpose: Purpose, stamp: Stamp): Wish => ({
   id: stamp.id(),
@@ -23,14 +23,15 @@ export const blankWish = (name: string, purpose: Purpose, stamp: Stamp): Wish =>
   wattsMax: null,
   hoursPerDay: usualHours(purpose),
   features: [],
-  keep: null,
+  pinned: null,
   forbid: [],
   notes: '',
 });
 
-export const saveWish = (wish: Wish, label = `Wish “${wish.name}” saved`): Act => ({
+/** Saves a wish; `before` is the wish as the user saw it, undefined where it is new. */
+export const saveWish = (before: Wish | undefined, wish: Wish, label = `Wish “${wish.name}” saved`): Act => ({
   label,
-  changes: [put(wish)],
+  changes: [before ? edit(before, wish) : { in: 'wishes', id: wish.id, to: wish }],
 });
 
 /** Removes a wish; boxes that answered it stay, and answer none. */
@@ -38,21 +39,18 @@ export const removeWish = (bench: Bench, wish: Wish): Act => ({
   label: `Wish “${wish.name}” removed`,
   changes: [
     { in: 'wishes', id: wish.id, to: null },
-    ...bench.boxes
-      .filter((b) => b.wishId === wish.id)
-      .map((b): Change => ({ in: 'boxes', id: b.id, to: { ...b, wishId: null } })),
+    ...bench.boxes.filter((b) => b.wishId === wish.id).map((b) => edited('boxes', b, { ...b, wishId: null })),
   ],
 });
 
 /** Pins a wish to a machine, or lets it go where it is pinned there already. */
 export const togglePin = (wish: Wish, machine: Machine): Act => {
-  const pinned = wish.keep === machine.id;
+  const pinned = wish.pinned === machine.id;
   return {
     label: pinned ? `${wish.name} no longer pinned` : `${wish.name} pinned to ${machine.name}`,
     changes: [
-      put({
-        ...wish,
-        keep: pinned ? null : machine.id,
+      edit(wish, {
+        pinned: pinned ? null : machine.id,
         forbid: wish.forbid.filter((id) => id !== machine.id),
       }),
     ],
@@ -67,9 +65,8 @@ export const toggleForbid = (wish: Wish, machine: Machine): Act => {
       ? `${machine.name} allowed again for ${wish.name}`
       : `${machine.name} forbidden for ${wish.name}`,
     changes: [
-      put({
-        ...wish,
-        keep: wish.keep === machine.id ? null : wish.keep,
+      edit(wish, {
+        pinned: wish.pinned === machine.id ? null : wish.pinned,
         forbid: forbidden ? wish.forbid.filter((id) => id !== machine.id) : [...wish.forbid, machine.id],
       }),
     ],
@@ -78,7 +75,13 @@ export const toggleForbid = (wish: Wish, machine: Machine): Act => {
 
 export const changeSettings = (bench: Bench, change: Partial<Settings>, label: string): Act => ({
   label,
-  changes: [{ in: 'settings', id: 'settings', to: { ...bench.settings, ...change } }],
+  changes: [
+    {
+      in: 'settings',
+      id: 'settings',
+      edits: settingsEdits(bench.settings, { ...bench.settings, ...change }),
+    },
+  ],
 });
 
 /** Sets a soft limit aside for a system (or, as `wish:ID`, for a wish) on a machine, with the reason, and logs it. */
@@ -98,7 +101,7 @@ export function overrule(
   return {
     label: `Limit set aside: ${rule}`,
     changes: [
-      { in: 'items', id: machine.id, to: { ...machine, overruled } },
+      edited('items', machine, { ...machine, overruled }),
       {
         in: 'log',
         id,
@@ -119,11 +122,10 @@ export function overrule(
 export const takeBackOverrule = (machine: Machine, key: string, rule: string): Act => ({
   label: `Limit counts again: ${rule}`,
   changes: [
-    {
-      in: 'items',
-      id: machine.id,
-      to: { ...machine, overruled: machine.overruled.filter((o) => o.profileId !== key || o.rule !== rule) },
-    },
+    edited('items', machine, {
+      ...machine,
+      overruled: machine.overruled.filter((o) => o.profileId !== key || o.rule !== rule),
+    }),
   ],
 });
 
@@ -140,9 +142,7 @@ function accepted(bench: Bench, a: Assignment, stamp: Stamp): Change[] {
   const ids = a.parts.flatMap((p) => Array.from({ length: p.count }, () => p.partId));
   // A box that has its system decided is what the plan was built around; only parts may still be put aside for it.
   if (open?.profileId != null)
-    return ids.length === 0
-      ? []
-      : [{ in: 'boxes', id: open.id, to: { ...open, parts: [...open.parts, ...ids] } }];
+    return ids.length === 0 ? [] : [edited('boxes', open, { ...open, parts: [...open.parts, ...ids] })];
   const made = open ? { box: open, changes: [] } : createBox(wish.name, wish.purpose, machine, stamp);
   const box = {
     ...made.box,
@@ -151,9 +151,10 @@ function accepted(bench: Bench, a: Assignment, stamp: Stamp): Change[] {
     hoursPerDay: wish.hoursPerDay,
     parts: ids,
   };
-  const after = applyChanges(bench, [...made.changes, { in: 'boxes', id: box.id, to: box }]);
+  const changes = [...made.changes, edited('boxes', made.box, box)];
+  const after = applyChanges(bench, changes);
   const judged = judge(machineView(after, machine), profile, a, wish);
-  return [...made.changes, ...chooseProfile(box, profile, judged, stamp).changes];
+  return [...changes, ...chooseProfile(box, profile, judged, stamp).changes];
 }
 
 /** Boxes with nothing decided give up a machine that the plan gives to another wish. */
@@ -162,7 +163,7 @@ function released(bench: Bench, plan: Solution): Change[] {
     if (b.profileId !== null || b.machineId === null) return [];
     const taker = plan.assignments.find((a) => a.machineId === b.machineId);
     if (!taker || taker.wishId === b.wishId) return [];
-    return [{ in: 'boxes', id: b.id, to: { ...b, machineId: null } }];
+    return [edited('boxes', b, { ...b, machineId: null })];
   });
 }
 

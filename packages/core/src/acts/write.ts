@@ -1,5 +1,5 @@
 import { storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
-import type { Act, Change } from '../model/changes';
+import { edited, type Act, type Change } from '../model/changes';
 import { belongsTo, type Job } from '../model/job';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
@@ -51,7 +51,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     writeSeconds: run.writeSeconds,
   };
   const changes: Change[] = [
-    ...(run.touched ? [{ in: 'boxes' as const, id: box.id, to: { ...box, written } }] : []),
+    ...(run.touched ? [edited('boxes', box, { ...box, written })] : []),
     { in: 'log', id: entry.id, to: entry },
   ];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
@@ -61,11 +61,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
         run.result === 'proven'
           ? `${run.imageName}, written and proven`
           : `a broken copy of ${run.imageName}`;
-      changes.push({
-        in: 'items',
-        id: i.id,
-        to: { ...i, holds, realBytes: run.realBytes ?? i.realBytes },
-      });
+      changes.push(edited('items', i, { ...i, holds, realBytes: run.realBytes ?? i.realBytes }));
     }
   }
   // Whichever tab sees the end first records it; for the others it is done.

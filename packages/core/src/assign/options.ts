@@ -22,7 +22,7 @@ export interface Option {
 }
 
 export const allowed = (wish: Wish, machineId: string): boolean =>
-  (wish.keep === null || wish.keep === machineId) && !wish.forbid.includes(machineId);
+  (wish.pinned === null || wish.pinned === machineId) && !wish.forbid.includes(machineId);
 
 export const worth = (wish: Wish, points: number): number => wish.importance * (100 + points);
 

@@ -35,7 +35,11 @@ export function withRemedy(scene: Scene, wish: Wish, remedy: Remedy): Scene {
         machines: [...scene.machines, remedy.machine],
         wishes: scene.wishes.map((w) =>
           w.id === wish.id
-            ? { ...w, keep: w.keep === null ? null : remedy.machine.id, wire: w.wire || remedy.wire === true }
+            ? {
+                ...w,
+                pinned: w.pinned === null ? null : remedy.machine.id,
+                wire: w.wire || remedy.wire === true,
+              }
             : { ...w, forbid: [...w.forbid, remedy.machine.id] },
         ),
       };
@@ -47,7 +51,7 @@ export function withRemedy(scene: Scene, wish: Wish, remedy: Remedy): Scene {
     case 'free':
       return {
         ...scene,
-        wishes: scene.wishes.map((w) => (w.id === wish.id ? { ...w, keep: null, forbid: [] } : w)),
+        wishes: scene.wishes.map((w) => (w.id === wish.id ? { ...w, pinned: null, forbid: [] } : w)),
       };
     case 'fact': {
       const known = new Set(Object.keys(remedy.facts));

@@ -56,7 +56,7 @@ export function sceneOf(bench: Bench): Scene {
     });
   const wishes = bench.wishes.map((w): Wish => {
     const box = decided.find((b) => b.wishId === w.id);
-    return box ? { ...w, keep: box.machineId, profileId: box.profileId } : w;
+    return box ? { ...w, pinned: box.machineId, profileId: box.profileId } : w;
   });
   const parts = bench.items.flatMap((i) => {
     const part = asPart(i);

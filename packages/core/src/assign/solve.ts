@@ -146,7 +146,9 @@ export function solveScene(
 
 /** Wishes pinned to a machine that could take them. */
 const pinnedWishes = (scene: Scene, built: AssignModel): string[] =>
-  scene.wishes.flatMap((w, i) => (w.keep !== null && built.options.some((o) => o.wish === i) ? [w.id] : []));
+  scene.wishes.flatMap((w, i) =>
+    w.pinned !== null && built.options.some((o) => o.wish === i) ? [w.id] : [],
+  );
 
 /** Runners-up: other assignments of machines to wishes whose value lies within `share` of the best; best first. */
 export function alternatives(

@@ -301,7 +301,7 @@ export function unmetWishes(scene: Scene, solution: Solution, solveLp: SolveLp, 
         remedy: { kind: 'system', text: `Put a profile of a system for ${wish.purpose} on the bench.` },
       };
     const list = candidates(c);
-    const bound = wish.keep !== null || wish.forbid.length > 0;
+    const bound = wish.pinned !== null || wish.forbid.length > 0;
     const freed =
       bound && tried(c, { kind: 'free', text: 'Take back what is pinned and forbidden for this wish.' });
     if (freed)

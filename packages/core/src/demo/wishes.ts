@@ -17,7 +17,7 @@ const wish = (
   wattsMax: null,
   hoursPerDay: 6,
   features: [],
-  keep: null,
+  pinned: null,
   forbid: [],
   notes: '',
   ...more,

@@ -1,47 +1,32 @@
-import { z } from 'zod';
-import { boxSchema, type Box } from './box';
-import { logEntrySchema, type LogEntry } from './log';
-import { profileSchema, type Profile } from './profile';
-import { settingsSchema, usualSettings } from './settings';
-import { wishSchema, type Wish } from './wish';
+import { benchModel, type BenchOf } from './benchModel';
+import type { Box } from './box';
+import { collections } from './collections';
+import type { LogEntry } from './log';
+import type { Photo } from './photo';
+import type { Profile } from './profile';
 import {
   isImage,
   isMachine,
   isStore,
-  shelfItemSchema,
   type ImageItem,
   type Machine,
   type ShelfItem,
   type Store,
 } from './shelf';
+import type { Wish } from './wish';
 
 /** The one version number of the bench file. Raise it with a step in migrations.ts. */
-export const BENCH_VERSION = 3;
+export const BENCH_VERSION = 4;
 
-export const benchSchema = z.object({
-  format: z.literal('zealous-box-bench'),
-  version: z.literal(BENCH_VERSION),
-  name: z.string().min(1).max(120),
-  items: z.array(shelfItemSchema),
-  profiles: z.array(profileSchema),
-  wishes: z.array(wishSchema),
-  boxes: z.array(boxSchema),
-  log: z.array(logEntrySchema),
-  settings: settingsSchema,
-});
-export type Bench = z.infer<typeof benchSchema>;
+/** The bench as this application knows it. */
+export const theBench = benchModel(collections, BENCH_VERSION);
+export const benchSchema = theBench.schema;
+export type Bench = BenchOf<typeof collections>;
+export type CollectionName = keyof typeof collections;
 
-export const emptyBench = (name = 'My bench'): Bench => ({
-  format: 'zealous-box-bench',
-  version: BENCH_VERSION,
-  name,
-  items: [],
-  profiles: [],
-  wishes: [],
-  boxes: [],
-  log: [],
-  settings: usualSettings(),
-});
+export const emptyBench = theBench.empty;
+/** The one order in which a bench is shown, whatever order storage or a file gave. */
+export const { arranged, findEntries } = theBench;
 
 export const findMachine = (bench: Bench, id: string | null): Machine | undefined =>
   bench.items.filter(isMachine).find((m) => m.id === id);
@@ -61,5 +46,10 @@ export const storesIn = (bench: Bench, machineId: string): Store[] =>
 export const drivesIn = (bench: Bench, machineId: string): Store[] =>
   storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');
 export const logOf = (bench: Bench, boxId: string): LogEntry[] => bench.log.filter((e) => e.boxId === boxId);
+/** Photographs of a machine, oldest first. */
+export const photosOf = (bench: Bench, machineId: string): Photo[] =>
+  bench.photos.filter((p) => p.machineId === machineId);
+export const findPhoto = (bench: Bench, id: string | null): Photo | undefined =>
+  bench.photos.find((p) => p.id === id);
 export { isMachine };
-export type { Box, ImageItem, LogEntry, Machine, Profile, ShelfItem, Store, Wish };
+export type { Box, ImageItem, LogEntry, Machine, Photo, Profile, ShelfItem, Store, Wish };

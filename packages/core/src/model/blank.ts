@@ -5,7 +5,6 @@ export const owning = { owned: true, price: null };
 export const plainStore = { ...owning, shape: null, m2: null, wear: null } satisfies Partial<Store>;
 export const plainMachine = {
   ...owning,
-  photos: [],
   overruled: [],
   details: null,
 } satisfies Partial<Machine>;

@@ -1,20 +1,12 @@
-import type { Bench, Box, LogEntry, Profile, ShelfItem, Wish } from './bench';
-import type { Settings } from './settings';
+import { theBench, type Bench, type CollectionName } from './bench';
+import type { ChangeOf } from './benchModel';
+import { editsBetween, type Conflict } from './change';
+import { collections } from './collections';
+import type { RecordOf } from './collection';
 
-/** The collections of the bench, as storage keeps them. */
-export const collections = ['items', 'profiles', 'wishes', 'boxes', 'log'] as const;
-export type Collection = (typeof collections)[number];
-export type Entity = ShelfItem | Profile | Wish | Box | LogEntry;
-
-/** One record set or (null) removed. The bench's name and its settings are changes of their own. */
-export type Change =
-  | { in: 'items'; id: string; to: ShelfItem | null }
-  | { in: 'profiles'; id: string; to: Profile | null }
-  | { in: 'wishes'; id: string; to: Wish | null }
-  | { in: 'boxes'; id: string; to: Box | null }
-  | { in: 'log'; id: string; to: LogEntry | null }
-  | { in: 'name'; id: 'name'; to: string }
-  | { in: 'settings'; id: 'settings'; to: Settings };
+export type Collection = CollectionName;
+export type Entity = { [K in Collection]: RecordOf<(typeof collections)[K]> }[Collection];
+export type Change = ChangeOf<typeof collections>;
 
 /** One act of the user: everything in it happens or nothing does, and one undo takes all of it back. */
 export interface Act {
@@ -24,45 +16,23 @@ export interface Act {
   once?: { in: Collection; id: string };
 }
 
-/** The bench after the changes, in order; the bench given is not touched. Linear in bench and changes. */
-export function applyChanges(bench: Bench, changes: readonly Change[]): Bench {
-  const next = { ...bench };
-  const touched = new Map<Collection, Map<string, Entity>>();
-  for (const c of changes) {
-    if (c.in === 'settings') next.settings = c.to;
-    else if (c.in === 'name') next.name = c.to;
-    else {
-      let records = touched.get(c.in);
-      // A map keeps the place of what is replaced and puts what is new at the end.
-      if (!records) touched.set(c.in, (records = new Map(bench[c.in].map((x) => [x.id, x]))));
-      if (c.to === null) records.delete(c.id);
-      else records.set(c.id, c.to);
-    }
-  }
-  for (const [collection, records] of touched) Object.assign(next, { [collection]: [...records.values()] });
-  return next;
-}
+/** Changes the values in which a record now differs from what it was when the user saw it, and no others. */
+export const edited = <K extends Collection>(
+  where: K,
+  before: RecordOf<(typeof collections)[K]>,
+  after: RecordOf<(typeof collections)[K]>,
+): Change => {
+  const { byKey }: { byKey?: readonly string[] } = collections[where];
+  return { in: where, id: before.id, edits: editsBetween(before, after, byKey) };
+};
+
+/** The bench after the changes, in order, whatever they saw; the bench given is not touched. */
+export const applyChanges = (bench: Bench, changes: readonly Change[]): Bench =>
+  theBench.apply(bench, changes);
+
+/** Where changes meet other values than those that were seen. */
+export const conflictsOf = (bench: Bench, changes: readonly Change[]): Conflict[] =>
+  theBench.conflicts(bench, changes);
 
 /** The changes that lead from one bench to another; used to replace a whole bench as one act. */
-export function differences(from: Bench, to: Bench): Change[] {
-  const out: Change[] = [];
-  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-  const walk = <T extends { id: string }>(
-    old: readonly T[],
-    now: readonly T[],
-    make: (id: string, to: T | null) => Change,
-  ): void => {
-    const kept = new Map(now.map((x) => [x.id, x]));
-    const before = new Map(old.map((x) => [x.id, x]));
-    for (const x of old) if (!kept.has(x.id)) out.push(make(x.id, null));
-    for (const x of now) if (!same(before.get(x.id), x)) out.push(make(x.id, x));
-  };
-  walk(from.items, to.items, (id, x) => ({ in: 'items', id, to: x }));
-  walk(from.profiles, to.profiles, (id, x) => ({ in: 'profiles', id, to: x }));
-  walk(from.wishes, to.wishes, (id, x) => ({ in: 'wishes', id, to: x }));
-  walk(from.boxes, to.boxes, (id, x) => ({ in: 'boxes', id, to: x }));
-  walk(from.log, to.log, (id, x) => ({ in: 'log', id, to: x }));
-  if (from.name !== to.name) out.push({ in: 'name', id: 'name', to: to.name });
-  if (!same(from.settings, to.settings)) out.push({ in: 'settings', id: 'settings', to: to.settings });
-  return out;
-}
+export const differences = (from: Bench, to: Bench): Change[] => theBench.differences(from, to);

@@ -1,22 +1,35 @@
-import { benchSchema } from './bench';
+import { theBench, type Bench } from './bench';
+import type { BenchModel } from './benchModel';
+import { settingsSchema } from './settings';
 import type { Act } from './changes';
 
 /**
  * What is wrong with the first record of an act that could not be read back, in words; undefined where all are sound.
  * What is kept is validated on the way in, so that a bench that was saved can always be opened.
  */
-export function faultOf(act: Act): string | undefined {
+export function faultOf(act: Pick<Act, 'changes'>, bench: Bench, given?: BenchModel): string | undefined {
+  const model = given ?? (theBench as unknown as BenchModel);
+  const after = model.apply(
+    bench as unknown as Parameters<BenchModel['apply']>[0],
+    act.changes as Parameters<BenchModel['apply']>[1],
+  );
   for (const change of act.changes) {
     if (change.in === 'name') {
-      if (change.to.trim() === '' || !benchSchema.shape.name.safeParse(change.to).success)
+      if (after.name.trim() === '' || after.name.length > 120)
         return 'the bench’s name must have 1 to 120 characters';
       continue;
     }
-    if (change.to === null) continue;
-    const schema =
-      change.in === 'settings' ? benchSchema.shape.settings : benchSchema.shape[change.in].element;
-    const parsed = schema.safeParse(change.to);
-    const issue = parsed.error?.issues[0];
+    if ('to' in change && change.to === null) continue;
+    const record =
+      change.in === 'settings'
+        ? after.settings
+        : 'to' in change
+          ? change.to
+          : model.records(after, change.in).find((x) => x.id === change.id);
+    // What is gone is told as a conflict, where it is kept.
+    if (record === undefined) continue;
+    const schema = change.in === 'settings' ? settingsSchema : model.table[change.in]?.schema;
+    const issue = schema?.safeParse(record).error?.issues[0];
     if (issue) return `${issue.path.join('.') || change.in}: ${issue.message.toLowerCase()}`;
   }
   return undefined;

@@ -10,10 +10,11 @@ const base = {
 };
 const range = z.object({ low: z.number(), high: z.number() });
 
-/** One line of the logbook. Seconds for times; a photo is a data address made small by the page. */
+/** One line of the logbook. Seconds for times. */
 export const logEntrySchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('note'), ...base }),
-  z.object({ kind: z.literal('photo'), ...base, photo: z.string().startsWith('data:image/') }),
+  /** The photo is a record of its own; null where it is gone. */
+  z.object({ kind: z.literal('photo'), ...base, photoId: z.string().nullable() }),
   z.object({ kind: z.literal('setting'), ...base, from: z.string(), to: z.string() }),
   z.object({ kind: z.literal('survey'), ...base }),
   z.object({ kind: z.literal('decision'), ...base }),

@@ -71,6 +71,40 @@ function itemFromVersion2(old: unknown): unknown {
   };
 }
 
+/** Photographs lay in the machines and in the lines of the log; they are records of their own from version 4 on. */
+function photosOfVersion3(old: Plain): unknown[] {
+  const ofMachines = list(old.items).flatMap((item) => {
+    const machine = plain(item);
+    return machine?.kind === 'machine'
+      ? list(machine.photos).map((p) => ({ ...plain(p), machineId: machine.id }))
+      : [];
+  });
+  const ofLines = list(old.log).flatMap((entry) => {
+    const line = plain(entry);
+    return line?.kind === 'photo'
+      ? [{ id: photoOfLine(line), at: line.at, caption: '', data: line.photo, machineId: null }]
+      : [];
+  });
+  return [...ofMachines, ...ofLines];
+}
+const photoOfLine = (line: Plain): string => `photo-${String(line.id)}`.slice(0, 80);
+
+const fromVersion3 = (old: Plain): Plain => ({
+  ...old,
+  photos: photosOfVersion3(old),
+  items: each(old.items, ({ photos: _photos, ...item }) => item),
+  wishes: each(old.wishes, ({ keep, ...wish }) => ({ ...wish, pinned: keep })),
+  log: each(old.log, (line) => {
+    if (line.kind !== 'photo') return line;
+    const { photo: _photo, ...rest } = line;
+    return { ...rest, photoId: photoOfLine(line) };
+  }),
+});
+
+/** Every record of a list made anew; what is none is left as it is, so that validation can say what is wrong with it. */
+const each = (value: unknown, make: (record: Plain) => Plain): unknown =>
+  Array.isArray(value) ? value.map((x) => (plain(x) ? make(x as Plain) : (x as unknown))) : value;
+
 const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
 /** Steps by the version they start from. Fields that only came on top are filled by the schema's own defaults. */
@@ -91,4 +125,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
       items: Array.isArray(old.items) ? old.items.map(itemFromVersion2) : old.items,
     }),
   ],
+  [3, fromVersion3],
 ]);

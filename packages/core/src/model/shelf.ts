@@ -34,14 +34,6 @@ const owning = {
   price: z.number().nonnegative().nullable().default(null),
 };
 
-/** A photograph of a label or a board, as a data address. */
-export const photoSchema = z.object({
-  id,
-  at: z.string(),
-  caption: z.string().max(200),
-  data: z.string().startsWith('data:image/'),
-});
-
 /** A limit of the trade that was set aside for one system, with the reason. */
 export const overruleSchema = z.object({
   profileId: z.string(),
@@ -55,7 +47,6 @@ export const machineSchema = z.object({
   id,
   name,
   ...owning,
-  photos: z.array(photoSchema).default([]),
   overruled: z.array(overruleSchema).default([]),
   /** What the last survey found beyond the facts; null where none told. */
   details: detailsSchema.nullable().default(null),

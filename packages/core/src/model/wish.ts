@@ -21,7 +21,7 @@ export const wishSchema = z.object({
   hoursPerDay: z.number().min(0).max(24),
   features: z.array(z.enum(['remote-control line', 'ciphers in hardware', 'upright panel', 'battery'])),
   /** The machine it is pinned to, and those it must not have. */
-  keep: z.string().nullable(),
+  pinned: z.string().nullable(),
   forbid: z.array(z.string()),
   notes: z.string().max(2000),
 });

@@ -1,5 +1,5 @@
 import type { Bench, Profile } from '../model/bench';
-import type { Act, Change } from '../model/changes';
+import { edited, type Act, type Change } from '../model/changes';
 import { BenchFileError, benchFromText, sortKeys } from '../model/file';
 import { profileFromVersion1 } from '../model/migrations';
 import { Problems } from '../model/problems';
@@ -91,13 +91,9 @@ export const removeProfile = (bench: Bench, profile: Profile): Act => ({
     { in: 'profiles', id: profile.id, to: null },
     ...bench.boxes
       .filter((b) => b.profileId === profile.id)
-      .map((b): Change => ({
-        in: 'boxes',
-        id: b.id,
-        to: { ...b, profileId: null, releaseId: null, variantId: null },
-      })),
+      .map((b) => edited('boxes', b, { ...b, profileId: null, releaseId: null, variantId: null })),
     ...bench.wishes
       .filter((w) => w.profileId === profile.id)
-      .map((w): Change => ({ in: 'wishes', id: w.id, to: { ...w, profileId: null } })),
+      .map((w) => edited('wishes', w, { ...w, profileId: null })),
   ],
 });

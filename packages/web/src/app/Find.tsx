@@ -1,7 +1,8 @@
 import Fuse from 'fuse.js';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { findEntries, type FindEntry } from '@zb/core/search/entries';
+import { findEntries } from '@zb/core/model/bench';
+import type { FindEntry } from '@zb/core/model/collection';
 import type { Bench } from '@zb/core/model/bench';
 import { Modal } from '../parts/Modal';
 

@@ -16,7 +16,7 @@ export function Notices({
   onDismissDemo: () => void;
   onEmpty: () => void;
 }) {
-  const { trouble, unsaved, kind, replaced, intact, silent, pending } = useNotice();
+  const { trouble, unsaved, kind, replaced, intact, silent, pending, overtaken } = useNotice();
   const store = useStore();
   const save = (
     <button
@@ -77,6 +77,19 @@ export function Notices({
             for some seconds. It is still waited for.
           </span>
           <span className="end">{save}</span>
+        </div>
+      )}
+      {overtaken && (
+        <div className="notice bad" role="alert">
+          <span>
+            <b>Not done: {overtaken.label}.</b> Another tab was first. {overtaken.lines.join(' ')} The screen
+            shows what is kept.
+          </span>
+          <span className="end">
+            <button type="button" className="link" onClick={() => store.say({ overtaken: null })}>
+              Understood
+            </button>
+          </span>
         </div>
       )}
       {demoShown && (

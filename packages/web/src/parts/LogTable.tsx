@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
-import type { Bench, LogEntry } from '@zb/core/model/bench';
+import { findPhoto, type Bench, type LogEntry } from '@zb/core/model/bench';
 import { stopTitle } from '@zb/core/model/box';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
+import { useBench } from '../storage/hooks';
 
 const when = (iso: string): string =>
   new Date(iso).toLocaleString(undefined, {
@@ -11,6 +12,15 @@ const when = (iso: string): string =>
     minute: '2-digit',
     hourCycle: 'h23',
   });
+
+function LogPhoto({ id, what }: { id: string | null; what: string }) {
+  const photo = findPhoto(useBench(), id);
+  return photo ? (
+    <img className="photo" src={photo.data} alt={what} />
+  ) : (
+    <span className="sub">the photo is gone</span>
+  );
+}
 
 /** The log, newest first; predictions stand beside what was measured. */
 export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; bench?: Bench }) {
@@ -59,7 +69,7 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
                       : <span className="m">{e.from}</span> → <span className="m">{e.to}</span>
                     </>
                   )}
-                  {e.kind === 'photo' && <img className="photo" src={e.photo} alt={e.text} />}
+                  {e.kind === 'photo' && <LogPhoto id={e.photoId} what={e.text} />}
                 </td>
                 <td className="num said-in-text">
                   {e.kind === 'write' && e.predicted ? formatSpan(e.predicted) : ''}

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { addPhoto, removePhoto } from '@zb/core/acts/shelf';
-import type { Machine } from '@zb/core/model/bench';
-import { stamp, useAct } from '../storage/hooks';
+import { photosOf, type Machine } from '@zb/core/model/bench';
+import { stamp, useAct, useBench } from '../storage/hooks';
 import { smallPhoto } from './photo';
 
 /** Photographs of the label or the board, kept with the machine. */
 export function MachinePhotos({ machine }: { machine: Machine }) {
   const act = useAct();
+  const bench = useBench();
   const [problem, setProblem] = useState('');
   const [caption, setCaption] = useState('');
   const add = (file: File | undefined): void => {
@@ -24,7 +25,7 @@ export function MachinePhotos({ machine }: { machine: Machine }) {
     <section aria-label="Photographs">
       <h2 className="h6">Photographs of label and board</h2>
       <div className="actions" style={{ alignItems: 'flex-start' }}>
-        {machine.photos.map((p) => (
+        {photosOf(bench, machine.id).map((p) => (
           <figure key={p.id}>
             <img className="photo" src={p.data} alt={p.caption} />
             <figcaption className="sub">
@@ -33,7 +34,7 @@ export function MachinePhotos({ machine }: { machine: Machine }) {
                 type="button"
                 className="link"
                 aria-label={`Remove the photo ${p.caption}`}
-                onClick={() => void act(removePhoto(machine, p.id))}
+                onClick={() => void act(removePhoto(p.id))}
               >
                 remove
               </button>

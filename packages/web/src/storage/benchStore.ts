@@ -1,10 +1,10 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { emptyBench, type Bench } from '@zb/core/model/bench';
-import { arranged } from '@zb/core/model/arrange';
-import { applyChanges, differences, type Act } from '@zb/core/model/changes';
+import { arranged, emptyBench, theBench, type Bench } from '@zb/core/model/bench';
+import { applyChanges, differences, type Act, type Change } from '@zb/core/model/changes';
+import { conflictWords } from '@zb/core/words/conflict';
 import { faultOf } from '@zb/core/model/fault';
 import { BrowserKeeper } from './browserKeeper';
-import { StorageReplaced, UnreadableBench, type Keeper } from './keeper';
+import { ChangedElsewhere, StorageReplaced, UnreadableBench, type Done, type Keeper } from './keeper';
 import { MemoryKeeper } from './memoryKeeper';
 import { OtherTabs } from './otherTabs';
 
@@ -28,6 +28,8 @@ export interface StoreNotice {
   intact: boolean | null;
   /** Name of a bench that another tab shows while nothing is kept here: nothing is begun over it unasked. */
   elsewhere: string | null;
+  /** What another tab changed first, so that an act of this one was not done; null where there is nothing to tell. */
+  overtaken: { label: string; lines: readonly string[] } | null;
 }
 
 const SILENT_MS = 4000;
@@ -57,6 +59,8 @@ export class BenchStore {
   private readonly tabs: OtherTabs;
   /** How many acts were done on this screen. */
   private performed = 0;
+  /** How many changes of the bench are on the screen, by the storage's count. */
+  private revision = 0;
   private state: StoreNotice = {
     unsaved: [],
     trouble: null,
@@ -67,15 +71,18 @@ export class BenchStore {
     replaced: false,
     intact: null,
     elsewhere: null,
+    overtaken: null,
   };
 
   constructor(
     private readonly client: QueryClient,
-    open: (onLost: () => void) => Promise<Keeper> = (onLost) =>
-      BrowserKeeper.open(undefined, undefined, undefined, onLost),
+    open: (onLost: () => void) => Promise<Keeper> = (onLost) => BrowserKeeper.open({ onLost }),
   ) {
     const refetch = (): void => void this.client.invalidateQueries({ queryKey: BENCH_KEY });
-    this.tabs = new OtherTabs(refetch, () => this.shown()?.name ?? null);
+    this.tabs = new OtherTabs(
+      (done) => this.hear(done, refetch),
+      () => this.shown()?.name ?? null,
+    );
     this.keeper = this.heard(open(refetch)).catch((error: unknown) =>
       this.withoutStorage(troubleWords(error)),
     );
@@ -132,7 +139,9 @@ export class BenchStore {
     if (this.state.replaced && shown) return shown;
     let kept: Bench | undefined;
     try {
-      kept = await this.heard(this.keeper.then((k) => k.load()));
+      const found = await this.heard(this.keeper.then((k) => k.load()));
+      kept = found?.bench;
+      this.revision = found?.revision ?? 0;
     } catch (error) {
       const last = this.shown();
       // What cannot be read is handed out whole by a screen of its own; any other fault leaves the last bench where it is.
@@ -161,7 +170,7 @@ export class BenchStore {
     try {
       const begun = await this.inOrder(() => this.heard(this.keeper.then((k) => k.begin(act))));
       this.say({ elsewhere: null, ...(begun ? { status: act.label } : {}) });
-      if (begun) this.tabs.tellChanged();
+      if (begun) this.tabs.tellAnew();
     } catch {
       // Storage refuses it: it is on the screen like any other act that could not be kept, and told so.
       await this.perform(act);
@@ -186,7 +195,7 @@ export class BenchStore {
       await this.inOrder(async () => {
         const keeper = await this.keeper;
         await keeper.adopt();
-        const there = (await keeper.load()) ?? emptyBench('');
+        const there = (await keeper.load())?.bench ?? emptyBench('');
         await keeper.perform({ label: 'Bench kept again', changes: differences(there, shown) });
       });
     } catch (error) {
@@ -194,7 +203,7 @@ export class BenchStore {
       return;
     }
     this.say({ replaced: false, intact: true, trouble: null, unsaved: [], status: 'Bench kept again' });
-    this.tabs.tellChanged();
+    this.tabs.tellAnew();
     await this.client.invalidateQueries({ queryKey: BENCH_KEY });
   }
 
@@ -222,15 +231,15 @@ export class BenchStore {
 
   /** Shows an act at once and keeps it. Resolves to false where storage, or the schema of the bench, refused it. */
   perform(act: Act): Promise<boolean> {
-    const fault = faultOf(act);
+    const before = this.shown() ?? emptyBench();
+    const fault = faultOf(act, before);
     if (fault !== undefined) {
       this.say({ status: `Not done: ${fault}. Nothing was changed.` });
       return Promise.resolve(false);
     }
     this.performed += 1;
-    const before = this.shown() ?? emptyBench();
-    this.client.setQueryData(BENCH_KEY, arranged(applyChanges(before, act.changes)));
-    this.say({ status: act.label, pending: this.state.pending + 1 });
+    this.show(act.changes);
+    this.say({ status: act.label, pending: this.state.pending + 1, overtaken: null });
     return this.inOrder(async () => {
       // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
       if (this.state.unsaved.length > 0 || this.state.replaced) {
@@ -241,26 +250,58 @@ export class BenchStore {
     }).finally(() => this.say({ pending: this.state.pending - 1 }));
   }
 
+  /** Puts changes on the screen. */
+  private show(changes: readonly Change[]): void {
+    const before = this.shown() ?? emptyBench();
+    this.client.setQueryData(BENCH_KEY, theBench.applyArranged(before, changes));
+  }
+
+  /** What another tab did, on this screen as well; all is read anew where something of what was done was missed. */
+  private hear(done: Done | undefined, refetch: () => void): void {
+    if (done?.revision !== this.revision + 1 || !this.shown()) return refetch();
+    this.revision = done.revision;
+    this.performed += 1;
+    this.show(done.changes);
+  }
+
+  /** Notes what storage has done and tells it to other tabs. */
+  private told(done: Done): void {
+    const next = done.revision === this.revision + 1;
+    this.revision = Math.max(this.revision, done.revision);
+    this.tabs.tell({ kind: 'changed', done });
+    // Another tab came between, and what it did was not told yet.
+    if (!next) void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+  }
+
   /** Puts an act into storage and tells other tabs; false, with the reason in the notice, where storage refused it. */
-  private async stored(act: Act): Promise<boolean> {
+  private async stored(act: Act): Promise<boolean | 'overtaken'> {
     try {
       const done = await this.heard(this.keeper.then((k) => k.perform(act)));
+      if (done) this.told(done);
       // Another tab did it: what is kept is what is true.
-      if (!done) void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+      else void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+      return true;
     } catch (error) {
+      if (error instanceof ChangedElsewhere) {
+        const bench = this.shown();
+        this.say({
+          status: `Not done: ${act.label}`,
+          overtaken: { label: act.label, lines: error.conflicts.map((c) => conflictWords(bench, c)) },
+        });
+        void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+        return 'overtaken';
+      }
       const replaced = error instanceof StorageReplaced;
       const intact = !replaced && (await this.intact());
       this.say({ trouble: troubleWords(error), replaced: this.state.replaced || replaced, intact });
       return false;
     }
-    this.tabs.tellChanged();
-    return true;
   }
 
   private async keep(act: Act): Promise<boolean> {
     const kept = await this.stored(act);
-    if (!kept) this.say({ unsaved: [...this.state.unsaved, act] });
-    return kept;
+    if (kept === false) this.say({ unsaved: [...this.state.unsaved, act] });
+    return kept === true;
   }
 
   /** Tries again to keep what storage refused. */
@@ -268,7 +309,7 @@ export class BenchStore {
     return this.inOrder(async () => {
       // An act leaves the list only once it is kept, so that the notice never says more than is true.
       for (let act = this.state.unsaved[0]; act; act = this.state.unsaved[0]) {
-        if (!(await this.stored(act))) return false;
+        if ((await this.stored(act)) === false) return false;
         this.say({ unsaved: this.state.unsaved.slice(1) });
       }
       this.say({ status: 'Saved', trouble: null, intact: true });
@@ -280,7 +321,7 @@ export class BenchStore {
   async beginAnew(): Promise<void> {
     await this.inOrder(async () => (await this.keeper).clear());
     this.say({ unsaved: [], status: 'Begun anew' });
-    this.tabs.tellChanged();
+    this.tabs.tellAnew();
     await this.client.invalidateQueries({ queryKey: BENCH_KEY });
   }
 
@@ -292,11 +333,20 @@ export class BenchStore {
     if (this.state.unsaved.length > 0) {
       const last = this.state.unsaved[this.state.unsaved.length - 1];
       this.say({ unsaved: this.state.unsaved.slice(0, -1), status: `Undone: ${last?.label ?? ''}` });
-    } else {
-      const label = await this.inOrder(async () => (await this.keeper).undo());
-      this.say({ status: label === undefined ? 'Nothing to undo' : `Undone: ${label}` });
-      this.tabs.tellChanged();
+      await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+      return;
     }
-    await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+    try {
+      const done = await this.inOrder(async () => (await this.keeper).undo());
+      if (done) {
+        this.performed += 1;
+        this.show(done.changes);
+        this.told(done);
+      }
+      this.say({ status: done ? `Undone: ${done.label}` : 'Nothing to undo', overtaken: null });
+    } catch (error) {
+      this.say({ status: 'Nothing undone', trouble: troubleWords(error) });
+      await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+    }
   }
 }

@@ -1,71 +1,21 @@
-import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb';
-import {
-  BENCH_VERSION,
-  emptyBench,
-  type Bench,
-  type Box,
-  type LogEntry,
-  type Profile,
-  type ShelfItem,
-  type Wish,
-} from '@zb/core/model/bench';
-import { collections, type Act, type Change } from '@zb/core/model/changes';
-import { settingsSchema } from '@zb/core/model/settings';
+import type { IDBPDatabase } from 'idb';
+import { theBench, type Bench } from '@zb/core/model/bench';
+import type { Keyed } from '@zb/core/model/collection';
+import type { Act, Change } from '@zb/core/model/changes';
 import { benchFromKept, migrations, type Migration } from '@zb/core/model/file';
-import { StorageReplaced, UNDO_DEPTH, UnreadableBench, type Keeper } from './keeper';
-
-interface Kept {
-  seq?: number;
-  label: string;
-  back: Change[];
-}
-
-interface Shape extends DBSchema {
-  items: { key: string; value: ShelfItem };
-  profiles: { key: string; value: Profile };
-  wishes: { key: string; value: Wish };
-  boxes: { key: string; value: Box };
-  log: { key: string; value: LogEntry };
-  meta: { key: string; value: string };
-  acts: { key: number; value: Kept };
-}
-
-const STORES = [...collections, 'meta', 'acts'] as const;
-type Tx<Mode extends IDBTransactionMode = 'readwrite'> = IDBPTransaction<
-  Shape,
-  (typeof STORES)[number][],
-  Mode
->;
-/** A mark in `meta`, another one for every time the storage was made: by it a page knows what it kept. */
-const INCARNATION = 'incarnation';
-
-/**
- * Puts one change into the open transaction and answers the change that takes it back. Both requests go out at once, so
- * that an act of many changes is kept in one breath; a transaction carries them out in order.
- */
-async function put(tx: Tx, change: Change): Promise<Change> {
-  if (change.in === 'name') {
-    const meta = tx.objectStore('meta');
-    const [before] = await together(meta.get('name'), () => meta.put(change.to, 'name'));
-    return { in: 'name', id: 'name', to: before ?? emptyBench().name };
-  }
-  if (change.in === 'settings') {
-    const meta = tx.objectStore('meta');
-    const [before] = await together(meta.get('settings'), () =>
-      meta.put(JSON.stringify(change.to), 'settings'),
-    );
-    return { in: 'settings', id: 'settings', to: settingsIn(before) };
-  }
-  const store = tx.objectStore(change.in);
-  const [before] = await together(store.get(change.id), () =>
-    change.to === null ? store.delete(change.id) : store.put(change.to),
-  );
-  return { ...change, to: before ?? null } as Change;
-}
-
-/** Settings as they are kept beside the name; the usual ones where none were ever set. */
-const settingsIn = (kept: string | undefined): Bench['settings'] =>
-  kept === undefined ? emptyBench().settings : settingsSchema.parse(JSON.parse(kept));
+import { settingsSchema } from '@zb/core/model/settings';
+import {
+  allIn,
+  callOff,
+  INCARNATION,
+  inSlices,
+  openDatabase,
+  REVISION,
+  storeNames,
+  type Tx,
+} from './database';
+import { lastAct, note, noteBack, takeOff, type Back } from './journal';
+import { ChangedElsewhere, StorageReplaced, UnreadableBench, type Done, type Keeper } from './keeper';
 
 /** Plain JSON, or the text itself where it is none, so that validation can name it. */
 function asJson(text: string): unknown {
@@ -76,20 +26,14 @@ function asJson(text: string): unknown {
   }
 }
 
-/** Both results; where the second cannot even be asked for, the first must not count as an unhandled fault. */
-function together<T>(first: Promise<T>, second: () => Promise<unknown>): Promise<[T, unknown]> {
-  first.catch(() => undefined);
-  return Promise.all([first, second()]);
-}
-
-/** Ends a transaction of which nothing shall stay. */
-function callOff(tx: Tx<IDBTransactionMode>): void {
-  tx.done.catch(() => undefined);
-  try {
-    tx.abort();
-  } catch {
-    // Already over: the browser itself ended it.
-  }
+export interface KeeperOptions {
+  name?: string;
+  /** The table of collections that are kept, the version and the steps to it; tests give others. */
+  model?: typeof theBench;
+  steps?: ReadonlyMap<number, Migration>;
+  version?: number;
+  /** Told when the database was closed or deleted from outside. */
+  onLost?: () => void;
 }
 
 /**
@@ -98,50 +42,31 @@ function callOff(tx: Tx<IDBTransactionMode>): void {
  */
 export class BrowserKeeper implements Keeper {
   readonly kind = 'browser';
-  private db: IDBPDatabase<Shape> | undefined;
+  private db: IDBPDatabase | undefined;
   private incarnation: string | undefined;
 
-  private constructor(
-    private readonly name: string,
-    private readonly steps: ReadonlyMap<number, Migration>,
-    private readonly version: number,
-    /** Told when the database was closed or deleted from outside. */
-    private readonly onLost: () => void,
-  ) {}
+  private constructor(private readonly options: Required<KeeperOptions>) {}
 
-  /** `steps` and `version` are the bench file's own; tests give others. */
-  static async open(
-    name = 'zealous-box',
-    steps: ReadonlyMap<number, Migration> = migrations,
-    version: number = BENCH_VERSION,
-    onLost: () => void = () => undefined,
-  ): Promise<BrowserKeeper> {
-    const keeper = new BrowserKeeper(name, steps, version, onLost);
+  static async open(options: KeeperOptions = {}): Promise<BrowserKeeper> {
+    const { name = 'zealous-box', model = theBench, steps = migrations } = options;
+    const { version = model.version, onLost = (): void => undefined } = options;
+    const keeper = new BrowserKeeper({ name, model, steps, version, onLost });
     await keeper.adopt();
     return keeper;
   }
 
-  private async connect(): Promise<IDBPDatabase<Shape>> {
+  private get collections(): readonly string[] {
+    return this.options.model.names;
+  }
+
+  private async connect(): Promise<IDBPDatabase> {
     if (this.db) return this.db;
     const lost = (): void => {
       this.db?.close();
       this.db = undefined;
-      this.onLost();
+      this.options.onLost();
     };
-    const db = await openDB<Shape>(this.name, 2, {
-      upgrade(here, _old, _new, tx) {
-        for (const store of collections)
-          if (!here.objectStoreNames.contains(store)) here.createObjectStore(store, { keyPath: 'id' });
-        if (!here.objectStoreNames.contains('acts'))
-          here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
-        if (here.objectStoreNames.contains('meta')) return;
-        here.createObjectStore('meta');
-        void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
-      },
-      blocking: lost,
-      terminated: lost,
-    });
-    return (this.db = db);
+    return (this.db = await openDatabase(this.options.name, this.collections, lost));
   }
 
   /**
@@ -156,7 +81,7 @@ export class BrowserKeeper implements Keeper {
     const db = await this.connect();
     let tx: Tx<Mode> | undefined;
     try {
-      tx = db.transaction([...STORES], mode);
+      tx = db.transaction(storeNames(this.collections), mode);
       if ((await tx.objectStore('meta').get(INCARNATION)) !== this.incarnation) throw new StorageReplaced();
       const out = await work(tx);
       await tx.done;
@@ -178,7 +103,7 @@ export class BrowserKeeper implements Keeper {
   async adopt(): Promise<void> {
     const db = await this.connect();
     const tx = db.transaction('meta', 'readwrite');
-    const found = await tx.store.get(INCARNATION);
+    const found = (await tx.store.get(INCARNATION)) as string | undefined;
     // What was kept before there was such a mark gets one.
     const mark = found ?? crypto.randomUUID();
     if (found === undefined) await tx.store.put(mark, INCARNATION);
@@ -194,50 +119,59 @@ export class BrowserKeeper implements Keeper {
     }
   }
 
-  /** Everything as it is kept, not looked at; undefined where nothing ever was. */
-  private kept(): Promise<Record<string, unknown> | undefined> {
-    return this.within('readonly', async (tx) => {
-      const meta = tx.objectStore('meta');
-      const [name, version, settings, ...lists] = await Promise.all([
-        meta.get('name'),
-        meta.get('version'),
-        meta.get('settings'),
-        ...collections.map((c) => tx.objectStore(c).getAll()),
-      ]);
-      if (name === undefined && lists.every((l) => l.length === 0)) return undefined;
-      const records = Object.fromEntries(collections.map((c, i) => [c, lists[i] ?? []]));
-      return {
-        ...emptyBench(name),
-        version: Number(version ?? 1),
-        ...(settings === undefined ? {} : { settings: asJson(settings) }),
-        ...records,
-      };
-    });
+  /** Name, settings and version as they are kept; the usual ones where none were ever set. */
+  private async frame(tx: Tx<IDBTransactionMode>): Promise<{
+    name: string | undefined;
+    settings: unknown;
+    version: number;
+    revision: number;
+  }> {
+    const meta = tx.objectStore('meta');
+    const [name, version, settings, revision] = (await Promise.all(
+      ['name', 'version', 'settings', REVISION].map((key) => meta.get(key)),
+    )) as (string | undefined)[];
+    return {
+      name,
+      settings: settings === undefined ? this.options.model.empty().settings : asJson(settings),
+      version: Number(version ?? 1),
+      revision: Number(revision ?? 0),
+    };
   }
 
-  async load(): Promise<Bench | undefined> {
-    const kept = await this.kept();
-    if (!kept) return undefined;
+  async load(): Promise<{ bench: Bench; revision: number } | undefined> {
+    const { model, steps, version } = this.options;
+    const found = await this.within('readonly', async (tx) => {
+      const frame = await this.frame(tx);
+      const lists: unknown[][] = [];
+      for (const c of this.collections) lists.push(await allIn(tx, c));
+      if (frame.name === undefined && lists.every((l) => l.length === 0)) return undefined;
+      const records = Object.fromEntries(this.collections.map((c, i) => [c, lists[i] ?? []]));
+      const { revision, ...head } = frame;
+      const name = head.name ?? model.empty().name;
+      return { kept: { format: 'zealous-box-bench', ...head, name, ...records }, revision };
+    });
+    if (!found) return undefined;
+    const { kept, revision } = found;
     let bench: Bench;
     try {
-      bench = benchFromKept(kept, this.steps, this.version);
+      bench = benchFromKept(kept, steps, version, model);
     } catch (error) {
       throw new UnreadableBench(kept, error);
     }
-    if (kept.version !== this.version) await this.rewrite(bench);
-    return bench;
+    if (kept.version !== version) await this.rewrite(bench);
+    return { bench, revision };
   }
 
   /** Keeps a bench that came from an older version in its new shape. What could be undone had the old one, and goes. */
   private rewrite(bench: Bench): Promise<void> {
     return this.within('readwrite', async (tx) => {
-      for (const c of collections) {
+      for (const c of this.collections) {
         await tx.objectStore(c).clear();
-        await Promise.all(bench[c].map((record) => put(tx, { in: c, id: record.id, to: record } as Change)));
+        await inSlices(this.options.model.records(bench, c), (record) => tx.objectStore(c).put(record));
       }
-      await put(tx, { in: 'settings', id: 'settings', to: bench.settings });
-      await tx.objectStore('acts').clear();
-      await tx.objectStore('meta').put(String(this.version), 'version');
+      await tx.objectStore('meta').put(JSON.stringify(bench.settings), 'settings');
+      for (const store of ['acts', 'backs', 'aside']) await tx.objectStore(store).clear();
+      await tx.objectStore('meta').put(String(this.options.version), 'version');
     });
   }
 
@@ -245,59 +179,100 @@ export class BrowserKeeper implements Keeper {
     // Another mark, so that other tabs know that what they show is not kept any more.
     const mark = crypto.randomUUID();
     await this.within('readwrite', async (tx) => {
-      for (const store of STORES) await tx.objectStore(store).clear();
+      for (const store of storeNames(this.collections)) await tx.objectStore(store).clear();
       await tx.objectStore('meta').put(mark, INCARNATION);
     });
     this.incarnation = mark;
   }
 
-  perform(act: Act): Promise<boolean> {
+  perform(act: Act): Promise<Done | undefined> {
     return this.within('readwrite', async (tx) => {
-      const { once } = act;
-      if (once && (await tx.objectStore(once.in).get(once.id)) !== undefined) return false;
-      await this.put(tx, act);
-      return true;
+      const { once, label, changes } = act;
+      if (once && (await tx.objectStore(once.in).get(once.id)) !== undefined) return undefined;
+      return this.did(tx, label, changes);
     });
   }
 
   begin(act: Act): Promise<boolean> {
     return this.within('readwrite', async (tx) => {
-      const counts = await Promise.all(collections.map((c) => tx.objectStore(c).count()));
+      const counts = await Promise.all(this.collections.map((c) => tx.objectStore(c).count()));
       if ((await tx.objectStore('meta').get('name')) !== undefined || counts.some((n) => n > 0)) return false;
-      await this.put(tx, act);
+      await this.did(tx, act.label, act.changes);
       return true;
     });
   }
 
-  /** Awaiting only requests of this transaction keeps it open to the end. */
-  private async put(tx: Tx, act: Act): Promise<void> {
-    const back = (await Promise.all(act.changes.map((change) => put(tx, change)))).reverse();
-    const acts = tx.objectStore('acts');
-    await acts.add({ label: act.label, back });
-    const keys = await acts.getAllKeys();
-    for (const old of keys.slice(0, Math.max(0, keys.length - UNDO_DEPTH))) await acts.delete(old);
-    const meta = tx.objectStore('meta');
-    const [name, version] = await Promise.all([meta.get('name'), meta.get('version')]);
-    if (name === undefined) await meta.put(emptyBench().name, 'name');
-    if (version === undefined) await meta.put(String(this.version), 'version');
+  private async did(tx: Tx, label: string, changes: readonly Change[]): Promise<Done> {
+    const seq = await note(tx, label);
+    const { back, revision } = await this.put(tx, changes, seq);
+    await noteBack(tx, seq, back);
+    return { label, changes, revision };
   }
 
-  undo(): Promise<string | undefined> {
+  /**
+   * Puts changes into the open transaction and answers what takes them back. Throws ChangedElsewhere, which ends the
+   * transaction, where they meet other values than they saw. `seq` is the act that large records are put aside for.
+   */
+  private async put(
+    tx: Tx,
+    changes: readonly Change[],
+    seq: number | undefined,
+  ): Promise<{ back: Back[]; revision: number }> {
+    const { model } = this.options;
+    const records = changes.filter(model.isRecordChange);
+    const keys = [...new Map(records.map((c) => [`${c.in} ${c.id}`, { in: c.in, id: c.id }])).values()];
+    const found = await inSlices(keys, (k) => tx.objectStore(k.in).get(k.id) as Promise<Keyed | undefined>);
+    const { name, settings, revision } = await this.frame(tx);
+    // A bench of just the records that are named: the rules of changes are the model's, not the storage's.
+    const before = {
+      ...model.empty(name),
+      settings: settingsSchema.parse(settings),
+      ...Object.fromEntries(this.collections.map((c) => [c, found.filter((r, i) => r && keys[i]?.in === c)])),
+    } as Bench;
+    const conflicts = model.conflicts(before, changes);
+    if (conflicts.length > 0) throw new ChangedElsewhere(conflicts);
+    const after = model.apply(before, changes);
+    const left = new Map(
+      this.collections.flatMap((c) =>
+        model.records(after, c).map((r): [string, Keyed] => [`${c} ${r.id}`, r]),
+      ),
+    );
+    const aside = keys.flatMap((k, i) => {
+      const record = found[i];
+      const gone = !left.has(`${k.in} ${k.id}`) && model.table[k.in]?.large === true;
+      return gone && record && seq !== undefined ? [{ seq, in: k.in, id: k.id, record }] : [];
+    });
+    await inSlices(aside, (a) => tx.objectStore('aside').put(a));
+    await inSlices(keys, async (k) => {
+      const record = left.get(`${k.in} ${k.id}`);
+      if (record) await tx.objectStore(k.in).put(record);
+      else await tx.objectStore(k.in).delete(k.id);
+    });
+    const meta = tx.objectStore('meta');
+    await Promise.all([
+      meta.put(after.name, 'name'),
+      meta.put(JSON.stringify(after.settings), 'settings'),
+      meta.put(String(this.options.version), 'version'),
+      meta.put(String(revision + 1), REVISION),
+    ]);
+    const apart = new Set(aside.map((a) => `${a.in} ${a.id}`));
+    const back = model
+      .inverse(before, changes)
+      .map((b): Back => (apart.has(`${b.in} ${b.id}`) ? { in: b.in, id: b.id, aside: true } : b));
+    return { back, revision: revision + 1 };
+  }
+
+  undo(): Promise<Done | undefined> {
     return this.within('readwrite', async (tx) => {
-      const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
-      const last = cursor?.value;
-      if (cursor && last) {
-        await Promise.all(last.back.map((change) => put(tx, change)));
-        await cursor.delete();
-      }
-      return last?.label;
+      const last = await lastAct(tx);
+      if (!last) return undefined;
+      const changes = await takeOff(tx, last);
+      const { revision } = await this.put(tx, changes, undefined);
+      return { label: last.label, changes, revision };
     });
   }
 
   undoable(): Promise<string | undefined> {
-    return this.within('readonly', async (tx) => {
-      const cursor = await tx.objectStore('acts').openCursor(null, 'prev');
-      return cursor?.value.label;
-    });
+    return this.within('readonly', async (tx) => (await lastAct(tx))?.label);
   }
 }

@@ -1,5 +1,6 @@
+import type { Conflict } from '@zb/core/model/change';
 import type { Bench } from '@zb/core/model/bench';
-import type { Act } from '@zb/core/model/changes';
+import type { Act, Change } from '@zb/core/model/changes';
 import { BenchFileError, type FileProblem } from '@zb/core/model/file';
 
 /** What is kept does not make a sound bench. It carries all of it, so that it can be saved before anything else is done. */
@@ -23,21 +24,37 @@ export class StorageReplaced extends Error {
   override name = 'StorageReplaced';
 }
 
+/** Values that an act was to change are not as it saw them: another tab changed them. Nothing of the act was done. */
+export class ChangedElsewhere extends Error {
+  override name = 'ChangedElsewhere';
+  constructor(readonly conflicts: readonly Conflict[]) {
+    super('changed elsewhere');
+  }
+}
+
+/** What an act or its undoing did. */
+export interface Done {
+  label: string;
+  changes: readonly Change[];
+  /** How many times the bench was changed by then. */
+  revision: number;
+}
+
 /** Where a bench is kept. Every method is all-or-nothing and may throw StorageReplaced. */
 export interface Keeper {
   readonly kind: 'browser' | 'memory';
   /** Undefined where nothing was ever kept here. */
-  load(): Promise<Bench | undefined>;
-  /** False, and nothing kept, where the act says `once` and was done already. */
-  perform(act: Act): Promise<boolean>;
+  load(): Promise<{ bench: Bench; revision: number } | undefined>;
+  /** Undefined, and nothing kept, where the act says `once` and was done already. Throws ChangedElsewhere. */
+  perform(act: Act): Promise<Done | undefined>;
   /** Performs the first act of a bench, if nothing was ever kept here; false, and nothing done, where something was. */
   begin(act: Act): Promise<boolean>;
   /** Is what was kept still there and readable? Never throws. */
   intact(): Promise<boolean>;
   /** Goes on with whatever is kept here now. */
   adopt(): Promise<void>;
-  /** Takes the last act back; answers its label, or undefined where there is none. */
-  undo(): Promise<string | undefined>;
+  /** Takes the last act back; answers what that did, or undefined where there is none. */
+  undo(): Promise<Done | undefined>;
   undoable(): Promise<string | undefined>;
   /** Forgets everything. */
   clear(): Promise<void>;

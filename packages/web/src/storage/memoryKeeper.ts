@@ -1,25 +1,32 @@
-import { emptyBench, type Bench } from '@zb/core/model/bench';
-import { applyChanges, differences, type Act, type Change } from '@zb/core/model/changes';
-import { UNDO_DEPTH, type Keeper } from './keeper';
+import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
+import { conflictsOf, applyChanges, type Act, type Change } from '@zb/core/model/changes';
+import { ChangedElsewhere, UNDO_DEPTH, type Done, type Keeper } from './keeper';
 
 /** Keeps the bench for as long as the page is open; used where the browser gives no storage. */
 export class MemoryKeeper implements Keeper {
   readonly kind = 'memory';
   private bench: Bench | undefined;
+  private revision = 0;
   private readonly acts: { label: string; back: Change[] }[] = [];
 
-  load(): Promise<Bench | undefined> {
-    return Promise.resolve(this.bench);
+  load(): Promise<{ bench: Bench; revision: number } | undefined> {
+    return Promise.resolve(this.bench && { bench: this.bench, revision: this.revision });
   }
 
-  perform(act: Act): Promise<boolean> {
+  private did(label: string, changes: readonly Change[]): Done {
+    this.revision += 1;
+    return { label, changes, revision: this.revision };
+  }
+
+  perform({ label, changes, once }: Act): Promise<Done | undefined> {
     const before = this.bench ?? emptyBench();
-    const { once } = act;
-    if (once && before[once.in].some((x) => x.id === once.id)) return Promise.resolve(false);
-    this.bench = applyChanges(before, act.changes);
-    this.acts.push({ label: act.label, back: differences(this.bench, before) });
+    if (once && before[once.in].some((x) => x.id === once.id)) return Promise.resolve(undefined);
+    const conflicts = conflictsOf(before, changes);
+    if (conflicts.length > 0) return Promise.reject(new ChangedElsewhere(conflicts));
+    this.bench = applyChanges(before, changes);
+    this.acts.push({ label, back: theBench.inverse(before, changes) });
     this.acts.splice(0, this.acts.length - UNDO_DEPTH);
-    return Promise.resolve(true);
+    return Promise.resolve(this.did(label, changes));
   }
 
   async begin(act: Act): Promise<boolean> {
@@ -36,10 +43,11 @@ export class MemoryKeeper implements Keeper {
     return Promise.resolve();
   }
 
-  undo(): Promise<string | undefined> {
+  undo(): Promise<Done | undefined> {
     const last = this.acts.pop();
-    if (last && this.bench) this.bench = applyChanges(this.bench, last.back);
-    return Promise.resolve(last?.label);
+    if (!last || !this.bench) return Promise.resolve(undefined);
+    this.bench = applyChanges(this.bench, last.back);
+    return Promise.resolve(this.did(last.label, last.back));
   }
 
   clear(): Promise<void> {

@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import type { Done } from './keeper';
 
 const messageSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('changed') }),
+  // What was done comes from the same page in another tab; storage, not the message, is what counts.
+  z.object({ kind: z.literal('changed'), done: z.custom<Done>().optional() }),
   z.object({ kind: z.literal('who has a bench') }),
   z.object({ kind: z.literal('has a bench'), name: z.string() }),
 ]);
@@ -15,10 +17,10 @@ export class OtherTabs {
   private readonly channel =
     typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
 
-  /** `shown` answers the name of the bench on this tab's screen; null where there is none. */
-  constructor(onChanged: () => void, shown: () => string | null) {
+  /** `onChanged` gets what was done, or undefined where all is to be read anew; `shown` answers the name of the bench on this tab's screen; null where there is none. */
+  constructor(onChanged: (done: Done | undefined) => void, shown: () => string | null) {
     this.listen((message) => {
-      if (message.kind === 'changed') onChanged();
+      if (message.kind === 'changed') onChanged(message.done);
       if (message.kind !== 'who has a bench') return;
       const name = shown();
       if (name !== null) this.tell({ kind: 'has a bench', name });
@@ -34,11 +36,12 @@ export class OtherTabs {
     return () => this.channel?.removeEventListener('message', on);
   }
 
-  private tell(message: Message): void {
+  tell(message: Message): void {
     this.channel?.postMessage(message);
   }
 
-  tellChanged(): void {
+  /** All of it is another than it was: to be read anew. */
+  tellAnew(): void {
     this.tell({ kind: 'changed' });
   }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { emptyBench, type Bench } from '@zb/core/model/bench';
+import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { differences } from '@zb/core/model/changes';
 import {
   BenchFileError,
@@ -18,13 +18,10 @@ import { readTextFile } from '../../parts/textFile';
 import { download, fileName } from '../../storage/download';
 import { useAct, useBench } from '../../storage/hooks';
 
-const TITLE = {
-  items: 'Shelf items',
-  profiles: 'Profiles',
-  wishes: 'Wishes',
-  boxes: 'Boxes',
-  log: 'Log lines',
-} as const;
+const title = (collection: string): string => {
+  const many = theBench.table[collection]?.title.many ?? collection;
+  return many.charAt(0).toUpperCase() + many.slice(1);
+};
 
 /** The whole bench as one file: save it, open one, see what would change before anything does. */
 export default function BenchFilePage() {
@@ -98,7 +95,7 @@ export default function BenchFilePage() {
             <tbody>
               {previewImport(bench, incoming.bench).map((p) => (
                 <tr key={p.collection}>
-                  <th scope="row">{TITLE[p.collection]}</th>
+                  <th scope="row">{title(p.collection)}</th>
                   <td className="num">{p.added}</td>
                   <td className="num">{p.replaced}</td>
                   <td className="num">{p.removed}</td>
@@ -120,7 +117,7 @@ export default function BenchFilePage() {
                 if (name.trim())
                   void act({
                     label: `Bench renamed “${name.trim()}”`,
-                    changes: [{ in: 'name', id: 'name', to: name.trim() }],
+                    changes: [{ in: 'name', id: 'name', to: name.trim(), saw: bench.name }],
                   });
               }}
             >
@@ -165,7 +162,7 @@ export default function BenchFilePage() {
               <tbody>
                 {previewImport(bench, bench).map((c) => (
                   <tr key={c.collection}>
-                    <th scope="row">{TITLE[c.collection]}</th>
+                    <th scope="row">{title(c.collection)}</th>
                     <td className="num">{c.same}</td>
                   </tr>
                 ))}

@@ -52,7 +52,7 @@ export default function MatchPage() {
   });
   const add = async (): Promise<void> => {
     const fresh = blankWish('New wish', purposes[0], stamp());
-    await act(saveWish(fresh, 'Wish added'));
+    await act(saveWish(undefined, fresh, 'Wish added'));
     setEditing(fresh.id);
   };
   const accept = async (): Promise<void> => {

@@ -56,7 +56,7 @@ export function MatchTable({
       fits: brief?.profile ?? '',
       chosen: inPlan,
       flag:
-        wish?.keep === machine.id ? 'pinned' : wish?.forbid.includes(machine.id) ? 'forbidden' : undefined,
+        wish?.pinned === machine.id ? 'pinned' : wish?.forbid.includes(machine.id) ? 'forbidden' : undefined,
       scored: true,
     };
   };

@@ -26,7 +26,7 @@ export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; r
     return (
       <Quiet
         marginTop="6px"
-        onClick={() => void act(saveWish({ ...wish, keep: null, forbid: [] }, 'Pins taken back'))}
+        onClick={() => void act(saveWish(wish, { ...wish, pinned: null, forbid: [] }, 'Pins taken back'))}
       >
         Take them back
       </Quiet>

@@ -12,11 +12,12 @@ import { useAct } from '../../storage/hooks';
 /** What is wanted, how much, and where it will stand. */
 export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; onClose: () => void }) {
   const act = useAct();
+  const [seen] = useState(wish);
   const [draft, setDraft] = useState(wish);
   const set = (change: Partial<Wish>): void => setDraft((d) => ({ ...d, ...change }));
   const save = (): void => {
     if (draft.name.trim() === '') return;
-    void act(saveWish({ ...draft, name: draft.name.trim() }));
+    void act(saveWish(seen, { ...draft, name: draft.name.trim() }));
     onClose();
   };
   const systems = bench.profiles.filter((p) => p.purpose === draft.purpose);
@@ -139,12 +140,12 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
             onChange={(e) => set({ notes: e.target.value })}
           />
         </label>
-        {(draft.keep !== null || draft.forbid.length > 0) && (
+        {(draft.pinned !== null || draft.forbid.length > 0) && (
           <p className="wide soft">
-            {draft.keep !== null && `Pinned to ${bench.items.find((i) => i.id === draft.keep)?.name}. `}
+            {draft.pinned !== null && `Pinned to ${bench.items.find((i) => i.id === draft.pinned)?.name}. `}
             {draft.forbid.length > 0 &&
               `Forbidden: ${draft.forbid.map((id) => bench.items.find((i) => i.id === id)?.name).join(', ')}. `}
-            <button type="button" className="link" onClick={() => set({ keep: null, forbid: [] })}>
+            <button type="button" className="link" onClick={() => set({ pinned: null, forbid: [] })}>
               Take that back
             </button>
           </p>

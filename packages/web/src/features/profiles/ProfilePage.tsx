@@ -6,6 +6,7 @@ import { profilesToText, removeProfile } from '@zb/core/system/exchange';
 import { judge } from '@zb/core/system/judge';
 import { machineView } from '@zb/core/system/view';
 import { machinesOf, type Bench, type Profile } from '@zb/core/model/bench';
+import { edited } from '@zb/core/model/changes';
 import NotFound from '../../parts/NotFound';
 import { Primary, Quiet } from '../../parts/Button';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
@@ -22,6 +23,8 @@ const holds = (paths: readonly string[], problem: DraftProblem): boolean =>
 function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
   const act = useAct();
   const go = useNavigate();
+  // What the user saw when the form was opened or saved last: only what differs from it is changed.
+  const [seen, setSeen] = useState(profile);
   const form = useForm<ProfileDraft>({ defaultValues: draftOf(profile) });
   const [at, setAt] = useState<string>('purpose');
   const [problems, setProblems] = useState<readonly DraftProblem[]>([]);
@@ -37,8 +40,9 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
     setProblems([]);
     const kept = await act({
       label: `“${read.profile.name}” saved`,
-      changes: [{ in: 'profiles', id: profile.id, to: read.profile }],
+      changes: [edited('profiles', seen, read.profile)],
     });
+    if (kept) setSeen(read.profile);
     if (kept) form.reset(draftOf(read.profile));
   });
   const boxes = bench.boxes.filter((b) => b.profileId === profile.id);

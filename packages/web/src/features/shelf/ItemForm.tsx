@@ -19,6 +19,8 @@ const textOf = (item: object, key: string): string => {
 export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
   const bench = useBench();
   const act = useAct();
+  // What the user saw when the form was opened or saved last: only what differs from it is changed.
+  const [seen, setSeen] = useState(item);
   const [draft, setDraft] = useState(item);
   const [size, setSize] = useState(
     'bytes' in item ? (store ? `${item.bytes} bytes` : formatSi(item.bytes)) : '',
@@ -31,7 +33,8 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
       return setProblem('The size needs a number and a unit, such as 16 GB or 14.9 GiB. Nothing was saved.');
     if (draft.name.trim() === '') return setProblem('It needs a name. Nothing was saved.');
     setProblem('');
-    void act(saveItem({ ...draft, name: draft.name.trim(), ...('bytes' in draft ? { bytes } : {}) }));
+    const saved = { ...draft, name: draft.name.trim(), ...('bytes' in draft ? { bytes } : {}) };
+    void act(saveItem(seen, saved)).then((kept) => kept && setSeen(saved));
   };
   const field = (label: string, key: string, mono = false) => (
     <label className="field">

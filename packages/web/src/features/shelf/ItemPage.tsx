@@ -26,7 +26,7 @@ function MachineSheet({ machine }: { machine: Machine }) {
             onBlur={(e) =>
               e.target.value.trim() &&
               e.target.value.trim() !== machine.name &&
-              void act(saveItem({ ...machine, name: e.target.value.trim() }))
+              void act(saveItem(machine, { ...machine, name: e.target.value.trim() }))
             }
           />
         </label>
@@ -35,7 +35,9 @@ function MachineSheet({ machine }: { machine: Machine }) {
           <select
             className="in"
             value={machine.form}
-            onChange={(e) => void act(saveItem({ ...machine, form: e.target.value as Machine['form'] }))}
+            onChange={(e) =>
+              void act(saveItem(machine, { ...machine, form: e.target.value as Machine['form'] }))
+            }
           >
             {machineForms.map((f) => (
               <option key={f}>{f}</option>
@@ -49,7 +51,8 @@ function MachineSheet({ machine }: { machine: Machine }) {
             defaultValue={machine.notes}
             key={machine.notes}
             onBlur={(e) =>
-              e.target.value !== machine.notes && void act(saveItem({ ...machine, notes: e.target.value }))
+              e.target.value !== machine.notes &&
+              void act(saveItem(machine, { ...machine, notes: e.target.value }))
             }
           />
         </label>

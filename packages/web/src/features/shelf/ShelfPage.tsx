@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { blankMachine, saveItem } from '@zb/core/acts/shelf';
+import { addItem, blankMachine } from '@zb/core/acts/shelf';
 import { differences } from '@zb/core/model/changes';
 import type { ShelfItem } from '@zb/core/model/bench';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
@@ -111,12 +111,12 @@ export default function ShelfPage() {
   );
   const add = async (k: ItemKind): Promise<void> => {
     const item = blankItem(k, stamp());
-    await act(saveItem(item, `${KIND_TITLES[k]} put on the shelf`));
+    await act(addItem(item, `${KIND_TITLES[k]} put on the shelf`));
     void go(`/shelf/${item.id}`);
   };
   const machine = async (): Promise<void> => {
     const item = blankMachine('New machine', 'office desktop', stamp());
-    await act(saveItem(item, 'Machine put on the shelf'));
+    await act(addItem(item, 'Machine put on the shelf'));
     void go(`/shelf/${item.id}`);
   };
   const empty = bench.items.length === 0;

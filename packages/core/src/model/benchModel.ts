@@ -1,0 +1,341 @@
+import { z } from 'zod';
+import {
+  conflictsIn,
+  editsBack,
+  editsBetween,
+  sameValue,
+  valueAt,
+  withEdits,
+  type Conflict,
+  type Edit,
+} from './change';
+import type { FindEntry, Keyed, RecordOf, Table } from './collection';
+import { Problems } from './problems';
+import { settingsSchema, usualSettings, type Settings } from './settings';
+
+/** What a bench has besides its collections. */
+export interface Frame {
+  format: 'zealous-box-bench';
+  version: number;
+  name: string;
+  settings: Settings;
+}
+export type BenchOf<T extends Table> = Frame & { [K in keyof T]: RecordOf<T[K]>[] };
+
+/** One record set or (null) removed; values of a record changed; the bench's name or settings changed. */
+export type ChangeOf<T extends Table> =
+  | { [K in keyof T & string]: { in: K; id: string; to: RecordOf<T[K]> | null } }[keyof T & string]
+  | { in: keyof T & string; id: string; edits: readonly Edit[] }
+  | NameChange
+  | { in: 'settings'; id: 'settings'; edits: readonly Edit[] };
+
+export type RecordChange<T extends Table> = Exclude<ChangeOf<T>, { in: 'name' | 'settings' }>;
+interface NameChange {
+  in: 'name';
+  id: 'name';
+  to: string;
+  saw?: string;
+}
+const isNameChange = (c: { in: string }): c is NameChange => c.in === 'name';
+
+type Records = Record<string, readonly Keyed[]>;
+type Loose = Record<string, unknown>;
+
+/** Values that a record has in a field, whether one or a list. */
+const idsAt = (record: Keyed, field: string): string[] => {
+  const value = valueAt(record, field.split('.'));
+  const all: unknown[] = Array.isArray(value) ? value : [value];
+  return all.filter((v): v is string => typeof v === 'string');
+};
+
+const text = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+/** Where many records change a map by id pays; for a few it costs more than it saves. */
+const MANY = 40;
+
+/** Settings whose keys are changed each by itself. */
+const SETTINGS_BY_KEY = ['weights'];
+
+/**
+ * Everything that follows from a table of collections. The application has one (collections.ts); tests make others, with
+ * a collection more.
+ */
+export function benchModel<T extends Table>(table: T, version: number) {
+  type B = BenchOf<T>;
+  type C = ChangeOf<T>;
+  const names = Object.keys(table) as (keyof T & string)[];
+  const of = (bench: B, name: string): readonly Keyed[] => (bench as unknown as Records)[name] ?? [];
+  const frame = z.object({
+    format: z.literal('zealous-box-bench'),
+    version: z.literal(version),
+    name: z.string().min(1).max(120),
+    settings: settingsSchema,
+  });
+  const schema = frame.extend(
+    Object.fromEntries(names.map((n) => [n, z.array(table[n]?.schema ?? z.never())])),
+  ) as unknown as z.ZodType<B>;
+
+  const empty = (name = 'My bench'): B =>
+    ({
+      format: 'zealous-box-bench',
+      version,
+      name,
+      settings: usualSettings(),
+      ...Object.fromEntries(names.map((n) => [n, []])),
+    }) as unknown as B;
+
+  const isRecordChange = (c: C): c is Extract<C, RecordChange<T>> => c.in !== 'name' && c.in !== 'settings';
+
+  /** A record after one change of it; undefined where it is gone. */
+  const after = (before: Keyed | undefined, c: RecordChange<T>): Keyed | undefined =>
+    'edits' in c ? before && withEdits(before, c.edits) : (c.to ?? undefined);
+
+  /** Looks records up by id; by a map where it is asked often. */
+  function finder(bench: B, times: number): (name: string, id: string) => Keyed | undefined {
+    if (times <= MANY) return (name, id) => of(bench, name).find((x) => x.id === id);
+    const maps = new Map<string, Map<string, Keyed>>();
+    return (name, id) => {
+      let map = maps.get(name);
+      if (!map) maps.set(name, (map = new Map(of(bench, name).map((x) => [x.id, x]))));
+      return map.get(id);
+    };
+  }
+
+  function applyFew(records: readonly Keyed[], changes: readonly RecordChange<T>[]): Keyed[] {
+    const next = [...records];
+    for (const c of changes) {
+      const at = next.findIndex((x) => x.id === c.id);
+      const record = after(next[at], c);
+      if (record === undefined) {
+        if (at >= 0) next.splice(at, 1);
+      } else if (at >= 0) next[at] = record;
+      else next.push(record);
+    }
+    return next;
+  }
+  function applyMany(records: readonly Keyed[], changes: readonly RecordChange<T>[]): Keyed[] {
+    // A map keeps the place of what is replaced and puts what is new at the end.
+    const next = new Map(records.map((x) => [x.id, x]));
+    for (const c of changes) {
+      const record = after(next.get(c.id), c);
+      if (record === undefined) next.delete(c.id);
+      else next.set(c.id, record);
+    }
+    return [...next.values()];
+  }
+
+  /** The bench after the changes, in order, whatever they saw; the bench given is not touched. */
+  function apply(bench: B, changes: readonly C[]): B {
+    const next = { ...bench } as unknown as Loose;
+    const touched = new Map<string, RecordChange<T>[]>();
+    for (const c of changes) {
+      if (isNameChange(c)) next.name = c.to;
+      else if (c.in === 'settings' && 'edits' in c)
+        next.settings = withEdits(next.settings as object, c.edits);
+      else if (isRecordChange(c)) {
+        const mine = touched.get(c.in);
+        if (mine) mine.push(c);
+        else touched.set(c.in, [c]);
+      }
+    }
+    for (const [name, mine] of touched)
+      next[name] = (mine.length > MANY ? applyMany : applyFew)(of(bench, name), mine);
+    return next as unknown as B;
+  }
+
+  /** Where changes of values meet something else than what they saw. Records set whole ask nothing. */
+  function conflicts(bench: B, changes: readonly C[]): Conflict[] {
+    const out: Conflict[] = [];
+    const find = finder(bench, changes.length);
+    // Later changes of an act see what its earlier ones did.
+    const done = new Map<string, Keyed | undefined>();
+    let { name } = bench;
+    let settings: Keyed = { id: 'settings', ...bench.settings };
+    for (const c of changes) {
+      if (isNameChange(c)) {
+        if (c.saw !== undefined && name !== c.saw && name !== c.to)
+          out.push({ in: 'name', id: 'name', record: undefined, path: [], found: name, wanted: c.to });
+        name = c.to;
+      } else if (c.in === 'settings' && 'edits' in c) {
+        out.push(...conflictsIn({ in: 'settings', id: 'settings' }, settings, c.edits));
+        settings = withEdits(settings, c.edits);
+      } else if (isRecordChange(c)) {
+        const key = `${c.in} ${c.id}`;
+        const record = done.has(key) ? done.get(key) : find(c.in, c.id);
+        if ('edits' in c) out.push(...conflictsIn({ in: c.in, id: c.id }, record, c.edits));
+        done.set(key, after(record, c));
+      }
+    }
+    return out;
+  }
+
+  /**
+   * The changes that take these back, for a bench that holds at least the records they name. Records whose values alone
+   * were changed get back these values and no others.
+   */
+  function inverse(bench: B, changes: readonly C[]): C[] {
+    const out: unknown[] = [];
+    const find = finder(bench, changes.length);
+    const byKey = new Map<string, RecordChange<T>[]>();
+    for (const c of changes) {
+      if (isNameChange(c)) out.push({ in: 'name', id: 'name', to: bench.name });
+      else if (c.in === 'settings' && 'edits' in c)
+        out.push({ in: 'settings', id: 'settings', edits: editsBack(c.edits) });
+      else if (isRecordChange(c)) {
+        const key = `${c.in} ${c.id}`;
+        const mine = byKey.get(key);
+        if (mine) mine.push(c);
+        else byKey.set(key, [c]);
+      }
+    }
+    for (const mine of byKey.values()) {
+      const [{ in: name, id }] = mine as [RecordChange<T>];
+      const edits = mine.flatMap((c) => ('edits' in c ? c.edits : []));
+      if (mine.every((c) => 'edits' in c)) out.push({ in: name, id, edits: editsBack(edits) });
+      else out.push({ in: name, id, to: find(name, id) ?? null });
+    }
+    return out.reverse() as C[];
+  }
+
+  /** The changes that lead from one bench to another; used to replace a whole bench as one act. */
+  function differences(from: B, to: B): C[] {
+    const out: unknown[] = [];
+    for (const name of names) {
+      const now = new Map(of(to, name).map((x) => [x.id, x]));
+      const before = new Map(of(from, name).map((x) => [x.id, x]));
+      for (const id of before.keys()) if (!now.has(id)) out.push({ in: name, id, to: null });
+      for (const [id, x] of now) if (!sameValue(before.get(id), x)) out.push({ in: name, id, to: x });
+    }
+    if (from.name !== to.name) out.push({ in: 'name', id: 'name', to: to.name });
+    const edits = settingsEdits(from.settings, to.settings);
+    if (edits.length > 0) out.push({ in: 'settings', id: 'settings', edits });
+    return out as C[];
+  }
+
+  /** The order in which a collection is shown, whatever order storage or a file gave. */
+  const ordered = (name: string, records: readonly Keyed[]): Keyed[] => {
+    const c = table[name];
+    return [...records].sort((a, b) => (c ? c.order(a, b) : 0) || text(a.id, b.id));
+  };
+  /** The bench in the one order in which it is shown; `only` where just some collections have changed. */
+  const arranged = (bench: B, only: readonly string[] = names): B =>
+    ({ ...bench, ...Object.fromEntries(only.map((n) => [n, ordered(n, of(bench, n))])) }) as B;
+  /** The bench after the changes, in order to be shown; sorts what has changed alone. */
+  function applyArranged(bench: B, changes: readonly C[]): B {
+    const touched = [...new Set(changes.filter(isRecordChange).map((c) => c.in))];
+    return arranged(apply(bench, changes), touched);
+  }
+
+  /** The ids that references may lead to, by collection and kind. */
+  function targets(bench: B): (to: string, kind: string | undefined) => ReadonlySet<string> {
+    const made = new Map<string, ReadonlySet<string>>();
+    return (to, kind) => {
+      const key = `${to} ${kind ?? ''}`;
+      let ids = made.get(key);
+      if (!ids) {
+        const records = of(bench, to) as readonly (Keyed & { kind?: string })[];
+        ids = new Set(records.filter((x) => kind === undefined || x.kind === kind).map((x) => x.id));
+        made.set(key, ids);
+      }
+      return ids;
+    };
+  }
+
+  /** References that lead nowhere become none, so that a file that was saved can always be opened. */
+  function tied(bench: B): B {
+    const known = targets(bench);
+    const tie = (name: string): readonly Keyed[] => {
+      const references = table[name]?.references ?? [];
+      if (references.length === 0) return of(bench, name);
+      return of(bench, name).map((record) => {
+        const loose = references.filter((r) =>
+          idsAt(record, r.field).some((id) => !known(r.to, r.kind).has(id)),
+        );
+        if (loose.length === 0) return record;
+        return withEdits(
+          record,
+          loose.map(({ field, to, kind }) => {
+            const path = field.split('.');
+            const saw = valueAt(record, path);
+            const left = Array.isArray(saw)
+              ? saw.filter((id) => typeof id === 'string' && known(to, kind).has(id))
+              : null;
+            return { path, to: left, saw };
+          }),
+        );
+      });
+    };
+    return { ...bench, ...Object.fromEntries(names.map((n) => [n, tie(n)])) } as B;
+  }
+
+  /** References that must lead somewhere, and ids that must be single. */
+  function crossCheck(bench: B): Problems {
+    const out = new Problems();
+    const known = targets(bench);
+    for (const name of names) {
+      const seen = new Set<string>();
+      of(bench, name).forEach((record, i) => {
+        if (seen.has(record.id)) out.add({ path: `${name}[${i}].id`, why: `“${record.id}” is used twice` });
+        seen.add(record.id);
+        for (const r of table[name]?.references ?? []) {
+          const list = Array.isArray(valueAt(record, r.field.split('.')));
+          idsAt(record, r.field).forEach((id, n) => {
+            if (!known(r.to, r.kind).has(id))
+              out.add({
+                path: `${name}[${i}].${r.field}${list ? `[${n}]` : ''}`,
+                why: `names ${r.what} “${id}”, which is not in the file`,
+              });
+          });
+        }
+      });
+    }
+    return out;
+  }
+
+  /** Validates every field of plain JSON of the present version, record by record. Throws BenchFileError. */
+  function checked(raw: Loose): B {
+    const problems = new Problems();
+    const head = problems.check(frame, raw);
+    const records = Object.fromEntries(
+      names.map((n) => [n, problems.checkAll(table[n]?.schema ?? z.never(), raw[n], [n])]),
+    );
+    problems.throwIfAny((n) => (n === 1 ? 'One field in it is wrong.' : `${n} fields in it are wrong.`));
+    return { ...(head ?? empty()), ...records } as unknown as B;
+  }
+
+  /** The bench in its normal form: references tied, records by id. */
+  const normal = (bench: B): B => {
+    const whole = tied(bench);
+    const byId = (records: readonly Keyed[]): Keyed[] => [...records].sort((a, b) => text(a.id, b.id));
+    return { ...whole, ...Object.fromEntries(names.map((n) => [n, byId(of(whole, n))])) } as B;
+  };
+
+  /** Everything on the bench that can be found by words, collections in the table's order. */
+  const findEntries = (bench: B): FindEntry[] =>
+    names.flatMap((n) => of(bench, n).flatMap((record) => table[n]?.find(record) ?? []));
+
+  return {
+    table: table as Table,
+    names: names as readonly string[],
+    version,
+    schema,
+    empty,
+    apply,
+    applyArranged,
+    arranged,
+    conflicts,
+    differences,
+    inverse,
+    normal,
+    crossCheck,
+    checked,
+    findEntries,
+    records: of,
+    isRecordChange,
+  };
+}
+
+export type BenchModel<T extends Table = Table> = ReturnType<typeof benchModel<T>>;
+
+/** The edits that lead from some settings to others. */
+export const settingsEdits = (from: Settings, to: Settings): Edit[] =>
+  editsBetween(from, to, SETTINGS_BY_KEY);

@@ -1,0 +1,70 @@
+import { openDB, type IDBPDatabase, type IDBPTransaction } from 'idb';
+
+/** Stores beside those of the collections. `backs` and `aside` belong to the acts that can be taken back. */
+const OWN = ['meta', 'acts', 'backs', 'aside'] as const;
+
+/** A mark in `meta`, another one for every time the storage was made: by it a page knows what it kept. */
+export const INCARNATION = 'incarnation';
+/** How many times the bench was changed, in `meta`: by it a page knows whether it has seen all of it. */
+export const REVISION = 'revision';
+
+export type Tx<Mode extends IDBTransactionMode = 'readwrite'> = IDBPTransaction<unknown, string[], Mode>;
+
+export const storeNames = (collections: readonly string[]): string[] => [...collections, ...OWN];
+
+/** Opens the database and makes the stores it lacks. `onLost` is told when it is closed or wanted by another version. */
+export const openDatabase = (
+  name: string,
+  collections: readonly string[],
+  onLost: () => void,
+): Promise<IDBPDatabase> =>
+  openDB(name, 3, {
+    upgrade(here, _old, _new, tx) {
+      const has = (store: string): boolean => here.objectStoreNames.contains(store);
+      for (const store of collections) if (!has(store)) here.createObjectStore(store, { keyPath: 'id' });
+      if (!has('acts')) here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+      if (!has('backs')) here.createObjectStore('backs', { keyPath: ['seq', 'n'] });
+      if (!has('aside')) here.createObjectStore('aside', { keyPath: ['seq', 'in', 'id'] });
+      if (has('meta')) return;
+      here.createObjectStore('meta');
+      void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
+    },
+    blocking: onLost,
+    terminated: onLost,
+  });
+
+/** Ends a transaction of which nothing shall stay. */
+export function callOff(tx: Tx<IDBTransactionMode>): void {
+  tx.done.catch(() => undefined);
+  try {
+    tx.abort();
+  } catch {
+    // Already over: the browser itself ended it.
+  }
+}
+
+/** So many requests go out at once: enough to keep the database busy, few enough that the page stays quick. */
+const SLICE = 400;
+
+/**
+ * Asks for something with each of many, some hundreds at a time, in order. Awaiting only requests of one transaction keeps
+ * it open to the end.
+ */
+export async function inSlices<T, R>(all: readonly T[], ask: (one: T) => Promise<R>): Promise<R[]> {
+  const out: R[] = [];
+  for (let at = 0; at < all.length; at += SLICE)
+    out.push(...(await Promise.all(all.slice(at, at + SLICE).map(ask))));
+  return out;
+}
+
+/** All records of a store, in slices, so that none of them is a long task. */
+export async function allIn(tx: Tx<IDBTransactionMode>, store: string): Promise<unknown[]> {
+  const out: unknown[] = [];
+  for (let after: IDBKeyRange | null = null; ;) {
+    const slice = (await tx.objectStore(store).getAll(after, 4 * SLICE)) as { id: string }[];
+    out.push(...slice);
+    const last = slice.at(-1);
+    if (slice.length < 4 * SLICE || !last) return out;
+    after = IDBKeyRange.lowerBound(last.id, true);
+  }
+}
