@@ -43,7 +43,7 @@ function fromSurvey(survey: SurveyOutput | z.infer<typeof surveyJson>): MachineV
       bytes: d.bytes,
       transport: 'other' as const,
       removable: false,
-      matters: false,
+      fate: 'not decided' as const,
     }));
   return { name: 'this machine', facts, drives, parts: [] };
 }

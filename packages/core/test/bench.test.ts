@@ -13,7 +13,9 @@ import {
   updateBox,
 } from '@zb/core/acts/box';
 import { addSampleProfiles } from '@zb/core/acts/profiles';
+import { dataOn } from '@zb/core/demo/make';
 import { demoProfiles } from '@zb/core/demo/profiles';
+import { emptyContent } from '@zb/core/model/content';
 import { buildSheet } from '@zb/core/box/buildSheet';
 import { applySurvey, blankMachine, enterFact, removeItem, saveItem } from '@zb/core/acts/shelf';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
@@ -79,7 +81,7 @@ describe('the demo bench', () => {
     expect(storesOf(demo).length).toBeGreaterThanOrEqual(12);
     expect(demo.profiles.length).toBeGreaterThanOrEqual(8);
     expect(new Set(demo.profiles.map((p) => p.purpose)).size).toBe(7);
-    expect(storesOf(demo).some((s) => s.matters && /scans/.test(s.holds))).toBe(true);
+    expect(storesOf(demo).some((s) => s.fate === 'keep' && /scans/.test(s.holds))).toBe(true);
     const [blue, red] = ['blue', 'red'].map((id) => storesOf(demo).find((s) => s.id === id));
     expect(blue?.bytes).toBe(red?.bytes);
     expect(new Set(demo.boxes.map((b) => b.signoffs.length)).size).toBeGreaterThanOrEqual(4);
@@ -343,7 +345,7 @@ describe('acts', () => {
         transport: 'nvme',
         rotational: false,
         removable: false,
-        holds: 'ext4',
+        content: dataOn('ext4', 'OLD', 512_110_190_592),
       },
       {
         name: 'sda',
@@ -353,7 +355,7 @@ describe('acts', () => {
         transport: 'usb',
         rotational: null,
         removable: true,
-        holds: '',
+        content: emptyContent('survey', ''),
       },
       {
         name: 'sdb',
@@ -363,7 +365,7 @@ describe('acts', () => {
         transport: 'ata',
         rotational: true,
         removable: false,
-        holds: '',
+        content: emptyContent('survey', ''),
       },
     ],
     networkPorts: [],
@@ -384,8 +386,10 @@ describe('acts', () => {
     expect(m.facts['firmware.setupKey']?.entered?.value).toBe('volume-up, then power');
     expect(m.missing).toEqual(['something']);
     expect(storesOf(result).filter((s) => s.serial === 'NV2230-0415-88E1')).toMatchObject([
-      { id: 'gull-ssd', holds: 'the system it came with' },
+      { id: 'gull-ssd', holds: 'the system it came with', fate: 'may be lost' },
     ]);
+    // What was never seen before and is not empty is not decided.
+    expect(storesOf(result).find((s) => s.model === 'Plain')?.fate).toBe('may be lost');
     expect(storesOf(result).find((s) => s.serial === 'NEW-1')).toMatchObject({
       kind: 'stick',
       in: 'gull',
@@ -409,14 +413,13 @@ describe('acts', () => {
     const tern = must(findMachine(demo, 'tern'));
     const seen = {
       ...survey,
-      drives: [
-        { ...must(survey.drives[0]), serial: 'SS24-77A0-1D52', bytes: 240_057_409_536, holds: 'ntfs' },
-      ],
+      drives: [{ ...must(survey.drives[0]), serial: 'SS24-77A0-1D52', bytes: 240_057_409_536 }],
     };
     const result = after(demo, applySurvey(demo, tern, seen, stamp, null));
     expect(storesOf(result).find((s) => s.id === 'tern-ssd')).toMatchObject({
-      matters: true,
+      fate: 'keep',
       holds: '212 GiB of parish scans, the only copy',
+      content: { parts: [{ label: 'OLD' }], learnt: { from: 'survey', at: stamp.now } },
     });
   });
 

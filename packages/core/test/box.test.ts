@@ -2,9 +2,11 @@ import fc from 'fast-check';
 import { afterWrite } from '@zb/core/write/after';
 import { factApplies } from '@zb/core/machine/applies';
 import { timeAxis } from '@zb/core/box/axis';
-import { bootLadder, firmwareOf } from '@zb/core/starting/ladder';
+import { firmwareOf } from '@zb/core/machine/firmware';
+import { bootLadder } from '@zb/core/starting/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { depotImages } from '@zb/core/demo/depot';
+import { emptyContent } from '@zb/core/model/content';
 import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
@@ -150,9 +152,47 @@ describe('the boot ladder', () => {
     const s = scene();
     const bench = {
       ...s.bench,
-      items: s.bench.items.map((i) => (i.id === 'gull-ssd' ? { ...i, holds: '' } : i)),
+      items: s.bench.items.map((i) =>
+        i.id === 'gull-ssd' ? { ...i, content: emptyContent('hand', '') } : i,
+      ),
     } as Bench;
     expect(bootLadder(bench, s.box, s.machine).result).toBe('nothing starts');
+  });
+  it('reads what lies on a drive, never the words about it', () => {
+    const s = scene({ 'firmware.secureBoot': 'off' });
+    const disk = must(s.bench.items.find((i) => i.id === 'gull-ssd'));
+    if (disk.kind !== 'drive' || !disk.content) throw new Error('no drive');
+    const { content } = disk;
+    const ladderWith = (to: Partial<typeof disk>): string => {
+      const items = s.bench.items.map((i) => (i.id === 'gull-ssd' ? { ...disk, ...to } : i));
+      const box = { ...s.box, startBy: 'order' as const };
+      return bootLadder({ ...s.bench, items }, box, s.machine).result;
+    };
+    const dark = { ...content, starts: null };
+    const other = {
+      ...content,
+      starts: content.starts?.map((x) => ({ ...x, firmware: 'bios' as const })) ?? [],
+    };
+    const results = [content, { ...content, starts: [] }, other, dark, null].map((c) =>
+      ladderWith({ content: c }),
+    );
+    expect(results).toEqual([
+      'something else starts',
+      'the stick starts',
+      'the stick starts',
+      'cannot say',
+      'cannot say',
+    ]);
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.constantFrom('a system that starts', 'ESP (vfat), ext4', 'empty', 'nothing'),
+        ),
+        fc.constantFrom(content, { ...content, starts: [] }, other, dark, null),
+        (holds, c) => expect(ladderWith({ content: c, holds })).toBe(ladderWith({ content: c, holds: '' })),
+      ),
+    );
   });
   it('says what it had to assume, and what it cannot say', () => {
     expect(
@@ -282,7 +322,16 @@ describe('ledger and route', () => {
       'Which machine is it to be?',
     ]);
     expect(ledger(demo, must(findBox(demo, 'booking-host'))).questions[0]).toMatch(/Which system/);
-    expect(ledger(scene().bench, scene().box).questions.join()).toMatch(/Gull’s inside drive/);
+    const open = scene();
+    const items = open.bench.items.map((i) =>
+      i.id === 'gull-ssd' && i.kind === 'drive' ? { ...i, fate: 'not decided' as const } : i,
+    );
+    const undecided = { ...open.bench, items };
+    expect(ledger(undecided, open.box).questions.join()).toMatch(/Gull’s inside drive/);
+    expect(ledger(open.bench, open.box).questions.join()).not.toMatch(/Gull’s inside drive/);
+    // What is not decided stops whatever could erase it.
+    const stops = hazards(undecided, open.box).filter((h) => h.grade === 'stop' && h.stop === 'install');
+    expect(stops.map((h) => h.text).join()).toMatch(/Gull’s inside drive/);
   });
   it('the route follows the sign-offs', () => {
     const archive = must(findBox(demo, 'archive'));

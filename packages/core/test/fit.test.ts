@@ -15,7 +15,7 @@ const drive = (bytes: number, more = {}): MachineView['drives'][number] => ({
   bytes,
   transport: 'sata',
   removable: false,
-  matters: false,
+  fate: 'may be lost' as const,
   ...more,
 });
 const loose = (name: string, bytes: number, more = {}): DrivePart => ({
@@ -248,7 +248,7 @@ describe('rules', () => {
     const m = machine(
       {},
       {
-        drives: [drive(240e9, { matters: true })],
+        drives: [drive(240e9, { fate: 'keep' as const })],
         parts: [loose('Spare', 480e9), loose('Small', 32e9)],
       },
     );

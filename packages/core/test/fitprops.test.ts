@@ -56,7 +56,13 @@ describe('what must always hold of a fit', () => {
             ...view,
             drives: [
               ...view.drives,
-              { name: 'more', bytes: 1e12, transport: 'sata' as const, removable: false, matters: false },
+              {
+                name: 'more',
+                bytes: 1e12,
+                transport: 'sata' as const,
+                removable: false,
+                fate: 'may be lost' as const,
+              },
             ],
           },
         ][what];
@@ -153,7 +159,7 @@ describe('releases, variants and repairs by example', () => {
       'firmware.mode': 'uefi',
       'firmware.secureBoot': 'off',
     },
-    drives: [{ name: 'd', bytes: 64e9, transport: 'sata', removable: false, matters: false }],
+    drives: [{ name: 'd', bytes: 64e9, transport: 'sata', removable: false, fate: 'may be lost' as const }],
     parts: [],
   };
   const both = profile(

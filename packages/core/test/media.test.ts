@@ -26,7 +26,7 @@ describe('the guard', () => {
   it('refuses what holds what matters, by serial alone', () => {
     const [g] = guardTargets(
       [target('a', 'AAAA-1234')],
-      [shelf('AAAA-1234', { matters: true, holds: 'the only scans' })],
+      [shelf('AAAA-1234', { fate: 'keep' as const, holds: 'the only scans' })],
       2e9,
     );
     expect(g?.allowed).toBe(false);
@@ -34,6 +34,17 @@ describe('the guard', () => {
       rule: 'holds what matters',
       because: expect.stringContaining('the only scans'),
     });
+  });
+
+  it('refuses what nobody has decided about, whatever is written beside it', () => {
+    for (const holds of ['', 'nothing that matters', 'may be lost']) {
+      const [g] = guardTargets(
+        [target('a', 'AAAA-1234')],
+        [shelf('AAAA-1234', { fate: 'not decided' as const, holds })],
+        2e9,
+      );
+      expect(g?.refusals.map((r) => r.rule)).toEqual(['not decided']);
+    }
   });
 
   it('refuses one byte too small, with exact bytes and both units', () => {
@@ -95,7 +106,7 @@ describe('the guard', () => {
           for (const g of guardTargets(targets, known, image)) {
             if (!g.allowed) continue;
             expect(g.target.bytes).toBeGreaterThanOrEqual(image);
-            expect(known.some((k) => k.serial === g.target.serial && k.matters)).toBe(false);
+            expect(known.some((k) => k.serial === g.target.serial && k.fate !== 'may be lost')).toBe(false);
             const same = targets.filter((t) => serialTail(t.serial) === g.tail && t.bytes === g.target.bytes);
             expect(same).toHaveLength(1);
           }

@@ -3,7 +3,10 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { z } from 'zod';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { BENCH_VERSION, findPhoto, photosOf, theBench } from '@zb/core/model/bench';
+import type { theBench } from '@zb/core/model/bench';
+import { BENCH_VERSION, findPhoto, photosOf } from '@zb/core/model/bench';
+import { isBlank } from '@zb/core/model/content';
+import { isStore } from '@zb/core/model/shelf';
 import { benchModel } from '@zb/core/model/benchModel';
 import { conflictsIn, editsBack, editsBetween, sameValue, withEdits } from '@zb/core/model/change';
 import { applyChanges, conflictsOf, edited, type Change } from '@zb/core/model/changes';
@@ -81,7 +84,7 @@ describe('changes of values', () => {
   const value = fc.oneof(fc.integer(), fc.string(), fc.boolean(), fc.constant(null), fc.array(fc.integer()));
   const record = fc
     .dictionary(fc.constantFrom('a', 'b', 'c', 'd', 'e'), value)
-    .map((r) => ({ ...r, id: 'r' }) as { id: string });
+    .map((r) => ({ ...r, id: 'r' }));
 
   it('lead from one record to another and back, whatever they are', () => {
     fc.assert(
@@ -146,7 +149,7 @@ describe('changes of values', () => {
 describe('a file of version 3', () => {
   const text = readFileSync(join(__dirname, 'fixtures/bench-v3.json'), 'utf8');
   const old = JSON.parse(text) as {
-    items: { id: string; photos?: unknown[] }[];
+    items: { id: string; photos?: unknown[]; matters?: boolean; holds?: string }[];
     wishes: { keep: unknown }[];
   };
   const bench = benchFromText(text);
@@ -159,6 +162,13 @@ describe('a file of version 3', () => {
     expect(line.kind === 'photo' && findPhoto(bench, line.photoId)?.data).toBe('data:image/png;base64,AAAA');
     expect(bench.wishes.map((w) => w.pinned).sort()).toEqual(old.wishes.map((w) => w.keep).sort());
     expect(bench.items).toHaveLength(old.items.length);
+    // Only what was empty may be lost for certain: a “no” stood where nobody had decided as well.
+    for (const was of old.items) {
+      if (was.matters === undefined) continue;
+      const now = must(bench.items.filter(isStore).find((s) => s.id === was.id));
+      expect(now.fate).toBe(was.matters ? 'keep' : was.holds === '' ? 'may be lost' : 'not decided');
+      expect(isBlank(now.content)).toBe(was.holds === '');
+    }
     expect(text).not.toContain('"pinned"');
     expect(benchToText(benchFromText(benchToText(bench)))).toBe(benchToText(bench));
   });

@@ -72,7 +72,7 @@ const view = (facts: MachineView['facts'] = {}, more: Partial<MachineView> = {})
     'body.noise': 'quiet',
     ...facts,
   },
-  drives: [{ name: 'boot', bytes: 64e9, transport: 'sata', removable: false, matters: false }],
+  drives: [{ name: 'boot', bytes: 64e9, transport: 'sata', removable: false, fate: 'may be lost' as const }],
   parts: [],
   ...more,
 });

@@ -170,7 +170,7 @@ export function randomBench(seed: number, sizes: Sizes): Bench {
       items.push(
         drive(pick, `${id}d${d}`, {
           in: id,
-          matters: pick(6) === 0,
+          fate: pick(6) === 0 ? 'keep' : 'may be lost',
           shape: '2.5 inch',
           transport: 'sata',
           m2: null,

@@ -1,4 +1,5 @@
 import { cpuLevel, LEVEL_FLAGS } from '@zb/core/machine/cpu';
+import { contentFrom, type BlockRow } from '@zb/core/machine/content';
 import { readSurvey, SurveyError } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { splitSections } from '@zb/core/machine/sections';
@@ -131,7 +132,12 @@ describe('reading a report', () => {
         transport: 'nvme',
         rotational: false,
         removable: false,
-        holds: 'ESP (vfat), ext4',
+        content: expect.objectContaining({
+          parts: [
+            expect.objectContaining({ filesystem: 'vfat', label: 'ESP' }),
+            expect.objectContaining({ filesystem: 'ext4' }),
+          ],
+        }),
       },
       {
         name: 'sda',
@@ -141,7 +147,7 @@ describe('reading a report', () => {
         transport: 'usb',
         rotational: true,
         removable: true,
-        holds: '',
+        content: expect.objectContaining({ parts: [], starts: [] }),
       },
     ]);
   });
@@ -257,5 +263,59 @@ describe('facts as text', () => {
     expect(factText('display.portrait', false)).toBe('no');
     expect(factText('firmware.order', ['internal', 'usb'])).toBe('internal drive, then USB');
     expect(factText('cpu.bits', '64')).toBe('64-bit');
+  });
+});
+
+describe('what lies on a drive, by lsblk and boot entries', () => {
+  // Columns as `lsblk -J -b -O` of util-linux names them (its manual); the values are made up.
+  const GUID = '1b4e28ba-2fa1-11d2-883f-0016d3cca427';
+  const esp = {
+    type: 'part',
+    start: 2048,
+    size: 104857600,
+    parttype: 'c12a7328-f81f-11d2-ba4b-00a0c93ec93b',
+    partuuid: GUID,
+    fstype: 'vfat',
+    label: 'ESP',
+  };
+  const data = { type: 'part', start: '206848', size: '1000000', fstype: 'ext4', label: 'DATA' };
+  const entry = (path: string, active = true) => ({ id: '0001', label: 'System', active, first: true, path });
+  // UEFI 2.10 §10.6.1.6, table 10.66: text form of a hard-drive node; efibootmgr prints it as below.
+  const named = entry(`HD(1,GPT,${GUID.toUpperCase()},0x800,0x32000)/File(\\EFI\\sys\\grubx64.efi)`);
+  const disk = (...children: object[]): BlockRow => ({
+    type: 'disk',
+    pttype: 'gpt',
+    children: children as BlockRow[],
+  });
+
+  it('reads parts with their places in bytes', () => {
+    expect(contentFrom(disk(esp, data), [], 'uefi-x64')).toMatchObject({
+      table: 'gpt',
+      parts: [
+        { start: 1048576, bytes: 104857600, filesystem: 'vfat', label: 'ESP' },
+        { start: 206848 * 512, bytes: 1000000, filesystem: 'ext4' },
+      ],
+    });
+  });
+
+  it('says what starts only where it is known', () => {
+    expect(contentFrom(disk(esp, data), [named], 'uefi-x64').starts).toEqual([
+      { by: 'boot entry', firmware: 'uefi-x64', path: '/EFI/sys/grubx64.efi', title: 'System' },
+    ]);
+    // An entry that is switched off, or names another part, says nothing; the system part may hold a loader all the same.
+    expect(contentFrom(disk(esp, data), [{ ...named, active: false }], 'uefi-x64').starts).toBeNull();
+    expect(contentFrom(disk(data), [named], 'uefi-x64').starts).toEqual([]);
+    expect(contentFrom(disk(data), [], 'bios').starts).toBeNull();
+    expect(contentFrom(disk({ ...data, mountpoints: ['/'] }), [], 'bios').starts).toMatchObject([
+      { by: 'boot code', firmware: 'bios' },
+    ]);
+    expect(
+      contentFrom(
+        disk({ ...data, fstype: 'LVM2_member', children: [{ type: 'lvm', mountpoint: '/' }] }),
+        [],
+        'bios',
+      ).starts,
+    ).toHaveLength(1);
+    expect(contentFrom({ type: 'disk' }, [named], 'uefi-x64')).toMatchObject({ table: 'none', starts: [] });
   });
 });

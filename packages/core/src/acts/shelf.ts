@@ -7,6 +7,7 @@ import type { Survey, SurveyedDrive } from '../machine/types';
 import { withoutAssumed, withUsual } from '../machine/usual';
 import { formatIec } from '../units/bytes';
 import { plainMachine, plainStore } from '../model/blank';
+import { isBlank, type Fate } from '../model/content';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
@@ -43,6 +44,11 @@ const TRANSPORTS: readonly string[] = ['sata', 'nvme', 'usb', 'mmc', 'ide'];
 /** A model as the shelf has room for it. */
 const modelOf = (drive: SurveyedDrive): string | null => drive.model?.slice(0, 120) ?? null;
 
+const seenNow = ({ content }: SurveyedDrive, stamp: Stamp): Store['content'] => ({
+  ...content,
+  learnt: { ...content.learnt, at: stamp.now },
+});
+
 function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store {
   const transport = (
     TRANSPORTS.includes(drive.transport ?? '') ? drive.transport : drive.transport === 'ata' ? 'ide' : 'other'
@@ -59,11 +65,12 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     rotational: drive.rotational,
     removable: drive.removable,
     in: machineId,
-    holds: drive.holds,
-    matters: false,
+    holds: '',
     realBytes: null,
     notes: '',
     ...plainStore,
+    content: seenNow(drive, stamp),
+    fate: isBlank(drive.content) ? 'may be lost' : 'not decided',
   };
 }
 
@@ -125,7 +132,7 @@ export function applySurvey(
           bytes: drive.bytes,
           model: known.model ?? modelOf(drive),
           in: machine.id,
-          holds: known.holds || drive.holds,
+          content: seenNow(drive, stamp),
           ...worn,
         }),
       );
@@ -178,6 +185,12 @@ const photo = (to: Photo): Change => ({ in: 'photos', id: to.id, to });
 export const removePhoto = (id: string): Act => ({
   label: 'Photo removed',
   changes: [{ in: 'photos', id, to: null }],
+});
+
+/** Says whether what is on a drive may be lost. */
+export const decideFate = (store: Store, fate: Fate): Act => ({
+  label: fate === 'keep' ? `“${store.name}” is kept` : `What is on “${store.name}” may be lost`,
+  changes: [edited('items', store, { ...store, fate })],
 });
 
 /** Puts a new thing on the shelf. */

@@ -1,8 +1,9 @@
-import { storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
+import { findImage, storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
 import { edited, type Act, type Change } from '../model/changes';
 import { belongsTo, type Job } from '../model/job';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
+import { writtenContent } from '../write/content';
 import { logBase } from './base';
 import type { Stamp } from './stamp';
 
@@ -57,11 +58,18 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
   for (const i of run.touched ? bench.items : []) {
     if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
-      const holds =
-        run.result === 'proven'
-          ? `${run.imageName}, written and proven`
-          : `a broken copy of ${run.imageName}`;
-      changes.push(edited('items', i, { ...i, holds, realBytes: run.realBytes ?? i.realBytes }));
+      const image = findImage(bench, run.imageId);
+      const content = writtenContent(image, run.result === 'proven', stamp.now);
+      const holds = run.result === 'proven' ? run.imageName : `a broken copy of ${run.imageName}`;
+      changes.push(
+        edited('items', i, {
+          ...i,
+          holds,
+          content,
+          fate: 'may be lost',
+          realBytes: run.realBytes ?? i.realBytes,
+        }),
+      );
     }
   }
   // Whichever tab sees the end first records it; for the others it is done.

@@ -14,7 +14,7 @@ export function madeToMeasure(profile: Profile, wish: Wish): Scene['machines'][n
     bytes,
     transport: 'sata',
     removable: false,
-    matters: false,
+    fate: 'may be lost',
   });
   return {
     id: `wanted-${wish.id}`,

@@ -5,6 +5,7 @@ import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan } from '../units/duration';
 import { hazards } from './hazards';
 import type { LedgerLine } from './ledger';
+import { contentTitle } from '../model/content';
 
 export interface BenchLedgerData {
   shelf: LedgerLine[];
@@ -43,8 +44,12 @@ export function benchLedger(bench: Bench): BenchLedgerData {
       },
     ],
     precious: stores
-      .filter((s) => s.matters)
-      .map((s) => ({ label: s.name, value: formatIec(s.bytes), because: s.holds || 'marked to keep' })),
+      .filter((s) => s.fate === 'keep')
+      .map((s) => ({
+        label: s.name,
+        value: formatIec(s.bytes),
+        because: contentTitle(s) || 'marked to keep',
+      })),
     hazards: bench.boxes.flatMap((b) =>
       hazards(bench, b)
         .filter((h) => h.grade === 'stop')

@@ -37,7 +37,7 @@ export function buildSheet(bench: Bench, box: Box): string {
     out.push('');
     for (const s of storesIn(bench, machine.id))
       out.push(
-        `- ${safe(s.name)}, ${formatBoth(s.bytes)}, serial ${safe(s.serial ?? 'not known')}${s.matters ? ', **keep**' : ''}`,
+        `- ${safe(s.name)}, ${formatBoth(s.bytes)}, serial ${safe(s.serial ?? 'not known')}${s.fate === 'may be lost' ? '' : `, **${s.fate}**`}`,
       );
   } else out.push('No machine yet.');
   out.push('', '## Decisions', '');

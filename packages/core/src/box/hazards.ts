@@ -1,4 +1,4 @@
-import { firmwareOf } from '../starting/ladder';
+import { firmwareOf } from '../machine/firmware';
 import { judge } from '../system/judge';
 import { knownFact } from '../model/known';
 import { machineView } from '../system/view';
@@ -8,11 +8,14 @@ import { targetOf } from '../write/target';
 import { findImage, findMachine, findProfile, storesIn, type Bench, type Box } from '../model/bench';
 import type { Stop } from '../model/box';
 import { formatIec } from '../units/bytes';
+import { contentTitle } from '../model/content';
 
 export interface Hazard {
   grade: 'stop' | 'check' | 'note';
   stop: Stop;
   text: string;
+  /** Id of the drive it is about, where it is about one. */
+  store?: string;
 }
 
 const RANK = { stop: 0, check: 1, note: 2 };
@@ -37,7 +40,13 @@ function fromChoice(bench: Bench, box: Box): Hazard[] {
       out.push({ grade: 'check', stop: 'survey', text: `${f.because} ${profile.name} depends on it.` });
   }
   const inside = storesIn(bench, machine.id);
-  const kept = inside.find((d) => d.matters);
+  const kept = inside.find((d) => d.fate === 'keep');
+  for (const d of inside.filter((x) => x.fate === 'not decided'))
+    out.push({
+      grade: 'stop',
+      stop: 'install',
+      text: `Whether what is on “${d.name}” in ${machine.name} may be lost is not decided: ${contentTitle(d) || 'empty, as far as known'}. Decide it, or take the drive out.`,
+    });
   const takes =
     profile.installer === 'takes the first drive unasked'
       ? 'takes the first drive without asking'
@@ -48,7 +57,8 @@ function fromChoice(bench: Bench, box: Box): Hazard[] {
     out.push({
       grade: 'stop',
       stop: 'install',
-      text: `The installer ${takes}, and “${kept.name}” in ${machine.name} holds ${kept.holds || 'what must be kept'}. Take it out first.`,
+      text: `The installer ${takes}, and “${kept.name}” in ${machine.name} holds ${contentTitle(kept) || 'what must be kept'}. Take it out first.`,
+      store: kept.id,
     });
   } else if (takes && inside.length > 1) {
     out.push({
@@ -132,12 +142,12 @@ export function hazards(bench: Bench, box: Box): Hazard[] {
     });
   }
   if (machine) {
-    const said = out.some((h) => h.grade === 'stop' && h.stop === 'install');
-    for (const s of storesIn(bench, machine.id).filter((x) => x.matters && !said)) {
+    const stopped = new Set(out.flatMap((h) => h.store ?? []));
+    for (const s of storesIn(bench, machine.id).filter((x) => x.fate === 'keep' && !stopped.has(x.id))) {
       out.push({
         grade: 'check',
         stop: 'install',
-        text: `“${s.name}” in ${machine.name} holds ${s.holds || 'what must be kept'}.`,
+        text: `“${s.name}” in ${machine.name} holds ${contentTitle(s) || 'what must be kept'}.`,
       });
     }
     if (knownFact(machine, 'display.portrait')?.value === true) {

@@ -9,6 +9,7 @@ import { factDefinition } from '../model/facts';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan, type Span } from '../units/duration';
 import { hazards, type Hazard } from './hazards';
+import { contentTitle } from '../model/content';
 
 export interface LedgerLine {
   label: string;
@@ -39,7 +40,7 @@ export function ledger(bench: Bench, box: Box): Ledger {
   const profile = findProfile(bench, box.profileId);
   const inside = machine ? storesIn(bench, machine.id) : [];
   const sum = (stores: { bytes: number }[]): number => stores.reduce((n, s) => n + s.bytes, 0);
-  const kept = inside.filter((s) => s.matters);
+  const kept = inside.filter((s) => s.fate === 'keep');
   const serial = targetSerial(box);
   const target = targetOf(bench, box);
 
@@ -49,9 +50,11 @@ export function ledger(bench: Bench, box: Box): Ledger {
   if (machine && profile)
     questions.push(...judge(machineView(bench, machine), profile, box).missing.map((m) => m.ask));
   if (machine && !knownFact(machine, 'firmware.mode')) questions.push(factDefinition('firmware.mode').ask);
-  const undecided = inside.filter((s) => s.holds !== '' && !s.matters && !s.removable);
+  const undecided = inside.filter((s) => s.fate === 'not decided' && !s.removable);
   if (undecided.length > 0 && machine && !box.signoffs.some((s) => s.stop === 'install')) {
-    questions.push(`May what is on “${undecided[0]?.name}” be lost (${undecided[0]?.holds})?`);
+    questions.push(
+      `May what is on “${undecided[0]?.name}” be lost (${undecided[0] ? contentTitle(undecided[0]) || 'empty, as far as known' : ''})?`,
+    );
   }
   return {
     hazards: hazards(bench, box),
@@ -70,17 +73,17 @@ export function ledger(bench: Bench, box: Box): Ledger {
         label: serial === null ? 'On the stick' : `On the stick …${serialTail(serial)}`,
         value: target ? formatIec(target.bytes) : serial === null ? 'none chosen' : 'not on the shelf',
         because: target
-          ? `“${target.name}” holds ${target.holds || 'nothing'}; a write overwrites all of it`
+          ? `“${target.name}” holds ${contentTitle(target) || 'nothing'}; a write overwrites all of it`
           : serial === null
             ? 'a stick is chosen at stop 5'
             : 'the shelf has no record of this stick; put it there to see what is at risk',
       },
       {
         label: machine ? `In ${machine.name}` : 'In the machine',
-        value: formatIec(sum(inside.filter((s) => !s.matters))),
+        value: formatIec(sum(inside.filter((s) => s.fate !== 'keep'))),
         because:
           inside
-            .filter((s) => !s.matters)
+            .filter((s) => s.fate !== 'keep')
             .map((s) => `“${s.name}” ${formatIec(s.bytes)}`)
             .join(', ') || 'no drive is known in it',
       },
@@ -88,7 +91,8 @@ export function ledger(bench: Bench, box: Box): Ledger {
         label: 'Marked to keep',
         value: formatIec(sum(kept)),
         because:
-          kept.map((s) => `“${s.name}”: ${s.holds}`).join(', ') || 'nothing in the machine is marked to keep',
+          kept.map((s) => `“${s.name}”: ${contentTitle(s)}`).join(', ') ||
+          'nothing in the machine is marked to keep',
       },
     ],
     questions: [...new Set(questions)],

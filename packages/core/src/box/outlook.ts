@@ -2,6 +2,7 @@ import { knownFact } from '../model/known';
 import { findMachine, findProfile, storesIn, type Bench, type Box, type Profile } from '../model/bench';
 import type { Stop } from '../model/box';
 import { formatBoth } from '../units/bytes';
+import { contentTitle } from '../model/content';
 
 export interface StopOutlook {
   headline: string;
@@ -57,7 +58,7 @@ export function stopOutlook(bench: Bench, box: Box, stop: Stop): StopOutlook {
     for (const s of inside)
       say(
         `In ${machine?.name}`,
-        `${s.name}, ${formatBoth(s.bytes)}, …${s.serial?.slice(-4) ?? 'no serial'}: ${s.matters ? 'KEEP, ' : ''}${s.holds || 'empty'}`,
+        `${s.name}, ${formatBoth(s.bytes)}, …${s.serial?.slice(-4) ?? 'no serial'}: ${s.fate === 'may be lost' ? '' : `${s.fate.toUpperCase()}, `}${contentTitle(s) || 'empty'}`,
       );
   }
   if (stop === 'first-start' && machine) {

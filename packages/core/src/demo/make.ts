@@ -1,5 +1,7 @@
 import { blankProfile, blankRelease } from '../system/draft';
 import { plainMachine, plainStore } from '../model/blank';
+import { emptyContent, type Content } from '../model/content';
+import type { FirmwareKind } from '../model/inspection';
 import type { Release, Variant } from '../model/profile';
 import type { Machine, Profile, Store } from '../model/bench';
 import type { FactKey, Facts, FactValue } from '../model/facts';
@@ -113,13 +115,46 @@ export function store(
     removable,
     in: null,
     holds: '',
-    matters: false,
     realBytes: null,
     notes: '',
     ...plainStore,
+    content: emptyContent('hand', DAY0),
+    fate: 'may be lost',
     ...more,
   };
 }
+
+/** A drive of one part that keeps data, and nothing that starts. */
+export const dataOn = (filesystem: string, label: string, bytes: number): Content => ({
+  table: 'gpt',
+  parts: [
+    {
+      start: 1_048_576,
+      bytes: bytes - 2 * 1_048_576,
+      type: '',
+      name: '',
+      filesystem,
+      label,
+      uuid: null,
+      mount: null,
+    },
+  ],
+  starts: [],
+  learnt: { from: 'survey', at: DAY0, imageId: null },
+});
+
+/** A drive with a system that starts by this firmware. */
+export const systemOn = (
+  firmware: FirmwareKind,
+  title: string,
+  filesystem: string,
+  label: string,
+  bytes: number,
+): Content => {
+  const data = dataOn(filesystem, label, bytes);
+  const by = firmware === 'bios' ? ('boot code' as const) : ('boot entry' as const);
+  return { ...data, starts: [{ by, firmware, path: firmware === 'bios' ? '' : '/EFI/system.efi', title }] };
+};
 
 export const OPEN: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel'] };
 export const ANY: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel', 'out-of-tree'] };

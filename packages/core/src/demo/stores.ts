@@ -1,4 +1,4 @@
-import { store } from './make';
+import { dataOn, store, systemOn } from './make';
 
 /** The sticks the stand-in writer has plugged in have the same serials as these. */
 export const demoStores = [
@@ -10,19 +10,22 @@ export const demoStores = [
     in: 'gull',
     holds: 'the system it came with',
     label: 'OS',
+    content: systemOn('uefi-x64', 'the system it came with', 'ext4', 'OS', 512_110_190_592),
   }),
   store('drive', 'tern-ssd', 'Scans drive', 240_057_409_536, 'SS24-77A0-1D52', {
     model: '240 GB SSD',
     in: 'tern',
     holds: '212 GiB of parish scans, the only copy',
-    matters: true,
+    fate: 'keep',
     label: 'SCANS',
+    content: dataOn('ext4', 'SCANS', 240_057_409_536),
   }),
   store('drive', 'oak-boot', 'Oak boot', 120_034_123_776, 'SS12-0B3C-44F0', {
     model: '120 GB SSD',
     in: 'old-oak',
     holds: 'Coldstore, its system',
     label: 'BOOT',
+    content: systemOn('uefi-x64', 'Coldstore', 'ext4', 'BOOT', 120_034_123_776),
   }),
   store('drive', 'oak-a', 'Oak mirror A', 4_000_787_030_016, 'HD40-5521-A001', {
     model: '4 TB 3.5 inch',
@@ -41,13 +44,15 @@ export const demoStores = [
     in: 'clerk',
     holds: 'office system, already copied off',
     label: 'OFFICE',
+    content: systemOn('uefi-x64', 'office system', 'ntfs', 'OFFICE', 256_060_514_304),
   }),
   store('drive', 'slate-hdd', 'Slate’s inside drive', 320_072_933_376, 'HD32-C0DE-7714', {
     model: '320 GB 2.5 inch',
     rotational: true,
     in: 'slate',
     holds: 'the warden’s letters, not copied yet',
-    matters: true,
+    fate: 'keep',
+    content: dataOn('ext4', 'LETTERS', 320_072_933_376),
   }),
   store('drive', 'mill-a', 'Millrace bay 0', 600_127_266_816, 'SA60-1180-0001', {
     model: '600 GB 2.5 inch',
@@ -61,7 +66,8 @@ export const demoStores = [
     rotational: true,
     in: 'grandfather',
     holds: 'old accounts',
-    matters: true,
+    fate: 'keep',
+    content: dataOn('vfat', 'ACCOUNTS', 80_026_361_856),
   }),
   store('drive', 'loose-480', 'Loose SSD', 480_103_981_056, 'SS48-2C91-6E07', {
     model: '480 GB SSD',
@@ -93,6 +99,7 @@ export const demoStores = [
     label: 'RED',
     model: '16 GB stick',
     holds: 'last year’s slides',
+    content: dataOn('vfat', 'RED', 16_008_609_792),
   }),
   store('stick', 'grey', 'Grey stick', 8_004_304_896, 'ST08-11B2-05D3', {
     label: 'GREY',
@@ -103,7 +110,8 @@ export const demoStores = [
     label: 'SCANS-NEW',
     model: '32 GB stick',
     holds: '27.4 GiB of this year’s scans, not copied yet',
-    matters: true,
+    fate: 'keep',
+    content: dataOn('vfat', 'SCANS-NEW', 32_017_219_584),
   }),
   store('stick', 'market', 'Market stick', 64_023_257_088, 'ST64-0000-F00D', {
     label: '',

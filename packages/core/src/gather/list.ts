@@ -17,6 +17,7 @@ import {
 } from '../model/bench';
 import { formatBoth } from '../units/bytes';
 import { safetyNotes, type SafetyNote } from './safety';
+import { contentTitle } from '../model/content';
 
 /** Where a thing is to be had. `at hand` is what a workshop has lying about and no shelf lists. */
 export type Whereabouts = 'at hand' | 'on the shelf' | 'in use elsewhere' | 'to buy' | 'to fetch';
@@ -75,7 +76,7 @@ function stick(bench: Bench, box: Box, profile: Profile, second: boolean): Gathe
   const taken = busy(bench, box);
   const sticks = bench.items.filter((i): i is Extract<ShelfItem, { kind: 'stick' }> => i.kind === 'stick');
   const fit = sticks
-    .filter((s) => s.owned && !s.matters && real(s) >= bytes * 0.98 && s.in === null)
+    .filter((s) => s.owned && s.fate === 'may be lost' && real(s) >= bytes * 0.98 && s.in === null)
     .sort(
       (a, b) => Number(taken.has(a.serial ?? '')) - Number(taken.has(b.serial ?? '')) || real(a) - real(b),
     );
@@ -214,13 +215,16 @@ function goingIn(
   const takes =
     profile.installer === 'takes the first drive unasked' ||
     profile.installer === 'preselects the first drive';
-  for (const s of storesIn(bench, machine.id).filter((x) => x.matters && !stay.has(x.id)))
+  for (const s of storesIn(bench, machine.id).filter((x) => x.fate !== 'may be lost' && !stay.has(x.id)))
     if (takes || lines.some((l) => l.group === 'Parts that go in'))
       lines.push({
         key: `bag-${s.id}`,
         group: 'Parts that go in',
         what: `A labelled bag for “${s.name}”`,
-        why: `it holds ${s.holds || 'what must be kept'}, and comes out before the install`,
+        why:
+          s.fate === 'keep'
+            ? `it holds ${contentTitle(s) || 'what must be kept'}, and comes out before the install`
+            : `whether what is on it may be lost is not decided (${contentTitle(s) || 'empty, as far as known'}); it comes out before the install`,
         where: 'at hand',
         count: 1,
       });

@@ -1,5 +1,6 @@
 import { knownFact } from '../model/known';
 import { storesIn, type Bench, type Machine } from '../model/bench';
+import { isBlank } from '../model/content';
 
 export interface SafetyNote {
   key: string;
@@ -40,7 +41,7 @@ export function safetyNotes(bench: Bench, machine: Machine, opens: boolean): Saf
       'Touch bare metal of the case before touching boards and modules; one screw often stays in the cover, so keep the screws by hole.',
     );
   const foreign = storesIn(bench, machine.id).filter(
-    (s) => !s.matters && s.holds !== '' && s.kind !== 'stick',
+    (s) => s.fate !== 'keep' && !isBlank(s.content) && s.kind !== 'stick',
   );
   if (foreign.length > 0)
     note(

@@ -33,7 +33,6 @@ export function readSurvey(report: string): Survey {
   };
   readCpu(sections, survey);
   readMemory(sections, survey);
-  readDrives(sections, survey);
   readFirmware(sections, survey);
   readNetwork(sections, survey);
   readGraphics(sections, survey);
@@ -42,6 +41,7 @@ export function readSurvey(report: string): Survey {
   readLinks(sections.get('pcie'), survey);
   readPorts(sections.get('ports'), survey);
   readBootEntries(sections.get('bootentries'), survey);
+  readDrives(sections, survey);
   readDisplays(sections.get('displays'), survey);
   readPower(sections.get('power'), survey);
   readSensors(sections.get('sensors'), survey);

@@ -1,3 +1,4 @@
+import type { Content } from '../model/content';
 import type { Details } from '../model/details';
 import type { FactKey, FactValue } from '../model/facts';
 import type { NetworkPort } from '../model/shelf';
@@ -22,8 +23,7 @@ export interface SurveyedDrive {
   transport: string | null;
   rotational: boolean | null;
   removable: boolean;
-  /** File systems and labels found on it, in words; empty where none is reported. */
-  holds: string;
+  content: Content;
 }
 
 export interface Survey {

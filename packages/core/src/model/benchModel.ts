@@ -217,8 +217,10 @@ export function benchModel<T extends Table>(table: T, version: number) {
     return [...records].sort((a, b) => (c ? c.order(a, b) : 0) || text(a.id, b.id));
   };
   /** The bench in the one order in which it is shown; `only` where just some collections have changed. */
-  const arranged = (bench: B, only: readonly string[] = names): B =>
-    ({ ...bench, ...Object.fromEntries(only.map((n) => [n, ordered(n, of(bench, n))])) }) as B;
+  const arranged = (bench: B, only: readonly string[] = names): B => ({
+    ...bench,
+    ...Object.fromEntries(only.map((n) => [n, ordered(n, of(bench, n))])),
+  });
   /** The bench after the changes, in order to be shown; sorts what has changed alone. */
   function applyArranged(bench: B, changes: readonly C[]): B {
     const touched = [...new Set(changes.filter(isRecordChange).map((c) => c.in))];
@@ -264,7 +266,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
         );
       });
     };
-    return { ...bench, ...Object.fromEntries(names.map((n) => [n, tie(n)])) } as B;
+    return { ...bench, ...Object.fromEntries(names.map((n) => [n, tie(n)])) };
   }
 
   /** References that must lead somewhere, and ids that must be single. */
@@ -306,7 +308,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
   const normal = (bench: B): B => {
     const whole = tied(bench);
     const byId = (records: readonly Keyed[]): Keyed[] => [...records].sort((a, b) => text(a.id, b.id));
-    return { ...whole, ...Object.fromEntries(names.map((n) => [n, byId(of(whole, n))])) } as B;
+    return { ...whole, ...Object.fromEntries(names.map((n) => [n, byId(of(whole, n))])) };
   };
 
   /** Everything on the bench that can be found by words, collections in the table's order. */

@@ -2,7 +2,14 @@ import type { Machine, Store } from './shelf';
 
 /** What a thing of the shelf has where nobody said otherwise; the schema's own defaults, for records made in code. */
 export const owning = { owned: true, price: null };
-export const plainStore = { ...owning, shape: null, m2: null, wear: null } satisfies Partial<Store>;
+export const plainStore = {
+  content: null,
+  fate: 'not decided',
+  ...owning,
+  shape: null,
+  m2: null,
+  wear: null,
+} satisfies Partial<Store>;
 export const plainMachine = {
   ...owning,
   overruled: [],

@@ -9,10 +9,7 @@ import type { Act } from './changes';
  */
 export function faultOf(act: Pick<Act, 'changes'>, bench: Bench, given?: BenchModel): string | undefined {
   const model = given ?? (theBench as unknown as BenchModel);
-  const after = model.apply(
-    bench as unknown as Parameters<BenchModel['apply']>[0],
-    act.changes as Parameters<BenchModel['apply']>[1],
-  );
+  const after = model.apply(bench as unknown as Parameters<BenchModel['apply']>[0], act.changes);
   for (const change of act.changes) {
     if (change.in === 'name') {
       if (after.name.trim() === '' || after.name.length > 120)

@@ -1,3 +1,4 @@
+import { emptyContent } from './content';
 import { usualSettings } from './settings';
 
 type Plain = Record<string, unknown>;
@@ -89,10 +90,24 @@ function photosOfVersion3(old: Plain): unknown[] {
 }
 const photoOfLine = (line: Plain): string => `photo-${String(line.id)}`.slice(0, 80);
 
+/**
+ * What a drive holds was a line of words, empty where nothing was on it, and whether it matters a yes or no. A no stood
+ * where nobody had decided as well: only what was empty may be lost for certain.
+ */
+function storeOfVersion3({ matters, ...item }: Plain): Plain {
+  if (typeof matters !== 'boolean') return item;
+  const empty = item.holds === '';
+  return {
+    ...item,
+    fate: matters ? 'keep' : empty ? 'may be lost' : 'not decided',
+    content: empty ? emptyContent('earlier version', '') : null,
+  };
+}
+
 const fromVersion3 = (old: Plain): Plain => ({
   ...old,
   photos: photosOfVersion3(old),
-  items: each(old.items, ({ photos: _photos, ...item }) => item),
+  items: each(old.items, ({ photos: _photos, ...item }) => storeOfVersion3(item)),
   wishes: each(old.wishes, ({ keep, ...wish }) => ({ ...wish, pinned: keep })),
   log: each(old.log, (line) => {
     if (line.kind !== 'photo') return line;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { digestAlgorithms } from '../formats/checksumList';
 import { inspectionSchema } from './inspection';
+import { contentSchema, fates } from './content';
 import { detailsSchema } from './details';
 import { factsSchema } from './facts';
 
@@ -74,10 +75,12 @@ const store = {
   rotational: z.boolean().nullable(),
   removable: z.boolean(),
   in: z.string().nullable(),
-  /** What is on it now, in words; empty means nothing. */
+  /** What is on it, in a person's own words, for people alone: nothing is decided by it. */
   holds: z.string(),
-  /** True: what it holds must not be lost, and nothing may be written to it. */
-  matters: z.boolean(),
+  /** What lies on it; null where nobody has looked. */
+  content: contentSchema.nullable().default(null),
+  /** May what is on it be lost? Nothing is written to it while it must be kept, or is not decided. */
+  fate: z.enum(fates).default('not decided'),
   notes: z.string(),
   ...owning,
   /** The drive's shape; null where nobody said. */

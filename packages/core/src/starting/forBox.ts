@@ -1,4 +1,4 @@
-import { firmwareOf } from './ladder';
+import { firmwareOf } from '../machine/firmware';
 import { knownFact } from '../model/known';
 import type { Machine } from '../model/bench';
 import { formatIec, GIB } from '../units/bytes';

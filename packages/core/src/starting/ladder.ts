@@ -1,6 +1,8 @@
 import { startOn, type MachineStart } from './forMachine';
 import { contentOf, firmwareTitle, type FirmwareKind } from '../model/inspection';
-import { drivesIn, findImage, type Bench, type Box, type Machine } from '../model/bench';
+import { drivesIn, findImage, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import { firmwareOf } from '../machine/firmware';
+import { contentTitle, isBlank } from '../model/content';
 import { knownFact } from '../model/known';
 
 export interface Rung {
@@ -20,16 +22,40 @@ export interface BootLadder {
   assumed: string[];
 }
 
-/** The outcome row that this machine's firmware would meet, from its mode, word size and architecture. */
-export function firmwareOf(machine: Machine): FirmwareKind | undefined {
-  const mode = knownFact(machine, 'firmware.mode')?.value;
-  if (mode === 'bios' || mode === 'board') return mode;
-  if (mode !== 'uefi') return undefined;
-  const arch = knownFact(machine, 'cpu.arch')?.value;
-  const bits = knownFact(machine, 'firmware.bits')?.value;
-  if (arch === 'aarch64') return 'uefi-aa64';
-  if (arch === 'i686' || String(bits) === '32') return 'uefi-ia32';
-  return arch === 'x86_64' ? 'uefi-x64' : undefined;
+/** What firmware makes of a drive by what is known to lie on it. */
+function driveRung(drive: Store, firmware: FirmwareKind | undefined): { rung: Rung; assumed?: string } {
+  const title = `Internal drive “${drive.name}”`;
+  const { content } = drive;
+  const what = contentTitle(drive);
+  if (content?.starts == null)
+    return {
+      rung: {
+        title,
+        state: 'tried',
+        because: content
+          ? `whether something on it starts is not known: ${what}`
+          : 'what is on it is not known',
+        remedy: 'Read the survey again, or say it on the drive’s sheet.',
+      },
+    };
+  if (isBlank(content)) return { rung: { title, state: 'skipped', because: 'it is empty' } };
+  const start = content.starts.find(
+    (s) => s.firmware === null || firmware === undefined || s.firmware === firmware,
+  );
+  if (!start) {
+    const other = content.starts[0];
+    const because = other?.firmware
+      ? `“${other.title}” on it starts by ${firmwareTitle[other.firmware]} alone`
+      : `it holds ${what}, nothing that starts`;
+    return { rung: { title, state: 'skipped', because } };
+  }
+  const rung: Rung = { title, state: 'started', because: `${start.title} starts from it` };
+  return start.firmware === null
+    ? {
+        rung,
+        assumed: `That “${start.title}” on “${drive.name}” starts the way this machine does is assumed.`,
+      }
+    : { rung };
 }
 
 function stickRung(
@@ -134,11 +160,9 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
       if (internal.length === 0)
         add({ title: 'Internal drive', state: 'skipped', because: 'no drive is known in the machine' });
       for (const drive of internal) {
-        const title = `Internal drive “${drive.name}”`;
-        if (drive.holds === '') add({ title, state: 'skipped', because: 'it is empty' });
-        else if (/system|starts/i.test(drive.holds))
-          add({ title, state: 'started', because: `it holds ${drive.holds}` });
-        else add({ title, state: 'skipped', because: `it holds ${drive.holds}, nothing that starts` });
+        const found = driveRung(drive, firmware);
+        if (found.assumed !== undefined) assumed.push(found.assumed);
+        add(found.rung);
       }
     } else
       add({

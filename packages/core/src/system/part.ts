@@ -47,7 +47,7 @@ export function asPart(item: ShelfItem): Part | undefined {
           sataPorts: item.sataPorts,
         }
       : undefined;
-  return item.matters
+  return item.fate === 'keep'
     ? undefined
     : {
         ...base,

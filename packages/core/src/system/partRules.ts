@@ -1,6 +1,6 @@
 import { formatBoth, formatIec, GIB } from '../units/bytes';
 import { ask, byteMargin, countMargin, finding, idle, plural, type Rule } from './finding';
-import { drivePorts, driveState, expansionSlots } from './places';
+import { drivePorts, driveState, expansionSlots, usable } from './places';
 
 /** Firmware keeps a little memory for itself, so an 8 GB machine reports less: common practice, no source. */
 const MEMORY_GRACE = 0.9;
@@ -52,8 +52,8 @@ export const bootDrive: Rule = (m, { profile }) => {
       `Needs a boot drive of ${formatBoth(need)}; “${boot.name}” has ${formatBoth(boot.bytes)}.`,
       byteMargin(need, boot.bytes),
     );
-  const free = m.view.drives.filter((d) => !d.matters);
-  const why = m.view.drives.some((d) => d.matters && d.bytes >= need)
+  const free = usable(m.view.drives);
+  const why = m.view.drives.some((d) => d.fate === 'keep' && d.bytes >= need)
     ? 'The only drive large enough holds what must be kept.'
     : m.view.drives.length === 0
       ? 'No drive is known in the machine.'

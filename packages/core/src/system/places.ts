@@ -54,7 +54,7 @@ export const noiseOf = (m: Reader): string | undefined =>
   m.text('body.noise') ?? (m.flag('body.fan') === false ? 'silent' : undefined);
 
 /** Drives that may be used: not kept, not merely plugged in. */
-export const usable = (drives: readonly DriveView[]): DriveView[] => drives.filter((d) => !d.matters);
+export const usable = (drives: readonly DriveView[]): DriveView[] => drives.filter((d) => d.fate !== 'keep');
 const isInside = (d: DriveView): boolean => d.kind !== 'card' && d.transport !== 'mmc' && !d.removable;
 
 /** How many drives can be connected inside; undefined where nobody said. */

@@ -276,7 +276,7 @@ function withPart(view: MachineView, part: Part): MachineView {
     bytes: part.bytes,
     transport: transport[part.bus],
     removable: part.bus === 'card',
-    matters: false,
+    fate: 'may be lost' as const,
     ...(part.bus === 'card' ? { kind: 'card' as const } : {}),
     m2: part.m2,
   };

@@ -4,7 +4,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
 import { partsFor, type Part } from './part';
 
-export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable' | 'matters'> &
+export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable' | 'fate'> &
   Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>>;
 
 /** A limit set aside with a reason, for one profile (or, as `wish:ID`, for one wish). */

@@ -1,4 +1,4 @@
-import { firmwareOf } from '../starting/ladder';
+import { firmwareOf } from '../machine/firmware';
 import { knownFact } from '../model/known';
 import type { ImageItem, Machine } from '../model/bench';
 import { startOn } from '../starting/forMachine';

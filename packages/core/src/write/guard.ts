@@ -1,5 +1,6 @@
 import type { UsbLink } from '../model/standIns';
 import type { Store } from '../model/bench';
+import { contentTitle } from '../model/content';
 import { formatBoth, formatExact, formatIec } from '../units/bytes';
 
 /** What can be seen of something plugged in, before anybody's word about it. */
@@ -17,6 +18,7 @@ export interface GuardRefusal {
   rule:
     | 'lies about its capacity'
     | 'holds what matters'
+    | 'not decided'
     | 'too small'
     | 'cannot be told apart'
     | 'no serial'
@@ -45,11 +47,18 @@ function refusalsFor(
   imageBytes: number,
 ): GuardRefusal[] {
   const out: GuardRefusal[] = [];
-  const kept = known.find((s) => s.matters);
+  const kept = known.find((s) => s.fate === 'keep');
+  const open = known.find((s) => s.fate === 'not decided');
   if (kept) {
     out.push({
       rule: 'holds what matters',
-      because: `“${kept.name}” is marked to keep: ${kept.holds || 'its content'}. Nothing is written to it.`,
+      because: `“${kept.name}” is marked to keep: ${contentTitle(kept) || 'its content'}. Nothing is written to it.`,
+    });
+  }
+  if (!kept && open) {
+    out.push({
+      rule: 'not decided',
+      because: `Whether what is on “${open.name}” may be lost is not decided: ${contentTitle(open) || 'empty, as far as known'}. Decide it first.`,
     });
   }
   if (known.length > 1) {

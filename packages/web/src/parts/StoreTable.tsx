@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { Store } from '@zb/core/model/bench';
+import { contentTitle } from '@zb/core/model/content';
 import { formatBoth } from '@zb/core/units/bytes';
 
 /** Drives, sticks and cards with what tells them apart. */
@@ -27,7 +28,8 @@ export const StoreTable = ({ stores, caption }: { stores: readonly Store[]; capt
           <td className="num">{formatBoth(s.bytes)}</td>
           <td className="m">{s.serial ?? '—'}</td>
           <td>
-            {s.holds || <span className="soft">empty</span>} {s.matters && <b>keep</b>}
+            {contentTitle(s) || <span className="soft">empty</span>}{' '}
+            {s.fate !== 'may be lost' && <b>{s.fate}</b>}
           </td>
         </tr>
       ))}

@@ -6,6 +6,7 @@ import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/byt
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
 import { Choice, Count } from '../../parts/Choice';
+import { Content } from './Content';
 import { DriveShape, Owning } from './PartFields';
 
 type Editable = Exclude<ShelfItem, { kind: 'machine' }>;
@@ -121,7 +122,7 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
           </select>
         </label>
       )}
-      {store && field('What is on it now', 'holds')}
+      {store && field('What is on it, in your words', 'holds')}
       {'realBytes' in draft && draft.realBytes !== null && (
         <div className="said said-stop" style={{ gridColumn: '1 / -1' }}>
           A read-back found that it really holds about {formatIec(draft.realBytes)}.{' '}
@@ -130,18 +131,7 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
           </button>
         </div>
       )}
-      {'matters' in draft && (
-        <label style={{ display: 'flex', gap: 8, alignItems: 'baseline', gridColumn: '1 / -1' }}>
-          <input
-            type="checkbox"
-            checked={draft.matters}
-            onChange={(e) => set({ matters: e.target.checked })}
-          />
-          <span>
-            <b>Keep what is on it.</b> Nothing is ever written to it while this is set.
-          </span>
-        </label>
-      )}
+      {'fate' in draft && <Content store={draft} onChange={set} />}
       <label className="field" style={{ gridColumn: '1 / -1' }}>
         <span>Notes</span>
         <textarea className="in" value={draft.notes} onChange={(e) => set({ notes: e.target.value })} />

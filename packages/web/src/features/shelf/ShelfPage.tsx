@@ -5,6 +5,7 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { addItem, blankMachine } from '@zb/core/acts/shelf';
 import { differences } from '@zb/core/model/changes';
 import type { ShelfItem } from '@zb/core/model/bench';
+import { contentTitle } from '@zb/core/model/content';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
@@ -35,7 +36,7 @@ function Rows({ items }: { items: ShelfItem[] }) {
         {rows.getVirtualItems().map((v) => {
           const item = items[v.index];
           if (!item) return null;
-          const keep = 'matters' in item && item.matters;
+          const fate = 'fate' in item && item.fate !== 'may be lost' ? item.fate : undefined;
           return (
             <div
               role="row"
@@ -84,8 +85,8 @@ function Rows({ items }: { items: ShelfItem[] }) {
               >
                 {itemPlace(bench, item)}
                 <span className="sub" style={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
-                  {keep && <b style={{ color: 'var(--stop)' }}>keep: </b>}
-                  {'holds' in item ? item.holds || 'empty' : item.notes}
+                  {fate && <b style={{ color: 'var(--stop)' }}>{fate}: </b>}
+                  {'holds' in item ? contentTitle(item) || 'empty' : item.notes}
                 </span>
               </span>
             </div>

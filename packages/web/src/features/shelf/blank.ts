@@ -39,7 +39,6 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
     removable: kind !== 'drive',
     in: null,
     holds: '',
-    matters: false,
     realBytes: null,
     ...plainStore,
   };

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { firmwareOf } from '@zb/core/starting/ladder';
+import { firmwareOf } from '@zb/core/machine/firmware';
 import { knownFact } from '@zb/core/model/known';
 import { verifyHeadline } from '@zb/core/words/image';
 import { findImage } from '@zb/core/model/bench';

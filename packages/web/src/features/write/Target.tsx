@@ -1,4 +1,5 @@
 import type { GuardedTarget } from '@zb/core/write/guard';
+import { contentTitle, isBlank } from '@zb/core/model/content';
 import { columnHeights } from '@zb/core/write/columns';
 import { formatBoth, formatExact, formatIec } from '@zb/core/units/bytes';
 
@@ -41,7 +42,7 @@ const Scale = ({ bytes }: { bytes: number }) => (
 );
 
 const holdsOf = (guarded: GuardedTarget): string =>
-  guarded.known ? guarded.known.holds || 'empty' : 'not known';
+  guarded.known ? contentTitle(guarded.known) || 'empty' : 'not known';
 
 /** Image and free rest, as a column's parts from the bottom up. */
 function filled(imageName: string, imageBytes: number, targetBytes: number) {
@@ -96,7 +97,7 @@ export function BeforeAfter({
   imageName: string;
 }) {
   const { target, known } = guarded;
-  const erased = known && known.holds === '' ? 'empty, overwritten' : `erased: ${holdsOf(guarded)}`;
+  const erased = known && isBlank(known.content) ? 'empty, overwritten' : `erased: ${holdsOf(guarded)}`;
   return (
     <div style={{ display: 'flex', gap: 12 }}>
       <Scale bytes={target.bytes} />

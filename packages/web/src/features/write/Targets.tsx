@@ -1,6 +1,22 @@
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { formatIec, formatSi } from '@zb/core/units/bytes';
+import type { Store } from '@zb/core/model/bench';
+import type { Fate } from '@zb/core/model/content';
+import { Quiet } from '../../parts/Button';
 import { Mark } from '../../parts/Marks';
+
+function Decide({ store, onDecide }: { store: Store; onDecide: (store: Store, fate: Fate) => void }) {
+  return (
+    <span className="actions" style={{ marginTop: 4 }}>
+      <Quiet paddingBlock="3px" onClick={() => onDecide(store, 'may be lost')}>
+        It may be lost
+      </Quiet>
+      <Quiet paddingBlock="3px" onClick={() => onDecide(store, 'keep')}>
+        Keep it
+      </Quiet>
+    </span>
+  );
+}
 
 /** Everything attached, with what tells it apart and what the guard says of it. */
 export function Targets({
@@ -8,11 +24,13 @@ export function Targets({
   picked,
   onPick,
   holds,
+  onDecide,
 }: {
   targets: GuardedTarget[];
   picked: string | null;
   onPick: (g: GuardedTarget) => void;
   holds: (g: GuardedTarget) => string;
+  onDecide: (store: Store, fate: Fate) => void;
 }) {
   return (
     <table className="t rows">
@@ -66,6 +84,9 @@ export function Targets({
                   {r.because}
                 </span>
               ))}
+              {g.known && g.refusals.some((r) => r.rule === 'not decided') && (
+                <Decide store={g.known} onDecide={onDecide} />
+              )}
             </td>
           </tr>
         ))}

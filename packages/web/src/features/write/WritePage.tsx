@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
-import { recordProbe } from '@zb/core/acts/shelf';
+import { decideFate, recordProbe } from '@zb/core/acts/shelf';
 import {
   probeResultSchema,
   virtualStickSchema,
@@ -12,6 +12,7 @@ import {
   type WriteRequest,
 } from '@zb/core/model/standIns';
 import { afterWrite } from '@zb/core/write/after';
+import { contentTitle } from '@zb/core/model/content';
 import { guardTargets } from '@zb/core/write/guard';
 import { belongsTo, isOver, jobSchema, jobsOf, tagOf, type Job } from '@zb/core/model/job';
 import { writeHeadline } from '@zb/core/words/write';
@@ -252,7 +253,8 @@ function WritePage({ context }: { context: BoxContext }) {
                 setProbed(null);
                 void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
               }}
-              holds={(g) => (g.known ? g.known.holds || 'empty' : 'not on the shelf; unknown')}
+              onDecide={(store, fate) => void act(decideFate(store, fate))}
+              holds={(g) => (g.known ? contentTitle(g.known) || 'empty' : 'not on the shelf; unknown')}
             />
           </div>
           {running.length === 0 && loose.length > 0 && !sticks.error && (

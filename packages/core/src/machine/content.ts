@@ -1,0 +1,94 @@
+import type { Content, ContentPart, Startable } from '../model/content';
+import type { FirmwareKind } from '../model/inspection';
+import type { BootEntry } from '../model/details';
+
+/** A row of `lsblk -J -b -O`: a drive, a part, or what lies in one. */
+export type BlockRow = Record<string, unknown> & { children?: BlockRow[] };
+
+const text = (v: unknown): string | null => (typeof v === 'string' && v.trim() !== '' ? v.trim() : null);
+/** Older versions of lsblk print numbers and flags as text. */
+export const blockNumber = (v: unknown): number | null =>
+  typeof v === 'number' ? v : typeof v === 'string' && /^\d+$/.test(v) ? Number(v) : null;
+
+/** lsblk counts where a part begins in sectors of 512 bytes, whatever the drive's own are (its manual, START). */
+const LSBLK_SECTOR = 512;
+/** Type of the EFI system partition (UEFI 2.10 table 5.7), and of its entry in an MBR (table 5.2). */
+const ESP_TYPES = ['c12a7328-f81f-11d2-ba4b-00a0c93ec93b', '0xef', 'ef'];
+const SYSTEM_MOUNTS = ['/', '/boot', '/boot/efi', '/efi'];
+
+const mountsOf = (row: BlockRow): string[] => {
+  const list: unknown[] = Array.isArray(row.mountpoints) ? row.mountpoints : [row.mountpoint];
+  return list.flatMap((m) => text(m) ?? []);
+};
+
+const partOf = (row: BlockRow): ContentPart => {
+  const start = blockNumber(row.start);
+  return {
+    start: start === null ? null : start * LSBLK_SECTOR,
+    bytes: blockNumber(row.size),
+    type: (text(row.parttype) ?? '').slice(0, 300),
+    name: (text(row.partlabel) ?? '').slice(0, 300),
+    filesystem: text(row.fstype)?.slice(0, 300) ?? null,
+    label: text(row.label)?.slice(0, 300) ?? null,
+    uuid: text(row.uuid)?.slice(0, 300) ?? null,
+    mount: mountsOf(row)[0]?.slice(0, 300) ?? null,
+  };
+};
+
+/** All that lies in a row and in what lies in that: encrypted and logical volumes among it. */
+const within = (row: BlockRow): BlockRow[] => [row, ...(row.children ?? []).flatMap(within)];
+
+/** The partition's GUID in a boot entry's path: HD(1,GPT,GUID,0x800,0x100000) (UEFI 2.10 §10.3.5.1, §10.6). */
+const guidIn = (path: string): string | null =>
+  /HD\(\d+,GPT,([0-9a-f-]{36})/i.exec(path)?.[1]?.toLowerCase() ?? null;
+/** The loader a boot entry names, with slashes: File(\EFI\x\y.efi), or without “File” in older versions. */
+function loaderIn(path: string): string {
+  const named = /File\(([^)]*)\)/i.exec(path)?.[1] ?? /\)\/(\\[^/]*)$/.exec(path)?.[1] ?? '';
+  return named.replaceAll('\\', '/');
+}
+
+/**
+ * What lies on a drive by its row of lsblk and the firmware's boot entries. What starts is known where a boot entry names
+ * one of its parts, where the system that ran the survey lies on it, or where nothing is on it at all; else it is not known.
+ */
+export function contentFrom(
+  row: BlockRow,
+  entries: readonly BootEntry[],
+  firmware: FirmwareKind | undefined,
+): Content {
+  const children = (row.children ?? []).filter((c) => text(c.type) === 'part');
+  const whole = text(row.fstype) !== null;
+  const type = text(row.pttype);
+  const table = type === 'gpt' ? 'gpt' : type === 'dos' ? 'mbr' : type === null ? 'none' : 'unknown';
+  const parts = children.length > 0 ? children.map(partOf) : whole ? [partOf(row)] : [];
+  const learnt = { from: 'survey' as const, at: '', imageId: null };
+  if (parts.length === 0) return { table, parts, starts: [], learnt };
+
+  const guids = new Set(children.flatMap((c) => text(c.partuuid)?.toLowerCase() ?? []));
+  const starts = entries.flatMap((e): Startable[] => {
+    const guid = guidIn(e.path);
+    if (!e.active || guid === null || !guids.has(guid)) return [];
+    const uefi = firmware?.startsWith('uefi') ? firmware : null;
+    return [
+      {
+        by: 'boot entry',
+        firmware: uefi,
+        path: loaderIn(e.path).slice(0, 300),
+        title: e.label || 'a boot entry',
+      },
+    ];
+  });
+  const running = within(row).some((r) => mountsOf(r).some((m) => SYSTEM_MOUNTS.includes(m)));
+  if (starts.length === 0 && running)
+    starts.push({
+      by: firmware === 'bios' ? 'boot code' : 'loader',
+      firmware: firmware ?? null,
+      path: '',
+      title: 'the system that ran the survey',
+    });
+  if (starts.length > 0) return { table, parts, starts, learnt };
+  // A system part may hold a loader by the name firmware looks for; without one UEFI finds nothing, BIOS code may be there.
+  const espThere = parts.some((p) => ESP_TYPES.includes(p.type.toLowerCase()) || p.filesystem === 'vfat');
+  const nothing = firmware?.startsWith('uefi') === true && entries.length > 0 && !espThere;
+  return { table, parts, starts: nothing ? [] : null, learnt };
+}

@@ -1,0 +1,20 @@
+import type { FirmwareKind } from '../model/inspection';
+import type { FactKey, FactValue } from '../model/facts';
+import { knownFact } from '../model/known';
+import type { Machine } from '../model/shelf';
+
+/** The kind of firmware by its mode, word size and the processor's architecture; undefined where they do not tell. */
+export function firmwareKindOf(fact: (key: FactKey) => FactValue | undefined): FirmwareKind | undefined {
+  const mode = fact('firmware.mode');
+  if (mode === 'bios' || mode === 'board') return mode;
+  if (mode !== 'uefi') return undefined;
+  const arch = fact('cpu.arch');
+  const bits = fact('firmware.bits');
+  if (arch === 'aarch64') return 'uefi-aa64';
+  if (arch === 'i686' || String(bits) === '32') return 'uefi-ia32';
+  return arch === 'x86_64' ? 'uefi-x64' : undefined;
+}
+
+/** The outcome row that this machine's firmware would meet. */
+export const firmwareOf = (machine: Pick<Machine, 'facts'>): FirmwareKind | undefined =>
+  firmwareKindOf((key) => knownFact(machine, key)?.value);
