@@ -11,9 +11,10 @@ import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
 import { benchLedger } from '@zb/core/box/benchLedger';
-import { hazards } from '@zb/core/box/hazards';
-import { ledger } from '@zb/core/box/ledger';
-import { buildSheet } from '@zb/core/box/buildSheet';
+import { hazards } from '@zb/core/box/summary';
+import { summaryOf as ledger } from '@zb/core/box/summary';
+import { hazardWords } from '@zb/core/words/hazard';
+import { buildSheet } from '@zb/core/words/buildSheet';
 import { keepHeadline } from '@zb/core/words/logbook';
 import { measuredWrites } from '@zb/core/box/measured';
 import { writeHeadline } from '@zb/core/words/write';
@@ -25,13 +26,13 @@ import {
   type ImageItem,
   type Machine,
 } from '@zb/core/model/bench';
-import { stops } from '@zb/core/model/box';
+import { stops } from '@zb/core/model/stops';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
 import { surveyHeadline } from '@zb/core/words/survey';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
-import { stopOutlook } from '@zb/core/box/outlook';
+import { outlookOf as stopOutlook } from '@zb/core/box/summary';
 import { benchDay } from '@zb/core/box/benchDay';
-import { boxLine, currentStop, route } from '@zb/core/box/route';
+import { boxLine, currentStop, route } from '@zb/core/box/summary';
 
 const must = <T>(value: T | undefined): T => {
   if (value === undefined) throw new Error('missing');
@@ -221,11 +222,11 @@ describe('hazards', () => {
   const texts = (s: ReturnType<typeof scene>, grade: string): string =>
     hazards(s.bench, s.box)
       .filter((h) => h.grade === grade)
-      .map((h) => h.text)
+      .map(hazardWords)
       .join('\n');
 
   it('Secure Boot is said once, at the firmware stop, from the bytes', () => {
-    const found = hazards(scene().bench, scene().box).filter((h) => /Secure Boot/.test(h.text));
+    const found = hazards(scene().bench, scene().box).filter((h) => /Secure Boot/.test(hazardWords(h)));
     expect(found).toHaveLength(1);
     expect(found[0]).toMatchObject({ grade: 'stop', stop: 'firmware' });
     expect(texts(scene({ 'firmware.secureBoot': 'off' }), 'stop')).toBe('');
@@ -250,7 +251,7 @@ describe('hazards', () => {
     const box = must(findBox(demo, 'film-night'));
     expect(hazards(demo, box).find((h) => h.stop === 'install')).toMatchObject({
       grade: 'stop',
-      text: expect.stringContaining('parish scans'),
+      params: expect.objectContaining({ holds: expect.stringContaining('parish scans') as string }),
     });
   });
   it('the gravest come first', () => {
@@ -305,10 +306,7 @@ describe('ledger and route', () => {
   it('a stick known to hold less than it claims stops as soon as it is picked', () => {
     const s = scene({}, { targetSerial: 'ST64-0000-F00D' });
     const noted = s.bench.items.map((i) => (i.id === 'market' ? { ...i, realBytes: 6 * 1024 ** 2 } : i));
-    const told = (bench: Bench) =>
-      hazards(bench, s.box)
-        .map((h) => h.text)
-        .join();
+    const told = (bench: Bench) => hazards(bench, s.box).map(hazardWords).join();
     expect(told({ ...s.bench, items: noted })).toMatch(/claims 59.6 GiB and really holds about 6.00 MiB/);
     expect(told(s.bench)).not.toMatch(/really holds/);
   });
@@ -331,7 +329,7 @@ describe('ledger and route', () => {
     expect(ledger(open.bench, open.box).questions.join()).not.toMatch(/Gull’s inside drive/);
     // What is not decided stops whatever could erase it.
     const stops = hazards(undecided, open.box).filter((h) => h.grade === 'stop' && h.stop === 'install');
-    expect(stops.map((h) => h.text).join()).toMatch(/Gull’s inside drive/);
+    expect(stops.map(hazardWords).join()).toMatch(/Gull’s inside drive/);
   });
   it('the route follows the sign-offs', () => {
     const archive = must(findBox(demo, 'archive'));

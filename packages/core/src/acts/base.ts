@@ -1,5 +1,5 @@
 import type { Box, LogEntry } from '../model/bench';
-import type { Stop } from '../model/box';
+import type { Stop } from '../model/stops';
 import type { Stamp } from './stamp';
 
 /** What every line of the log about a box says: when, of which box, at which stop. */

@@ -1,15 +1,16 @@
 import { systemTitle } from '../system/title';
 import type { Judgement } from '../system/judge';
-import { hazards } from '../box/hazards';
+import type { Hazard } from '../box/hazard';
+import { hazards } from '../box/summary';
 import type { Inspection } from '../model/inspection';
 import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../model/bench';
-import { stopTitle, type Stop } from '../model/box';
+import { stopTitle, type Stop } from '../model/stops';
 import { edited, type Act, type Change } from '../model/changes';
 import type { Purpose } from '../model/profile';
 import type { DigestAlgorithm } from '../formats/checksumList';
 import type { Comparison } from '../model/shelf';
 import { formatDuration, formatRate } from '../units/duration';
-import { plainBox } from '../model/blank';
+import { emptyStopRecords } from '../model/stopRecords';
 import { logBase } from './base';
 import type { Stamp } from './stamp';
 
@@ -26,13 +27,8 @@ export function createBox(
     id: stamp.id(),
     name,
     purpose,
+    ...emptyStopRecords(),
     machineId: machine?.id ?? null,
-    profileId: null,
-    ...plainBox,
-    imageId: null,
-    targetSerial: null,
-    written: null,
-    startBy: 'menu',
     decisions: [],
     signoffs: [],
     createdAt: stamp.now,
@@ -154,13 +150,11 @@ export function recordImage(
   return { label: `${file.name} checked`, image, changes };
 }
 
-/** What stands against signing a stop off: its Stop hazards, in words. Empty where nothing does or it is signed already. */
-export const againstSignoff = (bench: Bench, box: Box, stop: Stop): string[] =>
+/** What stands against signing a stop off: its Stop hazards. Empty where nothing does or it is signed already. */
+export const againstSignoff = (bench: Bench, box: Box, stop: Stop): readonly Hazard[] =>
   box.signoffs.some((s) => s.stop === stop)
     ? []
-    : hazards(bench, box)
-        .filter((h) => h.grade === 'stop' && h.stop === stop)
-        .map((h) => h.text);
+    : hazards(bench, box).filter((h) => h.grade === 'stop' && h.stop === stop);
 
 /**
  * Signs a stop off, or takes the signature back where it stands. Where a Stop hazard stands against it, `despite` is the

@@ -1,4 +1,4 @@
-import type { Stop } from '../model/box';
+import type { Stop } from '../model/stops';
 import type { Change } from '../model/changes';
 import type { Stamp } from './stamp';
 

@@ -1,14 +1,15 @@
-import { hazards } from './hazards';
+import type { Hazard } from './hazard';
+import { hazards } from './summary';
 import type { Bench, Box } from '../model/bench';
 import { addSpans, type Span } from '../units/duration';
-import { route, type RouteStop } from './route';
+import { route, type RouteStop } from './summary';
 
 export interface BenchDayRow {
   box: Box;
   next: RouteStop;
   /** Seconds of hands and waiting over all stops left. */
   left: Span;
-  inTheWay: string | undefined;
+  inTheWay: Hazard | undefined;
 }
 
 /** Every unfinished box with its next stop and what stands in its way. */
@@ -18,6 +19,6 @@ export function benchDay(bench: Bench): BenchDayRow[] {
     const [next] = stops;
     if (!next) return [];
     const left = addSpans(stops.flatMap((s) => [s.hands, s.waiting]));
-    return [{ box, next, left, inTheWay: hazards(bench, box).find((h) => h.grade === 'stop')?.text }];
+    return [{ box, next, left, inTheWay: hazards(bench, box).find((h) => h.grade === 'stop') }];
   });
 }

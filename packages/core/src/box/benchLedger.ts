@@ -1,17 +1,17 @@
-import { route } from './route';
+import type { Hazard } from './hazard';
+import { route } from './summary';
 import { machinesOf, storesOf, type Bench } from '../model/bench';
-import type { Stop } from '../model/box';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan } from '../units/duration';
-import { hazards } from './hazards';
-import type { LedgerLine } from './ledger';
+import { hazards } from './summary';
+import type { LedgerLine } from './stopModule';
 import { contentTitle } from '../model/content';
 
 export interface BenchLedgerData {
   shelf: LedgerLine[];
   /** Drives that must not be lost. */
   precious: LedgerLine[];
-  hazards: { boxId: string; box: string; stop: Stop; text: string }[];
+  hazards: { boxId: string; box: string; hazard: Hazard }[];
 }
 
 /** The whole bench in a few figures: what is on it, what must be kept, what must be dealt with first. */
@@ -53,7 +53,7 @@ export function benchLedger(bench: Bench): BenchLedgerData {
     hazards: bench.boxes.flatMap((b) =>
       hazards(bench, b)
         .filter((h) => h.grade === 'stop')
-        .map((h) => ({ boxId: b.id, box: b.name, stop: h.stop, text: h.text })),
+        .map((h) => ({ boxId: b.id, box: b.name, hazard: h })),
     ),
   };
 }

@@ -1,14 +1,14 @@
 import { judge } from '../system/judge';
 import { machineView } from '../system/view';
 import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '../model/bench';
-import { stops, stopTitle, type Stop } from '../model/box';
+import { stops, stopTitle, type Stop } from '../model/stops';
 import { moment } from './make';
 import { demoProfiles } from './profiles';
 import { demoParts } from './parts';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
 import { demoWishes } from './wishes';
-import { plainBox } from '../model/blank';
+import { emptyStopRecords } from '../model/stopRecords';
 import { systemTitle } from '../system/title';
 
 interface Plan {
@@ -141,12 +141,12 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     add(stop, minute + 6, { kind: 'signoff', text: `${stopTitle[stop]} signed off` });
   });
   const box: Box = {
+    ...emptyStopRecords(),
     id: plan.id,
     name: plan.name,
     purpose: plan.purpose,
     machineId: plan.machineId,
     profileId: plan.profileId,
-    ...plainBox,
     wishId: plan.wishId,
     releaseId: judged?.release.id ?? null,
     variantId: judged?.variant.id ?? null,

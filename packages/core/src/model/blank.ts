@@ -16,11 +16,3 @@ export const plainMachine = {
   details: null,
 } satisfies Partial<Machine>;
 export const plainAdapter = { ...owning, goesIn: 'outside' as const, wiredPorts: 0, sataPorts: 0 };
-export const plainBox = {
-  releaseId: null,
-  variantId: null,
-  wishId: null,
-  parts: [] as string[],
-  gathered: [] as string[],
-  hoursPerDay: null,
-};

@@ -1,5 +1,6 @@
 import { formatIec } from '../units/bytes';
-import { boxSchema, stops, stopTitle } from './box';
+import { stops, stopTitle } from './stops';
+import { boxSchema } from './box';
 import { collection } from './collection';
 import { logEntrySchema } from './log';
 import { photoSchema } from './photo';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { stopSchema } from './box';
+import { stopSchema } from './stops';
 
 const base = {
   id: z.string().min(1).max(80),

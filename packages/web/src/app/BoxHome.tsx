@@ -1,6 +1,6 @@
 import { Navigate, useParams } from 'react-router';
 import { findBox } from '@zb/core/model/bench';
-import { currentStop } from '@zb/core/box/route';
+import { currentStop } from '@zb/core/box/summary';
 import { useBench } from '../storage/hooks';
 import NotFound from '../parts/NotFound';
 

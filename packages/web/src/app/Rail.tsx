@@ -1,6 +1,6 @@
 import { Link, NavLink, useParams } from 'react-router';
 import type { Bench } from '@zb/core/model/bench';
-import { boxLine, currentStop, route } from '@zb/core/box/route';
+import { boxLine, currentStop, route } from '@zb/core/box/summary';
 import { AREAS } from './areas';
 
 const Ticks = ({ bench, box }: { bench: Bench; box: Bench['boxes'][number] }) => {

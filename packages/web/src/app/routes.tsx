@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import type { ComponentType } from 'react';
 import { z } from 'zod';
-import { currentStop } from '@zb/core/box/route';
+import { currentStop } from '@zb/core/box/summary';
 import { useBench } from '../storage/hooks';
 import { ErrorPage } from './Errors';
 import { Shell } from './Shell';

@@ -1,4 +1,5 @@
 import { benchLedger } from '@zb/core/box/benchLedger';
+import { hazardWords } from '@zb/core/words/hazard';
 import type { Bench } from '@zb/core/model/bench';
 import { Link } from 'react-router';
 import { Grade } from './Marks';
@@ -23,13 +24,13 @@ export function BenchLedger({ bench }: { bench: Bench }) {
       <LedgerGroup title="Stop hazards" count={hazards.length}>
         {hazards.length === 0 && <p className="soft">None.</p>}
         {hazards.map((h) => (
-          <div className="hz" key={h.boxId + h.text}>
+          <div className="hz" key={h.boxId + hazardWords(h.hazard)}>
             <Grade grade="stop" />
             <span>
-              <Link className="link" to={`/box/${h.boxId}/${h.stop}`}>
+              <Link className="link" to={`/box/${h.boxId}/${h.hazard.stop}`}>
                 {h.box}
               </Link>
-              : {h.text}
+              : {hazardWords(h.hazard)}
             </span>
           </div>
         ))}

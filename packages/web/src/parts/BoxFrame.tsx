@@ -2,7 +2,8 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
 import { profileLine } from '@zb/core/system/options';
-import { ledger } from '@zb/core/box/ledger';
+import { summaryOf } from '@zb/core/box/summary';
+import { hazardWords } from '@zb/core/words/hazard';
 import {
   findBox,
   findMachine,
@@ -12,7 +13,7 @@ import {
   type Machine,
   type Profile,
 } from '@zb/core/model/bench';
-import { stops, stopTitle, type Stop } from '@zb/core/model/box';
+import { stops, stopTitle, type Stop } from '@zb/core/model/stops';
 import NotFound from './NotFound';
 import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';
@@ -84,7 +85,7 @@ export function BoxFrame({
   };
   const sign = (): void => {
     if (busy !== undefined) return;
-    const found = againstSignoff(bench, box, stop);
+    const found = againstSignoff(bench, box, stop).map(hazardWords);
     if (found.length > 0) setAgainst(found);
     else signNow();
   };
@@ -121,7 +122,7 @@ export function BoxFrame({
       >
         {children}
       </Sheet>
-      <BoxLedger ledger={ledger(bench, box)} />
+      <BoxLedger ledger={summaryOf(bench, box)} />
       <RouteStrip bench={bench} box={box} />
       {against.length > 0 && (
         <SignDespite

@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
-import type { Ledger, LedgerLine } from '@zb/core/box/ledger';
+import type { LedgerLine } from '@zb/core/box/stopModule';
+import type { Summary } from '@zb/core/box/summary';
+import { hazardWords } from '@zb/core/words/hazard';
 import { Grade } from './Marks';
 
 export function LedgerGroup({
@@ -42,7 +44,7 @@ export const LedgerRow = ({ line }: { line: LedgerLine }) => (
 );
 
 /** The ledger of a box: all of it comes from core; this only sets it out. */
-export function BoxLedger({ ledger }: { ledger: Ledger }) {
+export function BoxLedger({ ledger }: { ledger: Summary }) {
   const count = (g: string): number => ledger.hazards.filter((h) => h.grade === g).length;
   return (
     <LedgerAside>
@@ -54,9 +56,9 @@ export function BoxLedger({ ledger }: { ledger: Ledger }) {
       >
         {ledger.hazards.length === 0 && <p className="soft">None known.</p>}
         {ledger.hazards.map((h) => (
-          <div className="hz" key={h.text}>
+          <div className="hz" key={hazardWords(h)}>
             <Grade grade={h.grade} />
-            <span>{h.text}</span>
+            <span>{hazardWords(h)}</span>
           </div>
         ))}
       </LedgerGroup>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { addEntry, type HandEntry } from '@zb/core/acts/box';
 import type { Box } from '@zb/core/model/bench';
-import type { Stop } from '@zb/core/model/box';
+import type { Stop } from '@zb/core/model/stops';
 import { stamp, useAct } from '../storage/hooks';
 import { Quiet } from './Button';
 import { smallPhoto } from './photo';

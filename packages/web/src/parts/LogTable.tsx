@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { findPhoto, type Bench, type LogEntry } from '@zb/core/model/bench';
-import { stopTitle } from '@zb/core/model/box';
+import { stopTitle } from '@zb/core/model/stops';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 import { useBench } from '../storage/hooks';
 

@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router';
 import type { Bench, Box } from '@zb/core/model/bench';
 import { addSpans, formatSpan } from '@zb/core/units/duration';
-import { route } from '@zb/core/box/route';
+import { route } from '@zb/core/box/summary';
 
 /** The twelve stops of a box, their state and their minutes. */
 export function RouteStrip({ bench, box }: { bench: Bench; box: Box }) {

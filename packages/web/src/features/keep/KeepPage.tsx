@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { removeBox, updateBox } from '@zb/core/acts/box';
-import { buildSheet } from '@zb/core/box/buildSheet';
+import { buildSheet } from '@zb/core/words/buildSheet';
 import { keepHeadline } from '@zb/core/words/logbook';
 import { logOf } from '@zb/core/model/bench';
 import { useNavigate } from 'react-router';

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import { benchDay } from '@zb/core/box/benchDay';
+import { hazardWords } from '@zb/core/words/hazard';
 import { formatSpan } from '@zb/core/units/duration';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Sheet } from '../../parts/Sheet';
@@ -53,7 +54,7 @@ export default function BenchDayPage() {
                       <td className="num">{formatSpan(r.next.hands)}</td>
                       <td className="num">{r.next.waiting.high > 0 ? formatSpan(r.next.waiting) : '—'}</td>
                       <td className="num">{formatSpan(r.left)}</td>
-                      <td>{r.inTheWay ?? <span className="soft">nothing</span>}</td>
+                      <td>{r.inTheWay ? hazardWords(r.inTheWay) : <span className="soft">nothing</span>}</td>
                     </tr>
                   ))}
                 </tbody>

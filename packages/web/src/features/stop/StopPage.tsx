@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
 import { logOf } from '@zb/core/model/bench';
-import { stopSchema } from '@zb/core/model/box';
-import { stopOutlook } from '@zb/core/box/outlook';
+import { stopSchema } from '@zb/core/model/stops';
+import { outlookOf } from '@zb/core/box/summary';
 import NotFound from '../../parts/NotFound';
 import { BoxFrame, useBoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
@@ -14,7 +14,7 @@ export default function StopPage() {
   const stop = stopSchema.safeParse(named);
   if (!context) return <NotFound what="This box is not on the bench" />;
   if (!stop.success) return <NotFound what="A box has no such stop" />;
-  const outlook = stopOutlook(context.bench, context.box, stop.data);
+  const outlook = outlookOf(context.bench, context.box, stop.data);
   return (
     <BoxFrame context={context} stop={stop.data} headline={outlook.headline}>
       <div className="stack">

@@ -2,12 +2,13 @@ import { knownFact } from '../model/known';
 import { firmwareTitle } from '../model/inspection';
 import { bootLadder } from '../starting/ladder';
 import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../model/bench';
-import { stops, stopTitle } from '../model/box';
+import { stops, stopTitle } from '../model/stops';
 import { factDefinition, factKeys } from '../model/facts';
 import { factText } from '../machine/text';
 import { formatBoth, formatExact } from '../units/bytes';
 import { optionOf } from '../system/options';
-import { hazards } from './hazards';
+import { hazards } from '../box/summary';
+import { hazardWords } from './hazard';
 
 /** Text that stands in a table cell or a list without being taken for markup. */
 const safe = (s: string): string => s.replace(/[\\`*_[\]<>|#]/g, '\\$&').replace(/\s*\n\s*/g, ' ');
@@ -89,7 +90,7 @@ export function buildSheet(bench: Bench, box: Box): string {
     ...(found.length
       ? found.map(
           (h) =>
-            `- **${h.grade === 'stop' ? 'Stop' : h.grade === 'check' ? 'Check' : 'Note'}** ${safe(h.text)}`,
+            `- **${h.grade === 'stop' ? 'Stop' : h.grade === 'check' ? 'Check' : 'Note'}** ${safe(hazardWords(h))}`,
         )
       : ['None.']),
   );

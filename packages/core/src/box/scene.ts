@@ -1,0 +1,68 @@
+import { firmwareOf } from '../machine/firmware';
+import { knownFact } from '../model/known';
+import {
+  findImage,
+  findMachine,
+  findProfile,
+  storesIn,
+  type Bench,
+  type Box,
+  type ImageItem,
+  type Machine,
+  type Profile,
+  type Store,
+} from '../model/bench';
+import type { FactKey, FactValue } from '../model/facts';
+import { contentOf, type ImageReading } from '../model/inspection';
+import { startOn, type MachineStart } from '../starting/forMachine';
+import { judge, type Judgement } from '../system/judge';
+import { machineView } from '../system/view';
+import { targetOf } from '../write/target';
+
+/** A box with all that its stops look at, each looked up or judged once. */
+export class Scene {
+  readonly machine: Machine | undefined;
+  readonly profile: Profile | undefined;
+  readonly image: ImageItem | undefined;
+  /** Drives, sticks and cards in the machine. */
+  readonly inside: Store[];
+  /** The stick, card or drive that is written to. */
+  readonly target: Store | undefined;
+  private judgement: Judgement | undefined;
+
+  constructor(
+    readonly bench: Bench,
+    readonly box: Box,
+  ) {
+    this.machine = findMachine(bench, box.machineId);
+    this.profile = findProfile(bench, box.profileId);
+    this.image = findImage(bench, box.imageId);
+    this.inside = this.machine ? storesIn(bench, this.machine.id) : [];
+    this.target = targetOf(bench, box);
+  }
+
+  /** Machine and system judged together; undefined where one is not chosen. */
+  get judged(): Judgement | undefined {
+    const { machine, profile } = this;
+    if (machine && profile) this.judgement ??= judge(machineView(this.bench, machine), profile, this.box);
+    return this.judgement;
+  }
+
+  fact(key: FactKey): FactValue | undefined {
+    return this.machine && knownFact(this.machine, key)?.value;
+  }
+
+  get reading(): ImageReading | undefined {
+    return this.image?.inspection ? contentOf(this.image.inspection) : undefined;
+  }
+
+  /** What the image does on this machine; undefined where machine, firmware or image are not known. */
+  get start(): MachineStart | undefined {
+    const firmware = this.machine && firmwareOf(this.machine);
+    return firmware && startOn(this.reading, firmware, this.fact('firmware.secureBoot') === 'on');
+  }
+
+  signed(stop: Box['signoffs'][number]['stop']): boolean {
+    return this.box.signoffs.some((s) => s.stop === stop);
+  }
+}

@@ -1,0 +1,108 @@
+import { contentTitle } from '../../model/content';
+import { formatBoth, formatIec } from '../../units/bytes';
+import { predictInstall } from '../../write/install';
+import { hazard, type Hazard } from '../hazard';
+import type { Scene } from '../scene';
+import { knownLine, plainStop, type StopModule } from '../stopModule';
+
+const plain = plainStop('install', [3, 6], [5, 20]);
+
+/** Does the installer go for the first drive by itself? Undefined where it asks. */
+const takes = ({ profile }: Scene): 'unasked' | 'preselected' | undefined =>
+  profile?.installer === 'takes the first drive unasked'
+    ? 'unasked'
+    : profile?.installer === 'preselects the first drive'
+      ? 'preselected'
+      : undefined;
+
+function hazards(scene: Scene): Hazard[] {
+  const { machine, profile, inside } = scene;
+  if (!machine) return [];
+  const out: Hazard[] = [];
+  const kept = inside.find((d) => d.fate === 'keep');
+  const way = takes(scene);
+  if (profile)
+    for (const d of inside.filter((x) => x.fate === 'not decided'))
+      out.push(
+        hazard(
+          'drive not decided',
+          'stop',
+          'install',
+          { drive: d.name, machine: machine.name, holds: contentTitle(d) },
+          d.id,
+        ),
+      );
+  if (way && kept)
+    out.push(
+      hazard(
+        'installer takes a kept drive',
+        'stop',
+        'install',
+        { way, drive: kept.name, machine: machine.name, holds: contentTitle(kept) },
+        kept.id,
+      ),
+    );
+  else if (way && inside.length > 1)
+    out.push(hazard('installer takes the first drive', 'check', 'install', { way }));
+  const stopped = new Set(out.flatMap((h) => h.store ?? []));
+  for (const s of inside)
+    if (s.fate === 'keep' && !stopped.has(s.id))
+      out.push(
+        hazard(
+          'kept drive inside',
+          'check',
+          'install',
+          { drive: s.name, machine: machine.name, holds: contentTitle(s) },
+          s.id,
+        ),
+      );
+  return out;
+}
+
+const sum = (stores: readonly { bytes: number }[]): number => stores.reduce((n, s) => n + s.bytes, 0);
+
+export const install: StopModule = {
+  ...plain,
+  waiting: (scene) => predictInstall(scene.bench, scene.box)?.value ?? plain.waiting(scene),
+  hazards,
+  questions: (scene) => {
+    const [open] = scene.inside.filter((s) => s.fate === 'not decided' && !s.removable);
+    return open && !scene.signed('install')
+      ? [`May what is on “${open.name}” be lost (${contentTitle(open) || 'empty, as far as known'})?`]
+      : [];
+  },
+  bytesAtRisk: ({ machine, inside }) => {
+    const free = inside.filter((s) => s.fate !== 'keep');
+    const kept = inside.filter((s) => s.fate === 'keep');
+    return [
+      {
+        label: machine ? `In ${machine.name}` : 'In the machine',
+        value: formatIec(sum(free)),
+        because: free.map((s) => `“${s.name}” ${formatIec(s.bytes)}`).join(', ') || 'no drive is known in it',
+      },
+      {
+        label: 'Marked to keep',
+        value: formatIec(sum(kept)),
+        because:
+          kept.map((s) => `“${s.name}”: ${contentTitle(s)}`).join(', ') ||
+          'nothing in the machine is marked to keep',
+      },
+    ];
+  },
+  known: ({ profile, machine, inside }) => [
+    ...knownLine('Installer', profile?.installer),
+    ...knownLine('Layout', profile && `${profile.layout}; swap: ${profile.swap}`),
+    ...knownLine('Size', profile?.growsAtFirstStart && 'it grows to the whole drive at its first start'),
+    ...inside.flatMap((s) =>
+      knownLine(
+        `In ${machine?.name}`,
+        `${s.name}, ${formatBoth(s.bytes)}, …${s.serial?.slice(-4) ?? 'no serial'}: ${s.fate === 'may be lost' ? '' : `${s.fate.toUpperCase()}, `}${contentTitle(s) || 'empty'}`,
+      ),
+    ),
+  ],
+  later: {
+    headline: 'Which drive does the installer take?',
+    words:
+      'This stop will rehearse the plan over every order the drives may answer in; until then it shows who is in the machine.',
+  },
+};

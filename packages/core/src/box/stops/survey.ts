@@ -1,0 +1,19 @@
+import { factDefinition } from '../../model/facts';
+import { hazard } from '../hazard';
+import { plainStop, type StopModule } from '../stopModule';
+
+export const survey: StopModule = {
+  ...plainStop('survey', [4, 8]),
+  hazards: ({ judged, profile }) =>
+    (judged?.all ?? [])
+      .filter((f) => f.outcome === 'ask')
+      .map((f) =>
+        hazard('fact open', 'check', 'survey', { because: f.because, system: profile?.name ?? '' }),
+      ),
+  questions: (scene) => {
+    const { machine, judged } = scene;
+    if (!machine) return ['Which machine is it to be?'];
+    const mode = scene.fact('firmware.mode') === undefined ? [factDefinition('firmware.mode').ask] : [];
+    return [...(judged?.missing.map((m) => m.ask) ?? []), ...mode];
+  },
+};

@@ -1,0 +1,54 @@
+import { contentTitle } from '../../model/content';
+import { formatIec } from '../../units/bytes';
+import { serialTail } from '../../write/guard';
+import { targetSerial } from '../../write/target';
+import { predictWrite, unknownStick } from '../../write/time';
+import { writtenBytes } from '../../write/written';
+import { hazard, type Hazard } from '../hazard';
+import type { Scene } from '../scene';
+import { plainStop, type StopModule } from '../stopModule';
+
+const plain = plainStop('write', [1, 3], [2, 10]);
+
+function hazards({ image, box, target }: Scene): Hazard[] {
+  const out: Hazard[] = [];
+  const container = image?.inspection?.container;
+  if (image && container && container.kind !== 'none' && container.innerBytes !== null)
+    out.push(hazard('packed', 'note', 'write', { image: image.name, kind: container.kind }));
+  if (box.written?.result === 'failed')
+    out.push(hazard('write failed', 'stop', 'write', { tail: box.written.serial.slice(-4) }));
+  if (target?.realBytes != null)
+    out.push(
+      hazard(
+        'stick lies',
+        'stop',
+        'write',
+        { stick: target.name, claims: formatIec(target.bytes), holds: formatIec(target.realBytes) },
+        target.id,
+      ),
+    );
+  return out;
+}
+
+export const write: StopModule = {
+  ...plain,
+  waiting: (scene) =>
+    scene.image
+      ? predictWrite(writtenBytes(scene.image), scene.target ?? unknownStick(null), scene.bench.log).value
+      : plain.waiting(scene),
+  hazards,
+  bytesAtRisk: ({ box, target }) => {
+    const serial = targetSerial(box);
+    return [
+      {
+        label: serial === null ? 'On the stick' : `On the stick …${serialTail(serial)}`,
+        value: target ? formatIec(target.bytes) : serial === null ? 'none chosen' : 'not on the shelf',
+        because: target
+          ? `“${target.name}” holds ${contentTitle(target) || 'nothing'}; a write overwrites all of it`
+          : serial === null
+            ? 'a stick is chosen at stop 5'
+            : 'the shelf has no record of this stick; put it there to see what is at risk',
+      },
+    ];
+  },
+};

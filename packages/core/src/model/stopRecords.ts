@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import type { Stop } from './stops';
+
+/** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
+export const writtenSchema = z.object({
+  at: z.string(),
+  imageId: z.string(),
+  serial: z.string(),
+  result: z.enum(['proven', 'failed']),
+  explanation: z.string(),
+  bytes: z.number(),
+  seconds: z.number(),
+});
+export type Written = z.infer<typeof writtenSchema>;
+
+const id = z.string().nullable();
+
+/** The fields of a box in which a stop keeps what was decided there. Those of later versions have a default. */
+export const stopRecords = {
+  survey: { machineId: id },
+  choose: {
+    profileId: id,
+    /** The release and the variant of the profile; null takes the one the bench would choose. */
+    releaseId: id.default(null),
+    variantId: id.default(null),
+    /** The wish this box answers. */
+    wishId: id.default(null),
+    /** Hours a day it runs; null takes what is usual for its purpose. */
+    hoursPerDay: z.number().min(0).max(24).nullable().default(null),
+  },
+  gather: {
+    /** Parts of the shelf put aside for it. */
+    parts: z.array(z.string()).default([]),
+    /** What of the gathering list lies on the bench, by the keys of its lines. */
+    gathered: z.array(z.string()).default([]),
+  },
+  verify: { imageId: id },
+  write: {
+    /** Serial of the stick, card or drive picked for the next write. */
+    targetSerial: id,
+    written: writtenSchema.nullable(),
+  },
+  firmware: {
+    /** How the stick is to be started: through the one-time menu, or by leaving it to the boot order. */
+    startBy: z.enum(['menu', 'order']),
+  },
+  install: {},
+  'first-start': {},
+  network: {},
+  load: {},
+  tune: {},
+  keep: {},
+} satisfies Record<Stop, z.ZodRawShape>;
+
+/** What a new box has in them. */
+export const emptyStopRecords = () => ({
+  machineId: null,
+  profileId: null,
+  releaseId: null,
+  variantId: null,
+  wishId: null,
+  hoursPerDay: null,
+  parts: [] as string[],
+  gathered: [] as string[],
+  imageId: null,
+  targetSerial: null,
+  written: null,
+  startBy: 'menu' as const,
+});

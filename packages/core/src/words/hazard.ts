@@ -1,0 +1,44 @@
+import type { Hazard, HazardCode } from '../box/hazard';
+
+type Params = Readonly<Record<string, string>>;
+
+const TAKES: Record<string, string> = {
+  unasked: 'takes the first drive without asking',
+  preselected: 'comes with the first drive selected',
+};
+
+const WORDS: Record<HazardCode, (p: Params) => string> = {
+  'does not fit': (p) => `${p.system} does not fit ${p.machine}. ${p.because}`,
+  'wants a change': (p) => `${p.because} ${p.repair}`.trim(),
+  'fact open': (p) => `${p.because} ${p.system} depends on it.`,
+  'drive not decided': (p) =>
+    `Whether what is on “${p.drive}” in ${p.machine} may be lost is not decided: ${p.holds || 'empty, as far as known'}. Decide it, or take the drive out.`,
+  'installer takes a kept drive': (p) =>
+    `The installer ${TAKES[p.way ?? ''] ?? ''}, and “${p.drive}” in ${p.machine} holds ${p.holds || 'what must be kept'}. Take it out first.`,
+  'installer takes the first drive': (p) =>
+    `The installer ${TAKES[p.way ?? ''] ?? ''}. Only the drive that may be lost should be in the machine.`,
+  'kept drive inside': (p) => `“${p.drive}” in ${p.machine} holds ${p.holds || 'what must be kept'}.`,
+  'not what was published': (p) =>
+    `${p.image} is not the file that was published. Fetch it again; nothing has been written.`,
+  'not compared': (p) => `${p.image} has not been compared with a published checksum.`,
+  packed: (p) =>
+    `${p.image} is packed as ${p.kind}. The stand-in writer unpacks it; another writer may not, and then nothing starts.`,
+  'found in the image': (p) => p.what ?? '',
+  'Secure Boot refuses': (p) =>
+    `${p.machine} has Secure Boot on and will refuse this image: ${p.because}. Turn it off at stop 6.`,
+  'does not start': (p) =>
+    `${p.machine} starts by ${p.firmware}, and from a stick this image does not: ${p.because}.`,
+  'start not told': (p) =>
+    `Whether ${p.machine} starts this image cannot be told from its bytes: ${p.because}.`,
+  'trust assumed': (p) =>
+    `${p.machine} has Secure Boot on; this image starts if its firmware trusts the key: ${p.because}.`,
+  'write failed': (p) => `Stick …${p.tail} failed its comparison. Do not start from it.`,
+  'upright panel': () => 'The panel is upright. Expect a sideways first screen.',
+  'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
+  'stick lies': (p) =>
+    `“${p.stick}” claims ${p.claims} and really holds about ${p.holds}. Take another stick.`,
+};
+
+/** What a hazard means, in a sentence. */
+export const hazardWords = (h: Pick<Hazard, 'code' | 'params'>): string =>
+  WORDS[h.code](Object.fromEntries(Object.entries(h.params).map(([k, v]) => [k, String(v)])));
