@@ -160,6 +160,11 @@ test('a stick from the shelf can be plugged in', async ({ page, open }) => {
   await expect(page.locator('.status')).toContainText('saved');
   await open('/box/games-corner/write');
   await page.getByLabel('Plug in another stick').selectOption({ label: 'Lent stick, 14.9 GiB' });
+  // What nobody has decided about stops the write; it is decided in place.
+  const row = page.getByRole('row', { name: /Lent stick/ });
+  await expect(row).toContainText('not decided');
+  await expect(row.getByRole('radio')).toBeDisabled();
+  await row.getByRole('button', { name: 'It may be lost' }).click();
   await writeTo(page, /Lent stick/, '0815');
   await expect(page.locator('.stamp', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
 });

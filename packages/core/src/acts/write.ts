@@ -60,7 +60,10 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
       const image = findImage(bench, run.imageId);
       const content = writtenContent(image, run.result === 'proven', stamp.now);
-      const holds = run.result === 'proven' ? run.imageName : `a broken copy of ${run.imageName}`;
+      const holds =
+        run.result === 'proven'
+          ? `${run.imageName}, written and proven`
+          : `a broken copy of ${run.imageName}`;
       changes.push(
         edited('items', i, {
           ...i,

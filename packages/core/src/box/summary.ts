@@ -128,8 +128,12 @@ export function outlookOf(
   box: Box,
   stop: Stop,
 ): { headline: string; later: string; known: Known[] } {
-  const { later, known } = stopModules[stop];
-  return { headline: later?.headline ?? '', later: later?.words ?? '', known: known(new Scene(bench, box)) };
+  const module = stopModules[stop];
+  return {
+    headline: module.later?.headline ?? '',
+    later: module.later?.words ?? '',
+    known: module.known(new Scene(bench, box)),
+  };
 }
 
 /** Hazards of a box, gravest first; each names the stop at which it is dealt with. */
