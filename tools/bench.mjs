@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { benchInspect, benchPacked } from './bench-images.mjs';
 import { benchShelf, benchSurvey } from './bench-shelf.mjs';
+import { benchScale } from './bench-scale.mjs';
 import { installPackages } from './install.mjs';
 import { chromiumOptions } from './chromium.mjs';
 
@@ -74,6 +75,7 @@ try {
 
   benchSurvey(dir);
   await benchShelf(browser, address, dir);
+  await benchScale(browser, address, dir);
   await benchInspect(dir, root);
   await benchPacked(browser, address, dir);
 

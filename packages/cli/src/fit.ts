@@ -3,8 +3,8 @@ import { profilesFromText } from '@zb/core/system/exchange';
 import { machineInput } from './fitInput';
 
 /** What `zb fit` prints: each system's verdict for the machine, with its reasons, repairs and cost. */
-export function fitOutput(machineText: string, profilesText: string) {
-  const machine = machineInput(machineText);
+export function fitOutput(machineText: string, profilesText: string, id?: string) {
+  const machine = machineInput(machineText, id);
   const verdicts = profilesFromText(profilesText).map((p) => {
     const { profileId, profile, verdict, binding, missing, release, variant, repairs, cost, likely } = judge(
       machine,

@@ -108,13 +108,11 @@ zb.command('check')
 
 zb.command('fit')
   .description('judge systems for a machine, with reasons and repairs')
-  .requiredOption(
-    '--machine <file>',
-    'a survey report, its JSON, a machine record, or a bench of one machine',
-  )
+  .requiredOption('--machine <file>', 'a survey report, its JSON, a machine record, or a bench')
+  .option('--id <machine>', 'which machine of a bench')
   .requiredOption('--profiles <file>', 'systems, or a bench that holds them')
-  .action(async ({ machine, profiles }: { machine: string; profiles: string }) =>
-    print(fitOutput(await readText(machine), await readText(profiles))),
+  .action(async ({ machine, profiles, id }: { machine: string; profiles: string; id?: string }) =>
+    print(fitOutput(await readText(machine), await readText(profiles), id)),
   );
 
 zb.command('assign')

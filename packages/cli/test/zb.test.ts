@@ -1,3 +1,4 @@
+import { REPORT } from './report';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -27,9 +28,6 @@ beforeAll(() => {
   dir = mkdtempSync(join(tmpdir(), 'zb-cli-'));
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
-
-const REPORT =
-  '==== machine ====\nx86_64\n==== meminfo ====\nMemTotal: 8000000 kB\n==== lsblk ====\n{"blockdevices":[{"name":"sda","type":"disk","size":240057409536,"serial":"S1","model":"M","tran":"sata","rota":false,"rm":false}]}\n';
 
 describe('zb survey', () => {
   it('prints the script', () => expect(zb(['survey', '--script']).stdout).toBe(SURVEY_SCRIPT));

@@ -9,12 +9,16 @@ export interface MeasuredRun {
   within: boolean;
 }
 
+/** So many of the latest runs are drawn: more would not be told apart. */
+const DRAWN = 24;
+
 /** Writes with a prediction beside the measurement, oldest first, and what they amount to. */
 export function measuredWrites(bench: Bench): { runs: MeasuredRun[]; headline: string } {
-  const runs = [...bench.log]
+  const runs = bench.log
+    .filter((e) => e.kind === 'write')
     .sort((a, b) => (a.at < b.at ? -1 : 1))
     .flatMap((e): MeasuredRun[] =>
-      e.kind === 'write' && e.predicted && e.result === 'proven'
+      e.predicted && e.result === 'proven'
         ? [
             {
               label: `…${e.serial.slice(-4)}, ${e.at.slice(5, 10)}`,
@@ -32,5 +36,5 @@ export function measuredWrites(bench: Bench): { runs: MeasuredRun[]; headline: s
         ? 'What happened? Nothing is on record yet'
         : 'What happened, and when'
       : `${within} of ${runs.length} writes took what was foretold`;
-  return { runs, headline };
+  return { runs: runs.slice(-DRAWN), headline };
 }

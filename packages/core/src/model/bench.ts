@@ -2,6 +2,7 @@ import { benchModel, type BenchOf } from './benchModel';
 import type { Box } from './box';
 import { collections } from './collections';
 import type { LogEntry } from './log';
+import { lookupOf } from './lookups';
 import type { Photo } from './photo';
 import type { Profile } from './profile';
 import {
@@ -28,10 +29,17 @@ export const emptyBench = theBench.empty;
 /** The one order in which a bench is shown, whatever order storage or a file gave. */
 export const { arranged, findEntries } = theBench;
 
-export const findMachine = (bench: Bench, id: string | null): Machine | undefined =>
-  bench.items.filter(isMachine).find((m) => m.id === id);
-export const findImage = (bench: Bench, id: string | null): ImageItem | undefined =>
-  bench.items.filter(isImage).find((i) => i.id === id);
+/** A thing of the shelf by its id. */
+export const findItem = (bench: Bench, id: string | null): ShelfItem | undefined =>
+  id === null ? undefined : lookupOf(bench.items).byId.get(id);
+export const findMachine = (bench: Bench, id: string | null): Machine | undefined => {
+  const item = findItem(bench, id);
+  return item && isMachine(item) ? item : undefined;
+};
+export const findImage = (bench: Bench, id: string | null): ImageItem | undefined => {
+  const item = findItem(bench, id);
+  return item && isImage(item) ? item : undefined;
+};
 export const findProfile = (bench: Bench, id: string | null): Profile | undefined =>
   bench.profiles.find((p) => p.id === id);
 export const findBox = (bench: Bench, id: string | undefined): Box | undefined =>
@@ -41,7 +49,7 @@ export const machinesOf = (bench: Bench): Machine[] => bench.items.filter(isMach
 /** Drives, sticks and cards that are here. */
 export const storesOf = (bench: Bench): Store[] => bench.items.filter(isStore).filter((s) => s.owned);
 export const storesIn = (bench: Bench, machineId: string): Store[] =>
-  storesOf(bench).filter((s) => s.in === machineId);
+  lookupOf(bench.items).inMachine.get(machineId) ?? [];
 /** What a machine could start from and keep: drives, and cards that sit in it; sticks in its ports are not counted. */
 export const drivesIn = (bench: Bench, machineId: string): Store[] =>
   storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');

@@ -196,20 +196,25 @@ export function benchModel<T extends Table>(table: T, version: number) {
     return out.reverse() as C[];
   }
 
-  /** The changes that lead from one bench to another; used to replace a whole bench as one act. */
-  function differences(from: B, to: B): C[] {
-    const out: unknown[] = [];
+  /**
+   * The changes that lead from one bench to another, record by record; undefined for a record that is the same, so that
+   * whoever asks can rest in between.
+   */
+  function* differing(from: B, to: B): Generator<C | undefined> {
     for (const name of names) {
       const now = new Map(of(to, name).map((x) => [x.id, x]));
       const before = new Map(of(from, name).map((x) => [x.id, x]));
-      for (const id of before.keys()) if (!now.has(id)) out.push({ in: name, id, to: null });
-      for (const [id, x] of now) if (!sameValue(before.get(id), x)) out.push({ in: name, id, to: x });
+      for (const id of before.keys())
+        yield now.has(id) ? undefined : ({ in: name, id, to: null } as unknown as C);
+      for (const [id, x] of now)
+        yield sameValue(before.get(id), x) ? undefined : ({ in: name, id, to: x } as unknown as C);
     }
-    if (from.name !== to.name) out.push({ in: 'name', id: 'name', to: to.name });
+    if (from.name !== to.name) yield { in: 'name', id: 'name', to: to.name };
     const edits = settingsEdits(from.settings, to.settings);
-    if (edits.length > 0) out.push({ in: 'settings', id: 'settings', edits });
-    return out as C[];
+    if (edits.length > 0) yield { in: 'settings', id: 'settings', edits };
   }
+  /** All of them at once; used to replace a whole bench as one act. */
+  const differences = (from: B, to: B): C[] => [...differing(from, to)].filter((c) => c !== undefined);
 
   /** The order in which a collection is shown, whatever order storage or a file gave. */
   const ordered = (name: string, records: readonly Keyed[]): Keyed[] => {
@@ -325,6 +330,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
     applyArranged,
     arranged,
     conflicts,
+    differing,
     differences,
     inverse,
     normal,

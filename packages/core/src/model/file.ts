@@ -1,5 +1,5 @@
 import { BENCH_VERSION, theBench, type Bench } from './bench';
-import { differences } from './changes';
+import { differences, type Change } from './changes';
 import { migrations, type Migration } from './migrations';
 import { BenchFileError } from './problems';
 
@@ -97,9 +97,12 @@ export interface ImportPreview {
   same: number;
 }
 
-/** What putting this bench in place of the present one would do, by collection. */
-export function previewImport(present: Bench, incoming: Bench): ImportPreview[] {
-  const changes = differences(present, incoming);
+/** What putting this bench in place of the present one would do, by collection; `changes` are what leads there. */
+export function previewImport(
+  present: Bench,
+  incoming: Bench,
+  changes: readonly Change[] = differences(present, incoming),
+): ImportPreview[] {
   return theBench.names.map((collection) => {
     const here = new Set(theBench.records(present, collection).map((x) => x.id));
     const mine = changes.filter((c) => c.in === collection);

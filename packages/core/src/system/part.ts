@@ -59,14 +59,70 @@ export function asPart(item: ShelfItem): Part | undefined {
       };
 }
 
-/** The parts this machine could get: nothing that another machine's box has put aside. */
-export function partsFor(bench: Bench, machineId: string | null): Part[] {
-  const taken = new Set(bench.boxes.filter((b) => b.machineId !== machineId).flatMap((b) => b.parts));
-  const mine = new Set(bench.boxes.filter((b) => b.machineId === machineId).flatMap((b) => b.parts));
-  return bench.items.flatMap((item) => {
+/** So many equal parts are more than a plan ever weighs against each other. */
+export const MOST_EQUAL = 14;
+
+/** Parts that differ in nothing that a plan asks for. */
+const specOf = ({ id: _id, name: _name, reserved: _reserved, ...spec }: Part): string => JSON.stringify(spec);
+
+interface Grouped {
+  groups: { part: Part; at: number }[][];
+}
+const grouped = new WeakMap<Bench['items'], Grouped>();
+const setAside = new WeakMap<Bench['boxes'], Map<string, (string | null)[]>>();
+
+/** All parts of the shelf in groups of equal ones; made once for each state of it. */
+function groupsOf(items: Bench['items']): Grouped {
+  let known = grouped.get(items);
+  if (known) return known;
+  const bySpec = new Map<string, { part: Part; at: number }[]>();
+  items.forEach((item, at) => {
     const part = asPart(item);
-    // What can be bought can be bought for every box.
-    if (!part || (taken.has(item.id) && !part.offer)) return [];
-    return [mine.has(item.id) ? { ...part, reserved: true } : part];
+    if (!part) return;
+    const spec = specOf(part);
+    const group = bySpec.get(spec);
+    if (group) group.push({ part, at });
+    else bySpec.set(spec, [{ part, at }]);
   });
+  grouped.set(items, (known = { groups: [...bySpec.values()] }));
+  return known;
+}
+
+/** The machines whose boxes have a part put aside. */
+function holdersOf(boxes: Bench['boxes']): Map<string, (string | null)[]> {
+  const before = setAside.get(boxes);
+  if (before) return before;
+  const known = new Map<string, (string | null)[]>();
+  setAside.set(boxes, known);
+  for (const b of boxes)
+    for (const id of b.parts) {
+      const there = known.get(id);
+      if (there) there.push(b.machineId);
+      else known.set(id, [b.machineId]);
+    }
+  return known;
+}
+
+/**
+ * The parts this machine could get, in the shelf's order: nothing that another machine's box has put aside, and of equal
+ * parts no more than a plan weighs.
+ */
+export function partsFor(bench: Bench, machineId: string | null): Part[] {
+  const holders = holdersOf(bench.boxes);
+  const out: { part: Part; at: number }[] = [];
+  for (const group of groupsOf(bench.items).groups) {
+    let left = MOST_EQUAL;
+    for (const { part, at } of group) {
+      const holding = holders.get(part.id) ?? [];
+      const mine = holding.includes(machineId);
+      // What can be bought can be bought for every box.
+      if (holding.some((m) => m !== machineId) && !part.offer) continue;
+      if (mine) out.push({ part: { ...part, reserved: true }, at });
+      else if (left > 0) {
+        left -= 1;
+        out.push({ part, at });
+      }
+    }
+  }
+  return out.sort((a, b) => a.at - b.at).map((x) => x.part);
 }

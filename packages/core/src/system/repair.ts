@@ -1,7 +1,7 @@
 import type { FactKey } from '../model/facts';
 import { formatBoth, formatIec, GIB } from '../units/bytes';
 import { plural, type RuleFinding, type PartNeed, type SettingRepair } from './finding';
-import type { AdapterPart, DrivePart, MemoryPart, Part } from './part';
+import { MOST_EQUAL, type AdapterPart, type DrivePart, type MemoryPart, type Part } from './part';
 import {
   adapterGoesIn,
   expansionSlots,
@@ -53,7 +53,7 @@ export interface Needing {
 }
 
 /** A large choice is cut to its cheapest, among which the cheapest sets lie. */
-const CHOICE = 14;
+const CHOICE = MOST_EQUAL;
 
 /** What is put aside for this machine already is taken before anything else. */
 const cost = (parts: readonly Part[]): number =>

@@ -1,10 +1,66 @@
-import Fuse from 'fuse.js';
-import { useMemo, useRef, useState } from 'react';
+import Fuse, { type FuseResult } from 'fuse.js';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { findEntries } from '@zb/core/model/bench';
 import type { FindEntry } from '@zb/core/model/collection';
 import type { Bench } from '@zb/core/model/bench';
+import { inTurns } from '../parts/inTurns';
 import { Modal } from '../parts/Modal';
+
+const SHOWN = 9;
+/** So many entries are searched at once; of more than twice as many in turns. */
+const CHUNK = 500;
+const FEW = 2 * CHUNK;
+const OPTIONS = {
+  keys: [{ name: 'title', weight: 2 }, 'detail'],
+  threshold: 0.32,
+  ignoreLocation: true,
+  includeScore: true,
+};
+
+/** Things come before the lines that speak of them. */
+const spoken = (e: FindEntry): number => Number(e.detail.startsWith('log,'));
+
+const best = (hits: readonly FuseResult<FindEntry>[]): FindEntry[] =>
+  [...hits]
+    .sort((a, b) => spoken(a.item) - spoken(b.item) || (a.score ?? 0) - (b.score ?? 0))
+    .slice(0, SHOWN)
+    .map((h) => h.item);
+
+/** What is found, worked out in turns while the page is typed into; what was found last stays until then. */
+function useHits(bench: Bench, open: boolean, words: string): FindEntry[] {
+  const entries = useMemo(() => (open ? findEntries(bench) : []), [bench, open]);
+  const few = useMemo(() => (entries.length <= FEW ? new Fuse(entries, OPTIONS) : undefined), [entries]);
+  const indexes = useRef(new WeakMap<FindEntry[], Fuse<FindEntry>[]>());
+  const [found, setFound] = useState<FindEntry[]>([]);
+  useEffect(() => {
+    if (few || words.trim() === '') return undefined;
+    let live = true;
+    const search = async (): Promise<void> => {
+      let made = indexes.current.get(entries);
+      if (!made) {
+        const all: Fuse<FindEntry>[] = [];
+        const from = Array.from({ length: Math.ceil(entries.length / CHUNK) }, (_, i) => i * CHUNK);
+        await inTurns(from, (at) => all.push(new Fuse(entries.slice(at, at + CHUNK), OPTIONS)));
+        indexes.current.set(entries, (made = all));
+      }
+      const hits: FuseResult<FindEntry>[] = [];
+      await inTurns(
+        made,
+        (fuse) => hits.push(...fuse.search(words, { limit: SHOWN })),
+        () => live,
+      );
+      if (!live) return;
+      setFound(best(hits));
+    };
+    void search();
+    return () => {
+      live = false;
+    };
+  }, [entries, few, words]);
+  if (words.trim() === '') return entries.slice(0, SHOWN);
+  return few ? best(few.search(words)) : found;
+}
 
 /** Find anything: boxes, stops, machines, drives, images, profiles, log lines. */
 export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; onClose: () => void }) {
@@ -12,20 +68,7 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
   const [at, setAt] = useState(0);
   const go = useNavigate();
   const input = useRef<HTMLInputElement>(null);
-  const entries = useMemo(() => findEntries(bench), [bench]);
-  const fuse = useMemo(
-    () =>
-      new Fuse(entries, {
-        keys: [{ name: 'title', weight: 2 }, 'detail'],
-        threshold: 0.32,
-        ignoreLocation: true,
-      }),
-    [entries],
-  );
-  // Things come before the lines that speak of them.
-  const found = words.trim() === '' ? entries : fuse.search(words, { limit: 40 }).map((h) => h.item);
-  const spoken = (e: FindEntry): number => Number(e.detail.startsWith('log,'));
-  const hits = [...found].sort((a, b) => spoken(a) - spoken(b)).slice(0, 9);
+  const hits = useHits(bench, open, words);
   const close = (): void => {
     setWords('');
     setAt(0);

@@ -1,6 +1,7 @@
 import { Link, NavLink, useParams } from 'react-router';
 import type { Bench } from '@zb/core/model/bench';
 import { boxLine, currentStop, route } from '@zb/core/box/summary';
+import { useSeenRows } from '../parts/useSeenRows';
 import { AREAS } from './areas';
 
 const Ticks = ({ bench, box }: { bench: Bench; box: Bench['boxes'][number] }) => {
@@ -18,6 +19,36 @@ const Ticks = ({ bench, box }: { bench: Bench; box: Bench['boxes'][number] }) =>
     </span>
   );
 };
+
+/** The boxes of the rail; of very many only those that are seen are drawn. */
+function RailBoxes({ bench, boxId }: { bench: Bench; boxId: string | undefined }) {
+  const { holder, measure, seen, before, after } = useSeenRows(bench.boxes.length, 57);
+  return (
+    <div ref={holder} style={{ display: 'contents' }}>
+      <div style={{ height: before, flexShrink: 0 }} hidden={before === 0} />
+      {seen.map((at) => {
+        const box = bench.boxes[at];
+        return (
+          box && (
+            <Link
+              key={box.id}
+              ref={measure}
+              data-index={at}
+              to={`/box/${box.id}/${currentStop(box)}`}
+              aria-current={box.id === boxId ? 'page' : undefined}
+              title={box.name}
+            >
+              <b>{box.name}</b>
+              <span className="on">{boxLine(bench, box)}</span>
+              <Ticks bench={bench} box={box} />
+            </Link>
+          )
+        );
+      })}
+      <div style={{ height: after, flexShrink: 0 }} hidden={after === 0} />
+    </div>
+  );
+}
 
 export function Rail({
   bench,
@@ -69,18 +100,7 @@ export function Rail({
       </div>
       <div className="boxes">
         {bench.boxes.length === 0 && <span className="soft">None yet.</span>}
-        {bench.boxes.map((box) => (
-          <Link
-            key={box.id}
-            to={`/box/${box.id}/${currentStop(box)}`}
-            aria-current={box.id === boxId ? 'page' : undefined}
-            title={box.name}
-          >
-            <b>{box.name}</b>
-            <span className="on">{boxLine(bench, box)}</span>
-            <Ticks bench={bench} box={box} />
-          </Link>
-        ))}
+        <RailBoxes bench={bench} boxId={boxId} />
       </div>
       <div className="rail-foot">
         <div className="status" role="status" aria-live="polite" data-saving={saving}>

@@ -1,8 +1,11 @@
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { findPhoto, type Bench, type LogEntry } from '@zb/core/model/bench';
 import { stopTitle } from '@zb/core/model/stops';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 import { useBench } from '../storage/hooks';
+import { Room } from './Room';
+import { useSeenRows } from './useSeenRows';
 
 const when = (iso: string): string =>
   new Date(iso).toLocaleString(undefined, {
@@ -24,12 +27,14 @@ function LogPhoto({ id, what }: { id: string | null; what: string }) {
 
 /** The log, newest first; predictions stand beside what was measured. */
 export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; bench?: Bench }) {
-  const sorted = [...entries].sort((a, b) => (a.at < b.at ? 1 : -1));
+  const sorted = useMemo(() => [...entries].sort((a, b) => (a.at < b.at ? 1 : -1)), [entries]);
+  const boxes = useMemo(() => new Map(bench?.boxes.map((b) => [b.id, b])), [bench?.boxes]);
+  const { holder, measure, seen, before, after } = useSeenRows(sorted.length, 38);
   if (sorted.length === 0)
     return <p className="soft">Nothing yet. Lines arise by themselves as you work; add your own above.</p>;
   return (
     <div className="scroll-x">
-      <table className="t rows">
+      <table className="t rows" aria-rowcount={sorted.length + 1}>
         <thead>
           <tr>
             <th scope="col">When</th>
@@ -44,11 +49,14 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
             </th>
           </tr>
         </thead>
-        <tbody>
-          {sorted.map((e) => {
-            const box = bench?.boxes.find((b) => b.id === e.boxId);
+        <tbody ref={holder}>
+          <Room height={before} />
+          {seen.map((at) => {
+            const e = sorted[at];
+            if (!e) return null;
+            const box = e.boxId === null ? undefined : boxes.get(e.boxId);
             return (
-              <tr key={e.id}>
+              <tr key={e.id} ref={measure} data-index={at} aria-rowindex={at + 2}>
                 <td className="m nowrap soft">{when(e.at)}</td>
                 {bench && (
                   <td>
@@ -82,6 +90,7 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
               </tr>
             );
           })}
+          <Room height={after} />
         </tbody>
       </table>
     </div>

@@ -13,10 +13,7 @@ const MOST = {
  * it must be something else: an image opened as a list would hold the page up.
  */
 export async function readTextFile(file: File, as: keyof typeof MOST): Promise<string> {
-  if (file.size > MOST[as])
-    throw new Error(
-      `${file.name} has ${formatIec(file.size)}, more than any ${as === 'systems' ? 'list of systems' : as} holds. It was not read, and nothing was changed.`,
-    );
+  mayBe(file, as);
   try {
     return await file.text();
   } catch {
@@ -24,4 +21,12 @@ export async function readTextFile(file: File, as: keyof typeof MOST): Promise<s
       `${file.name} could not be read. Nothing was changed. Was it moved, or is its drive gone?`,
     );
   }
+}
+
+/** Throws an Error with words for the user where a file is so large that it must be something else. */
+export function mayBe(file: File, as: keyof typeof MOST): void {
+  if (file.size > MOST[as])
+    throw new Error(
+      `${file.name} has ${formatIec(file.size)}, more than any ${as === 'systems' ? 'list of systems' : as} holds. It was not read, and nothing was changed.`,
+    );
 }

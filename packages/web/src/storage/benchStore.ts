@@ -33,6 +33,8 @@ export interface StoreNotice {
 }
 
 const SILENT_MS = 4000;
+/** More changes than this are not told to other tabs one by one. */
+const MANY = 500;
 
 /** What a storage fault means for the user. */
 export function troubleWords(error: unknown): string {
@@ -229,6 +231,11 @@ export class BenchStore {
     return next;
   }
 
+  /** Puts another bench in place of this one; it was checked where it was read, and `changes` lead to it. */
+  replace(label: string, to: Bench, changes: Change[]): Promise<boolean> {
+    return this.keepInOrder({ label, changes }, () => this.client.setQueryData(BENCH_KEY, to));
+  }
+
   /** Shows an act at once and keeps it. Resolves to false where storage, or the schema of the bench, refused it. */
   perform(act: Act): Promise<boolean> {
     const before = this.shown() ?? emptyBench();
@@ -237,8 +244,12 @@ export class BenchStore {
       this.say({ status: `Not done: ${fault}. Nothing was changed.` });
       return Promise.resolve(false);
     }
+    return this.keepInOrder(act, () => this.show(act.changes));
+  }
+
+  private keepInOrder(act: Act, show: () => void): Promise<boolean> {
     this.performed += 1;
-    this.show(act.changes);
+    show();
     this.say({ status: act.label, pending: this.state.pending + 1, overtaken: null });
     return this.inOrder(async () => {
       // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
@@ -268,7 +279,8 @@ export class BenchStore {
   private told(done: Done): void {
     const next = done.revision === this.revision + 1;
     this.revision = Math.max(this.revision, done.revision);
-    this.tabs.tell({ kind: 'changed', done });
+    // Of very many changes it is quicker to read the bench anew than to tell them.
+    this.tabs.tell(done.changes.length > MANY ? { kind: 'changed' } : { kind: 'changed', done });
     // Another tab came between, and what it did was not told yet.
     if (!next) void this.client.invalidateQueries({ queryKey: BENCH_KEY });
   }

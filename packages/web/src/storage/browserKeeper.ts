@@ -5,13 +5,13 @@ import type { Act, Change } from '@zb/core/model/changes';
 import { benchFromKept, migrations, type Migration } from '@zb/core/model/file';
 import { settingsSchema } from '@zb/core/model/settings';
 import {
-  allIn,
   callOff,
   INCARNATION,
   inSlices,
   openDatabase,
   REVISION,
   storeNames,
+  writeAll,
   type Tx,
 } from './database';
 import { lastAct, note, noteBack, takeOff, type Back } from './journal';
@@ -24,6 +24,17 @@ function asJson(text: string): unknown {
   } catch {
     return text;
   }
+}
+
+/** So many changes are worked on at once where they are of whole records. */
+const PART = 400;
+
+function inParts(changes: readonly Change[]): (readonly Change[])[] {
+  const whole = changes.every((c) => 'to' in c || c.in === 'settings');
+  if (!whole || changes.length <= PART) return [changes];
+  return Array.from({ length: Math.ceil(changes.length / PART) }, (_, i) =>
+    changes.slice(i * PART, (i + 1) * PART),
+  );
 }
 
 export interface KeeperOptions {
@@ -142,8 +153,7 @@ export class BrowserKeeper implements Keeper {
     const { model, steps, version } = this.options;
     const found = await this.within('readonly', async (tx) => {
       const frame = await this.frame(tx);
-      const lists: unknown[][] = [];
-      for (const c of this.collections) lists.push(await allIn(tx, c));
+      const lists = await Promise.all(this.collections.map((c) => tx.objectStore(c).getAll()));
       if (frame.name === undefined && lists.every((l) => l.length === 0)) return undefined;
       const records = Object.fromEntries(this.collections.map((c, i) => [c, lists[i] ?? []]));
       const { revision, ...head } = frame;
@@ -204,24 +214,38 @@ export class BrowserKeeper implements Keeper {
 
   private async did(tx: Tx, label: string, changes: readonly Change[]): Promise<Done> {
     const seq = await note(tx, label);
-    const { back, revision } = await this.put(tx, changes, seq);
-    await noteBack(tx, seq, back);
+    let revision = 0;
+    let part = 0;
+    // A whole bench put in place is many changes of whole records, which do not bear on each other.
+    const parts = inParts(changes);
+    const there = parts.length > 1 ? await this.keysOf(tx) : undefined;
+    for (const some of parts) {
+      const put = await this.put(tx, some, seq, there);
+      revision = put.revision;
+      part = await noteBack(tx, seq, put.back, part);
+    }
     return { label, changes, revision };
   }
 
   /**
    * Puts changes into the open transaction and answers what takes them back. Throws ChangedElsewhere, which ends the
-   * transaction, where they meet other values than they saw. `seq` is the act that large records are put aside for.
+   * transaction, where they meet other values than they saw. `seq` is the act that large records are put aside for;
+   * `there` are the keys that are kept, where they are known: what is new need not be asked for.
    */
   private async put(
     tx: Tx,
     changes: readonly Change[],
     seq: number | undefined,
+    there?: ReadonlySet<string>,
   ): Promise<{ back: Back[]; revision: number }> {
     const { model } = this.options;
     const records = changes.filter(model.isRecordChange);
     const keys = [...new Map(records.map((c) => [`${c.in} ${c.id}`, { in: c.in, id: c.id }])).values()];
-    const found = await inSlices(keys, (k) => tx.objectStore(k.in).get(k.id) as Promise<Keyed | undefined>);
+    const found = await inSlices(keys, (k) =>
+      there?.has(`${k.in} ${k.id}`) === false
+        ? Promise.resolve(undefined)
+        : (tx.objectStore(k.in).get(k.id) as Promise<Keyed | undefined>),
+    );
     const { name, settings, revision } = await this.frame(tx);
     // A bench of just the records that are named: the rules of changes are the model's, not the storage's.
     const before = {
@@ -243,11 +267,10 @@ export class BrowserKeeper implements Keeper {
       return gone && record && seq !== undefined ? [{ seq, in: k.in, id: k.id, record }] : [];
     });
     await inSlices(aside, (a) => tx.objectStore('aside').put(a));
-    await inSlices(keys, async (k) => {
-      const record = left.get(`${k.in} ${k.id}`);
-      if (record) await tx.objectStore(k.in).put(record);
-      else await tx.objectStore(k.in).delete(k.id);
-    });
+    await writeAll(
+      tx,
+      keys.map((k) => ({ ...k, record: left.get(`${k.in} ${k.id}`) })),
+    );
     const meta = tx.objectStore('meta');
     await Promise.all([
       meta.put(after.name, 'name'),
@@ -260,6 +283,13 @@ export class BrowserKeeper implements Keeper {
       .inverse(before, changes)
       .map((b): Back => (apart.has(`${b.in} ${b.id}`) ? { in: b.in, id: b.id, aside: true } : b));
     return { back, revision: revision + 1 };
+  }
+
+  private async keysOf(tx: Tx): Promise<ReadonlySet<string>> {
+    const there = new Set<string>();
+    for (const c of this.collections)
+      for (const id of (await tx.objectStore(c).getAllKeys()) as string[]) there.add(`${c} ${id}`);
+    return there;
   }
 
   undo(): Promise<Done | undefined> {

@@ -1,4 +1,4 @@
-import { openDB, type IDBPDatabase, type IDBPTransaction } from 'idb';
+import { openDB, unwrap, type IDBPDatabase, type IDBPTransaction } from 'idb';
 
 /** Stores beside those of the collections. `backs` and `aside` belong to the acts that can be taken back. */
 const OWN = ['meta', 'acts', 'backs', 'aside'] as const;
@@ -57,14 +57,23 @@ export async function inSlices<T, R>(all: readonly T[], ask: (one: T) => Promise
   return out;
 }
 
-/** All records of a store, in slices, so that none of them is a long task. */
-export async function allIn(tx: Tx<IDBTransactionMode>, store: string): Promise<unknown[]> {
-  const out: unknown[] = [];
-  for (let after: IDBKeyRange | null = null; ;) {
-    const slice = (await tx.objectStore(store).getAll(after, 4 * SLICE)) as { id: string }[];
-    out.push(...slice);
-    const last = slice.at(-1);
-    if (slice.length < 4 * SLICE || !last) return out;
-    after = IDBKeyRange.lowerBound(last.id, true);
+/**
+ * Puts and deletes records, some hundreds at a time. Nobody listens to the single requests, which makes thousands of them
+ * cheap: one that fails ends the transaction, and that is heard.
+ */
+export async function writeAll(
+  tx: Tx,
+  all: readonly { in: string; id: string; record: unknown }[],
+): Promise<void> {
+  for (let at = 0; at < all.length; at += SLICE) {
+    const some = all.slice(at, at + SLICE);
+    const last = some[some.length - 1];
+    for (const { in: store, id, record } of some) {
+      const raw = unwrap(tx.objectStore(store));
+      if (record === undefined) raw.delete(id);
+      else raw.put(record);
+    }
+    // One that is answered comes after all that were asked before it.
+    if (last) await tx.objectStore(last.in).count(last.id);
   }
 }

@@ -28,13 +28,16 @@ export async function note(tx: Tx, label: string): Promise<number> {
   return seq;
 }
 
-export async function noteBack(tx: Tx, seq: number, back: readonly Back[]): Promise<void> {
-  const slices = Array.from({ length: Math.ceil(back.length / PER_RECORD) }, (_, n) => ({
+/** Keeps what takes an act back, from its `first` record on; answers the number of the next one. */
+export async function noteBack(tx: Tx, seq: number, back: readonly Back[], first: number): Promise<number> {
+  const count = Math.ceil(back.length / PER_RECORD);
+  const slices = Array.from({ length: count }, (_, n) => ({
     seq,
-    n,
+    n: first + n,
     back: back.slice(n * PER_RECORD, (n + 1) * PER_RECORD),
   }));
   await inSlices(slices, (record) => tx.objectStore('backs').add(record));
+  return first + count;
 }
 
 /** The last act, undefined where there is none. */

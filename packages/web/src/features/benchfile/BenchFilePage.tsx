@@ -1,34 +1,39 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
-import { differences } from '@zb/core/model/changes';
-import {
-  BenchFileError,
-  benchFromText,
-  benchToText,
-  previewImport,
-  type FileProblem,
-} from '@zb/core/model/file';
+import { differences, type Change } from '@zb/core/model/changes';
+import { BenchFileError, benchToText, previewImport, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
-import { readTextFile } from '../../parts/textFile';
+import { mayBe } from '../../parts/textFile';
 import { download, fileName } from '../../storage/download';
-import { useAct, useBench } from '../../storage/hooks';
+import { useAct, useBench, useStore } from '../../storage/hooks';
+import { differencesInTurns, readBench } from '../../workers/readBench';
 
 const title = (collection: string): string => {
   const many = theBench.table[collection]?.title.many ?? collection;
   return many.charAt(0).toUpperCase() + many.slice(1);
 };
 
+interface Incoming {
+  bench: Bench;
+  file: string;
+  /** The bench it was held against, and what leads from that to it. */
+  against: Bench;
+  changes: Change[];
+}
+
 /** The whole bench as one file: save it, open one, see what would change before anything does. */
 export default function BenchFilePage() {
   const bench = useBench();
   const act = useAct();
   const go = useNavigate();
-  const [incoming, setIncoming] = useState<{ bench: Bench; file: string } | null>(null);
+  const store = useStore();
+  const [incoming, setIncoming] = useState<Incoming | null>(null);
+  const [reading, setReading] = useState<string | null>(null);
   const [problem, setProblem] = useState<{
     words: string;
     list: readonly FileProblem[];
@@ -38,16 +43,35 @@ export default function BenchFilePage() {
   const open = async (file: File): Promise<void> => {
     setIncoming(null);
     setProblem(null);
+    setReading(file.name);
     try {
-      setIncoming({ bench: benchFromText(await readTextFile(file, 'bench')), file: file.name });
+      mayBe(file, 'bench');
+      const read = await readBench(file);
+      setIncoming({
+        bench: read,
+        file: file.name,
+        against: bench,
+        changes: await differencesInTurns(bench, read),
+      });
     } catch (error) {
       const { problems: list, count } = error instanceof BenchFileError ? error : { problems: [], count: 0 };
       setProblem({ words: error instanceof Error ? error.message : String(error), list, count });
+    } finally {
+      setReading(null);
     }
   };
   const replace = async (to: Bench, label: string): Promise<void> => {
     if (await act({ label, changes: differences(bench, to) })) void go('/');
   };
+  const putInPlace = async ({ bench: to, against, changes }: Incoming): Promise<void> => {
+    // Another tab may have changed this bench while the question stood.
+    const lead = against === bench ? changes : await differencesInTurns(bench, to);
+    if (await store.replace(`Bench “${to.name}” opened`, to, lead)) void go('/');
+  };
+  const preview = useMemo(
+    () => incoming && previewImport(incoming.against, incoming.bench, incoming.changes),
+    [incoming],
+  );
   return (
     <>
       <Sheet
@@ -59,9 +83,7 @@ export default function BenchFilePage() {
         foot={
           incoming ? (
             <>
-              <Primary onClick={() => void replace(incoming.bench, `Bench “${incoming.bench.name}” opened`)}>
-                Put it in place
-              </Primary>
+              <Primary onClick={() => void putInPlace(incoming)}>Put it in place</Primary>
               <Quiet onClick={() => setIncoming(null)}>Leave all as it is</Quiet>
             </>
           ) : (
@@ -93,7 +115,7 @@ export default function BenchFilePage() {
               </tr>
             </thead>
             <tbody>
-              {previewImport(bench, incoming.bench).map((p) => (
+              {preview?.map((p) => (
                 <tr key={p.collection}>
                   <th scope="row">{title(p.collection)}</th>
                   <td className="num">{p.added}</td>
@@ -146,8 +168,10 @@ export default function BenchFilePage() {
                   if (file) void open(file);
                 }}
               />
-              <span className="sub">
-                All of it is checked first; you see what it would add and replace before anything changes.
+              <span className="sub" role="status">
+                {reading === null
+                  ? 'All of it is checked first; you see what it would add and replace before anything changes.'
+                  : `Reading ${reading}…`}
               </span>
             </label>
             <table className="t">
@@ -160,10 +184,10 @@ export default function BenchFilePage() {
                 </tr>
               </thead>
               <tbody>
-                {previewImport(bench, bench).map((c) => (
-                  <tr key={c.collection}>
-                    <th scope="row">{title(c.collection)}</th>
-                    <td className="num">{c.same}</td>
+                {theBench.names.map((name) => (
+                  <tr key={name}>
+                    <th scope="row">{title(name)}</th>
+                    <td className="num">{theBench.records(bench, name).length}</td>
                   </tr>
                 ))}
               </tbody>

@@ -3,6 +3,8 @@ import type { BriefCell } from '@zb/core/system/sheet';
 import type { Machine } from '@zb/core/model/bench';
 import { Mark, verdictMark } from '../../parts/Marks';
 import { gridMove } from '../../parts/grid';
+import { Room } from '../../parts/Room';
+import { useSeenRows } from '../../parts/useSeenRows';
 
 export interface At {
   row: number;
@@ -77,6 +79,9 @@ export function SheetGrid({
   onAt: (at: At) => void;
   cell: (machine: Machine, row: number, column: number) => CellProps;
 }) {
+  const { holder, measure, seen: drawn, before, after } = useSeenRows(machines.length, 58);
+  // The row under the cursor is drawn wherever it is, so that the arrows always have a place to go.
+  const seen = drawn.includes(at.row) || at.row >= machines.length ? drawn : [...drawn, at.row];
   return (
     <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label={label}>
       <table
@@ -94,25 +99,32 @@ export function SheetGrid({
             ))}
           </tr>
         </thead>
-        <tbody>
-          {machines.map((m, row) => (
-            <tr key={m.id}>
-              <th scope="row">
-                {m.name}
-                <span className="sub">{m.form}</span>
-              </th>
-              {heads.map((h, column) => (
-                <Cell
-                  key={h.id}
-                  {...cell(m, row, column)}
-                  row={row}
-                  column={column}
-                  here={row === at.row && column === at.column}
-                  onAt={onAt}
-                />
-              ))}
-            </tr>
-          ))}
+        <tbody ref={holder}>
+          <Room height={before} />
+          {seen
+            .flatMap((row) => {
+              const m = machines[row];
+              return m ? [{ m, row }] : [];
+            })
+            .map(({ m, row }) => (
+              <tr key={m.id} ref={measure} data-index={row}>
+                <th scope="row">
+                  {m.name}
+                  <span className="sub">{m.form}</span>
+                </th>
+                {heads.map((h, column) => (
+                  <Cell
+                    key={h.id}
+                    {...cell(m, row, column)}
+                    row={row}
+                    column={column}
+                    here={row === at.row && column === at.column}
+                    onAt={onAt}
+                  />
+                ))}
+              </tr>
+            ))}
+          <Room height={after} />
         </tbody>
       </table>
     </div>

@@ -1,0 +1,67 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useCallback, useLayoutEffect, useRef, useState } from 'react';
+
+/** Fewer rows than this are drawn all: they cost less than finding out which of them are seen. */
+const FEW = 60;
+
+const scrollerOf = (from: HTMLElement | null): HTMLElement | null => {
+  for (let at = from?.parentElement ?? null; at; at = at.parentElement)
+    if (/auto|scroll/.test(getComputedStyle(at).overflowY)) return at;
+  return document.scrollingElement as HTMLElement | null;
+};
+
+export interface SeenRows {
+  /** Goes on the element that holds the rows. */
+  holder: (el: HTMLElement | null) => void;
+  /** Goes on every row, with its place in `data-index`, so that rows of any height find theirs. */
+  measure: (el: Element | null) => void;
+  /** Places of the rows to draw, and the room of those before and after them in pixels. */
+  seen: readonly number[];
+  before: number;
+  after: number;
+}
+
+/** The rows of a long list that are seen, in whatever scrolls it; `estimate` is the usual height of one in pixels. */
+export function useSeenRows(count: number, estimate: number): SeenRows {
+  const [scroller, setScroller] = useState<HTMLElement | null>(null);
+  const [margin, setMargin] = useState(0);
+  const at = useRef<HTMLElement | null>(null);
+  const holder = useCallback((el: HTMLElement | null) => {
+    at.current = el;
+    if (el) setScroller(scrollerOf(el));
+  }, []);
+  // Where the list begins within what scrolls: charts and forms above it come and go.
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- looked at after every drawing; set only where it has moved
+  useLayoutEffect(() => {
+    if (!at.current || !scroller) return;
+    const top = at.current.getBoundingClientRect().top - scroller.getBoundingClientRect().top;
+    const from = Math.round(top + scroller.scrollTop);
+    if (Math.abs(from - margin) > 1) setMargin(from);
+  });
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not used; the hook is meant to be called so
+  const rows = useVirtualizer({
+    count,
+    getScrollElement: () => scroller,
+    estimateSize: () => estimate,
+    scrollMargin: margin,
+    overscan: 8,
+    enabled: count > FEW,
+  });
+  if (count <= FEW)
+    return {
+      holder,
+      measure: () => undefined,
+      seen: Array.from({ length: count }, (_, i) => i),
+      before: 0,
+      after: 0,
+    };
+  const items = rows.getVirtualItems();
+  const [first, last] = [items[0], items.at(-1)];
+  return {
+    holder,
+    measure: rows.measureElement,
+    seen: items.map((v) => v.index),
+    before: first ? first.start - margin : 0,
+    after: last ? rows.getTotalSize() - (last.end - margin) : rows.getTotalSize(),
+  };
+}
