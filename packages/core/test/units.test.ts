@@ -1,3 +1,7 @@
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { buildSync } from 'esbuild';
+import { formatMoment } from '@zb/core/units/date';
 import fc from 'fast-check';
 import { formatBoth, formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { progress } from '@zb/core/units/progress';
@@ -111,4 +115,35 @@ describe('durations', () => {
     expect(formatRate(18e6)).toBe('18.0 MB/s');
     expect(formatRate(188.4e6)).toBe('188 MB/s');
   });
+});
+
+describe('moments', () => {
+  const now = '2026-06-15T12:00:00Z';
+  /** What a machine in another place says: the zone of a process is settled when it starts. */
+  const said = (zone: string, iso: string): string[] => {
+    const { outputFiles } = buildSync({
+      entryPoints: [join(__dirname, '../src/units/date.ts')],
+      bundle: true,
+      format: 'cjs',
+      platform: 'node',
+      write: false,
+    });
+    const code = `const module = { exports: {} };${outputFiles[0]?.text ?? ''};const date = module.exports;
+      const now = new Date('${now}');console.log(JSON.stringify([date.formatMoment('${iso}', now), date.formatDay('${iso}', now)]));`;
+    const env = { ...process.env, TZ: zone, LANG: 'de_DE.UTF-8', LC_ALL: 'de_DE.UTF-8' };
+    return JSON.parse(execFileSync(process.execPath, ['-e', code], { env, encoding: 'utf8' })) as string[];
+  };
+
+  // Offsets of the zones from the IANA time zone database.
+  it.each([
+    ['UTC', '2026-12-31T23:30:00.000Z', '31 Dec 23:30', '31 Dec'],
+    ['Asia/Tokyo', '2026-12-31T23:30:00.000Z', '1 Jan 2027 08:30', '1 Jan 2027'],
+    ['America/St_Johns', '2026-12-31T23:30:00.000Z', '31 Dec 20:00', '31 Dec'],
+    ['Europe/Berlin', '2025-06-15T22:30:00.000Z', '16 Jun 2025 00:30', '16 Jun 2025'],
+  ])(
+    'are told by the clock of the place, %s, with the year where it is not this one',
+    (zone, iso, moment, day) => expect(said(zone, iso)).toEqual([moment, day]),
+  );
+
+  it('what is no moment stays as it is', () => expect(formatMoment('soon')).toBe('soon'));
 });

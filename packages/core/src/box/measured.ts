@@ -1,4 +1,5 @@
 import type { Bench } from '../model/bench';
+import { formatDay } from '../units/date';
 import type { Span } from '../units/duration';
 
 export interface MeasuredRun {
@@ -21,7 +22,7 @@ export function measuredWrites(bench: Bench): { runs: MeasuredRun[]; headline: s
       e.predicted && e.result === 'proven'
         ? [
             {
-              label: `…${e.serial.slice(-4)}, ${e.at.slice(5, 10)}`,
+              label: `…${e.serial.slice(-4)}, ${formatDay(e.at)}`,
               predicted: e.predicted,
               seconds: e.seconds,
               within: e.seconds >= e.predicted.low && e.seconds <= e.predicted.high,

@@ -1,4 +1,5 @@
 import { formatIec } from '../units/bytes';
+import { formatDay } from '../units/date';
 import { stops, stopTitle } from './stops';
 import { boxSchema } from './box';
 import { collection } from './collection';
@@ -102,7 +103,7 @@ export const collections = {
     find: (e) => [
       {
         title: e.text,
-        detail: `log, ${e.at.slice(0, 10)}`,
+        detail: `log, ${formatDay(e.at)}`,
         path: e.boxId ? `/box/${e.boxId}/keep` : '/logbook',
       },
     ],

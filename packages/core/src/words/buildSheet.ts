@@ -7,12 +7,12 @@ import { factDefinition, factKeys } from '../model/facts';
 import { factText } from '../machine/text';
 import { formatBoth, formatExact } from '../units/bytes';
 import { optionOf } from '../system/options';
+import { formatMoment } from '../units/date';
 import { hazards } from '../box/summary';
 import { hazardWords } from './hazard';
 
 /** Text that stands in a table cell or a list without being taken for markup. */
 const safe = (s: string): string => s.replace(/[\\`*_[\]<>|#]/g, '\\$&').replace(/\s*\n\s*/g, ' ');
-const day = (iso: string): string => iso.slice(0, 16).replace('T', ' ');
 
 /** The record of a box as CommonMark: machine, decisions, image, stick, hazards, stops and the log in order. */
 export function buildSheet(bench: Bench, box: Box): string {
@@ -45,7 +45,7 @@ export function buildSheet(bench: Bench, box: Box): string {
   if (box.decisions.length === 0) out.push('None recorded.');
   for (const d of box.decisions)
     out.push(
-      `- **${safe(d.what)}: ${safe(d.value)}** (${stopTitle[d.stop]}, ${day(d.at)}). ${safe(d.because)}`,
+      `- **${safe(d.what)}: ${safe(d.value)}** (${stopTitle[d.stop]}, ${formatMoment(d.at)}). ${safe(d.because)}`,
     );
   if (profile) {
     const { release, variant } = optionOf(profile, box);
@@ -74,7 +74,7 @@ export function buildSheet(bench: Bench, box: Box): string {
   out.push('', '## Stick', '');
   out.push(
     box.written
-      ? `Serial ${safe(box.written.serial)}, ${day(box.written.at)}: ${box.written.result}. ${safe(box.written.explanation)}`
+      ? `Serial ${safe(box.written.serial)}, ${formatMoment(box.written.at)}: ${box.written.result}. ${safe(box.written.explanation)}`
       : 'Not written.',
   );
   if (machine) {
@@ -100,14 +100,14 @@ export function buildSheet(bench: Bench, box: Box): string {
     '',
     ...stops.map((s) => {
       const signed = box.signoffs.find((x) => x.stop === s);
-      return `- [${signed ? 'x' : ' '}] ${stopTitle[s]}${signed ? `, ${day(signed.at)}${signed.despite ? `, despite a Stop: ${safe(signed.despite)}` : ''}` : ''}`;
+      return `- [${signed ? 'x' : ' '}] ${stopTitle[s]}${signed ? `, ${formatMoment(signed.at)}${signed.despite ? `, despite a Stop: ${safe(signed.despite)}` : ''}` : ''}`;
     }),
   );
   out.push('', '## Log', '');
   const lines = logOf(bench, box.id).sort((a, b) => (a.at < b.at ? -1 : 1));
   for (const e of lines)
     out.push(
-      `- ${day(e.at)} ${safe(e.text)}${e.kind === 'setting' ? `: ${safe(e.from)} → ${safe(e.to)}` : ''}${e.kind === 'photo' ? ' (photo kept in the bench)' : ''}`,
+      `- ${formatMoment(e.at)} ${safe(e.text)}${e.kind === 'setting' ? `: ${safe(e.from)} → ${safe(e.to)}` : ''}${e.kind === 'photo' ? ' (photo kept in the bench)' : ''}`,
     );
   if (lines.length === 0) out.push('Nothing yet.');
   return out.join('\n') + '\n';

@@ -1,3 +1,4 @@
+import { formatDay } from '../units/date';
 import { emptyContent, isBlank, type Content } from '../model/content';
 import { firmwareKinds, firmwareTitle } from '../model/inspection';
 
@@ -13,7 +14,7 @@ const FROM: Record<Content['learnt']['from'], string> = {
 export function learntWords(content: Content | null): string {
   if (content === null) return 'Nobody has looked. A survey of its machine tells, or say it here.';
   const { from, at } = content.learnt;
-  return `${FROM[from]}${at === '' ? '' : `, ${at.slice(0, 10)}`}`;
+  return `${FROM[from]}${at === '' ? '' : `, ${formatDay(at)}`}`;
 }
 
 /** The line of the small form that says the same as a content; “as learnt” where none does. */

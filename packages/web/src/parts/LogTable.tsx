@@ -2,19 +2,11 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { findPhoto, type Bench, type LogEntry } from '@zb/core/model/bench';
 import { stopTitle } from '@zb/core/model/stops';
+import { formatMoment } from '@zb/core/units/date';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 import { useBench } from '../storage/hooks';
 import { Room } from './Room';
 import { useSeenRows } from './useSeenRows';
-
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString(undefined, {
-    day: '2-digit',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  });
 
 function LogPhoto({ id, what }: { id: string | null; what: string }) {
   const photo = findPhoto(useBench(), id);
@@ -57,7 +49,7 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
             const box = e.boxId === null ? undefined : boxes.get(e.boxId);
             return (
               <tr key={e.id} ref={measure} data-index={at} aria-rowindex={at + 2}>
-                <td className="m nowrap soft">{when(e.at)}</td>
+                <td className="m nowrap soft">{formatMoment(e.at)}</td>
                 {bench && (
                   <td>
                     {box ? (

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { storesIn, type Bench, type Machine } from '@zb/core/model/bench';
+import { formatDay } from '@zb/core/units/date';
 import { schematic } from '@zb/core/machine/schematic';
 import { DetailTables } from './DetailTables';
 import { Facts } from './Facts';
@@ -35,7 +36,9 @@ export function MachineBody({
           style={{ alignSelf: 'flex-start' }}
           onClick={() => setAgain((v) => !v)}
         >
-          {again ? 'Keep the survey as it is' : `Survey it again (last ${machine.surveyedAt?.slice(0, 10)})`}
+          {again
+            ? 'Keep the survey as it is'
+            : `Survey it again (last ${formatDay(machine.surveyedAt ?? '')})`}
         </button>
       )}
       {machine.missing.length > 0 && (

@@ -1,4 +1,5 @@
 import type { SurveyChange } from '@zb/core/machine/compare';
+import { formatDay } from '@zb/core/units/date';
 import { Primary, Quiet } from './Button';
 
 /** What a new survey says differently, before it is taken. */
@@ -17,8 +18,8 @@ export function SurveyChanges({
     <section className="said said-blue stack" style={{ gap: 8 }} aria-label="What the new survey changes">
       <h2 className="h6">
         {changes.length === 0
-          ? `The new survey says the same as the one of ${before.slice(0, 10)}`
-          : `Since ${before.slice(0, 10)}: ${changes.length} ${changes.length === 1 ? 'difference' : 'differences'}`}
+          ? `The new survey says the same as the one of ${formatDay(before)}`
+          : `Since ${formatDay(before)}: ${changes.length} ${changes.length === 1 ? 'difference' : 'differences'}`}
       </h2>
       {changes.length > 0 && (
         <table className="t">

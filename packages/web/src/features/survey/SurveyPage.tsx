@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
+import { formatDay } from '@zb/core/units/date';
 import { blankMachine } from '@zb/core/acts/shelf';
 import { machinesOf } from '@zb/core/model/bench';
 import { surveyHeadline } from '@zb/core/words/survey';
@@ -47,7 +48,7 @@ function PickMachine({ context }: { context: BoxContext }) {
                   {m.form}
                   {user && <span className="sub">already in “{user.name}”</span>}
                 </td>
-                <td className="soft">{m.surveyedAt?.slice(0, 10) ?? 'not yet'}</td>
+                <td className="soft">{m.surveyedAt === null ? 'not yet' : formatDay(m.surveyedAt)}</td>
                 <td>
                   <button
                     type="button"
