@@ -62,6 +62,52 @@ test('what one tab does appears in the other', async ({ page, open, context, ser
   await expect(page.getByText('from the first tab')).toHaveCount(0);
 });
 
+test('two tabs change one box at the same moment: different values are both kept, the same value tells the second', async ({
+  page,
+  open,
+  context,
+  server,
+}) => {
+  // Two pages that are loaded whole, one of them twice.
+  test.slow();
+  await open('/box/archive/keep');
+  const second = await context.newPage();
+  await second.goto(`${server.address}/box/archive/load`);
+  await expect(second.locator('h1')).toBeVisible();
+  const rename = async (tab: typeof page, name: string): Promise<() => Promise<void>> => {
+    const field = tab.getByLabel('Name of the box');
+    if (!(await field.isVisible())) await tab.getByText('Rename or remove this box').click();
+    await field.fill(name);
+    return () => tab.getByRole('button', { name: 'Rename' }).click();
+  };
+  const go = await rename(page, 'Stone store');
+  await Promise.all([go(), second.getByRole('button', { name: /^Sign off/ }).click()]);
+  for (const tab of [page, second]) {
+    await kept(tab);
+    const box = tab.getByRole('navigation', { name: 'Bench' }).getByRole('link', { name: /Stone store/ });
+    await expect(box.getByRole('img')).toHaveAccessibleName(/^10 of 12 stops/);
+  }
+  await second.goto(`${server.address}/box/archive/keep`);
+  const [one, two] = [await rename(page, 'First'), await rename(second, 'Second')];
+  await Promise.all([one(), two()]);
+  // Whichever came second says that it was overtaken, and both show the one name that is kept.
+  await expect
+    .poll(
+      async () =>
+        (await page.getByText(/Another tab was first/).count()) +
+        (await second.getByText(/Another tab was first/).count()),
+    )
+    .toBe(1);
+  const loser = (await page.getByText(/Another tab was first/).count()) === 1 ? page : second;
+  const name = loser === page ? 'Second' : 'First';
+  for (const tab of [page, second])
+    await expect(tab.getByRole('navigation', { name: 'Bench' })).toContainText(name);
+  await expect(loser.getByRole('alert')).toContainText(`“${name}”`);
+  await axe(loser);
+  await loser.getByRole('button', { name: 'Understood' }).click();
+  await expect(loser.getByText(/Another tab was first/)).toHaveCount(0);
+});
+
 test('export and import: a round trip to the byte, a preview, one undo', async ({ page, open, scratch }) => {
   await open('/bench');
   const save = async (): Promise<string> => {
