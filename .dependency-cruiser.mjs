@@ -17,7 +17,6 @@ const LAYERS = [
   'write',
   'box',
   'acts',
-  'search',
   'words',
   'demo',
 ];
