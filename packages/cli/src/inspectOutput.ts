@@ -49,6 +49,7 @@ export function inspectOutput(found: Inspection, sha256: string) {
   return {
     bytes: found.bytes,
     sha256,
+    rules: found.rules,
     container: { kind, innerName, innerBytes, innerSha256 },
     ...reading(found),
     inner: found.inner ? { bytes: found.inner.bytes, ...reading(found.inner) } : null,

@@ -7,6 +7,7 @@ import { bootLadder } from '@zb/core/starting/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { depotImages } from '@zb/core/demo/depot';
 import { emptyContent } from '@zb/core/model/content';
+import { inspectionSchema } from '@zb/core/model/inspection';
 import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
@@ -247,6 +248,17 @@ describe('hazards', () => {
   });
   it('an image that does not start on this machine stops', () =>
     expect(texts(scene({}, {}, optical), 'stop')).toMatch(/from a stick this image does not/));
+  it('a reading by earlier rules is said to be one until its file is opened again', () => {
+    const s = scene();
+    const image = must(s.bench.items.find((i) => i.kind === 'image'));
+    if (image.kind !== 'image' || !image.inspection) throw new Error('no reading');
+    const { rules: _rules, ...first } = image.inspection;
+    const old = inspectionSchema.parse(first);
+    const items = s.bench.items.map((i) => (i.id === image.id ? { ...image, inspection: old } : i));
+    const codes = (bench: Bench): string[] => hazards(bench, s.box).map((h) => h.code);
+    expect(codes(s.bench)).not.toContain('read by earlier rules');
+    expect(codes({ ...s.bench, items })).toContain('read by earlier rules');
+  });
   it('the projector’s box must not start its installer with the scans inside', () => {
     const box = must(findBox(demo, 'film-night'));
     expect(hazards(demo, box).find((h) => h.stop === 'install')).toMatchObject({

@@ -11,6 +11,7 @@ export type HazardCode =
   | 'kept drive inside'
   | 'not what was published'
   | 'not compared'
+  | 'read by earlier rules'
   | 'packed'
   | 'found in the image'
   | 'Secure Boot refuses'

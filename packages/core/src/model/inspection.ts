@@ -130,7 +130,15 @@ const imageFacts = z.object({
   fileCopy: fileCopySchema.nullable().default(null),
 });
 
+/**
+ * Version of the rules by which images are read and judged; raise it where a verdict may come out otherwise. 1 knew BIOS
+ * boot code by its messages alone, 2 follows the rest.
+ */
+export const READING_RULES = 2;
+
 export const inspectionSchema = imageFacts.extend({
+  /** The rules that decided; readings that do not say are of the first. */
+  rules: z.number().int().default(1),
   container: containerSchema,
   /** What is inside a container, read as an image of its own; null where it was not unpacked or is no container. */
   inner: imageFacts.nullable().default(null),
@@ -145,6 +153,9 @@ export const firmwareTitle: Record<FirmwareKind, string> = {
   'uefi-aa64': 'UEFI aa64',
   board: 'Board loader',
 };
+
+/** Was this reading made by earlier rules? Its verdicts may come out otherwise; the file’s bytes are needed to know. */
+export const isOldReading = (inspection: Inspection): boolean => inspection.rules < READING_RULES;
 
 /** What would start from this file: of a container that was unpacked, what is inside it. */
 export const contentOf = (inspection: Inspection): ImageReading => inspection.inner ?? inspection;

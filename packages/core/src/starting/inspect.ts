@@ -8,7 +8,7 @@ import type { TrustedKey } from '../image/signature';
 import { cachedSource, type ByteSource } from '../formats/source';
 import { hexOf } from '../formats/bytes';
 import { containerKind } from '../container/kind';
-import type { ContainerKind, ImageReading, Inspection } from '../model/inspection';
+import { READING_RULES, type ContainerKind, type ImageReading, type Inspection } from '../model/inspection';
 
 export interface InspectOptions {
   /** Certificates the machine's firmware trusts (its db); without them a signature's trust stays unknown. */
@@ -90,6 +90,7 @@ export async function inspectImage(source: ByteSource, options: InspectOptions =
   const reading = kind === 'none' ? await readDisk(source, options) : await packed(source, kind);
   return {
     ...reading,
+    rules: READING_RULES,
     container: { kind, innerName: null, innerBytes: null, innerSha256: null },
     inner: null,
   };

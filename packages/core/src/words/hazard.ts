@@ -21,6 +21,8 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'not what was published': (p) =>
     `${p.image} is not the file that was published. Fetch it again; nothing has been written.`,
   'not compared': (p) => `${p.image} has not been compared with a published checksum.`,
+  'read by earlier rules': (p) =>
+    `What ${p.image} starts on was judged by earlier rules. Open the file again: its bytes are needed to say it anew.`,
   packed: (p) =>
     `${p.image} is packed as ${p.kind}. The stand-in writer unpacks it; another writer may not, and then nothing starts.`,
   'found in the image': (p) => p.what ?? '',

@@ -1,5 +1,5 @@
 import { firmwareOf } from '../../machine/firmware';
-import { firmwareTitle } from '../../model/inspection';
+import { firmwareTitle, isOldReading } from '../../model/inspection';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { plainStop, type StopModule } from '../stopModule';
@@ -27,6 +27,9 @@ export const verify: StopModule = {
     ...(scene.reading?.findings ?? []).flatMap((f) =>
       f.grade === 'note' ? [] : [hazard('found in the image', f.grade, 'verify', { what: f.what })],
     ),
+    ...(scene.image?.inspection && isOldReading(scene.image.inspection)
+      ? [hazard('read by earlier rules', 'check', 'verify', { image: scene.image.name })]
+      : []),
     ...starting(scene),
   ],
 };
