@@ -1,5 +1,4 @@
 import { theBench, type Bench } from './bench';
-import type { BenchModel } from './benchModel';
 import { settingsSchema } from './settings';
 import type { Act } from './changes';
 
@@ -7,9 +6,8 @@ import type { Act } from './changes';
  * What is wrong with the first record of an act that could not be read back, in words; undefined where all are sound.
  * What is kept is validated on the way in, so that a bench that was saved can always be opened.
  */
-export function faultOf(act: Pick<Act, 'changes'>, bench: Bench, given?: BenchModel): string | undefined {
-  const model = given ?? (theBench as unknown as BenchModel);
-  const after = model.apply(bench as unknown as Parameters<BenchModel['apply']>[0], act.changes);
+export function faultOf(act: Pick<Act, 'changes'>, bench: Bench): string | undefined {
+  const after = theBench.apply(bench, act.changes);
   for (const change of act.changes) {
     if (change.in === 'name') {
       if (after.name.trim() === '' || after.name.length > 120)
@@ -22,10 +20,10 @@ export function faultOf(act: Pick<Act, 'changes'>, bench: Bench, given?: BenchMo
         ? after.settings
         : 'to' in change
           ? change.to
-          : model.records(after, change.in).find((x) => x.id === change.id);
+          : theBench.records(after, change.in).find((x) => x.id === change.id);
     // What is gone is told as a conflict, where it is kept.
     if (record === undefined) continue;
-    const schema = change.in === 'settings' ? settingsSchema : model.table[change.in]?.schema;
+    const schema = change.in === 'settings' ? settingsSchema : theBench.table[change.in]?.schema;
     const issue = schema?.safeParse(record).error?.issues[0];
     if (issue) return `${issue.path.join('.') || change.in}: ${issue.message.toLowerCase()}`;
   }

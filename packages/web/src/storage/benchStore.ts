@@ -63,6 +63,8 @@ export class BenchStore {
   private performed = 0;
   /** How many changes of the bench are on the screen, by the storage's count. */
   private revision = 0;
+  /** The mark of the storage that it came from. */
+  private mark = '';
   private state: StoreNotice = {
     unsaved: [],
     trouble: null,
@@ -144,6 +146,7 @@ export class BenchStore {
       const found = await this.heard(this.keeper.then((k) => k.load()));
       kept = found?.bench;
       this.revision = found?.revision ?? 0;
+      this.mark = found?.mark ?? '';
     } catch (error) {
       const last = this.shown();
       // What cannot be read is handed out whole by a screen of its own; any other fault leaves the last bench where it is.
@@ -269,7 +272,8 @@ export class BenchStore {
 
   /** What another tab did, on this screen as well; all is read anew where something of what was done was missed. */
   private hear(done: Done | undefined, refetch: () => void): void {
-    if (done?.revision !== this.revision + 1 || !this.shown()) return refetch();
+    const follows = done?.revision === this.revision + 1 && done.mark === this.mark;
+    if (!done || !follows || this.state.replaced || !this.shown()) return refetch();
     this.revision = done.revision;
     this.performed += 1;
     this.show(done.changes);

@@ -15,7 +15,14 @@ import {
   type Tx,
 } from './database';
 import { lastAct, note, noteBack, takeOff, type Back } from './journal';
-import { ChangedElsewhere, StorageReplaced, UnreadableBench, type Done, type Keeper } from './keeper';
+import {
+  ChangedElsewhere,
+  StorageReplaced,
+  UnreadableBench,
+  type Done,
+  type Keeper,
+  type Loaded,
+} from './keeper';
 
 /** Plain JSON, or the text itself where it is none, so that validation can name it. */
 function asJson(text: string): unknown {
@@ -149,7 +156,7 @@ export class BrowserKeeper implements Keeper {
     };
   }
 
-  async load(): Promise<{ bench: Bench; revision: number } | undefined> {
+  async load(): Promise<Loaded | undefined> {
     const { model, steps, version } = this.options;
     const found = await this.within('readonly', async (tx) => {
       const frame = await this.frame(tx);
@@ -169,7 +176,7 @@ export class BrowserKeeper implements Keeper {
       throw new UnreadableBench(kept, error);
     }
     if (kept.version !== version) await this.rewrite(bench);
-    return { bench, revision };
+    return { bench, revision, mark: this.incarnation ?? '' };
   }
 
   /** Keeps a bench that came from an older version in its new shape. What could be undone had the old one, and goes. */
@@ -224,7 +231,7 @@ export class BrowserKeeper implements Keeper {
       revision = put.revision;
       part = await noteBack(tx, seq, put.back, part);
     }
-    return { label, changes, revision };
+    return { label, changes, revision, mark: this.incarnation ?? '' };
   }
 
   /**
@@ -298,7 +305,7 @@ export class BrowserKeeper implements Keeper {
       if (!last) return undefined;
       const changes = await takeOff(tx, last);
       const { revision } = await this.put(tx, changes, undefined);
-      return { label: last.label, changes, revision };
+      return { label: last.label, changes, revision, mark: this.incarnation ?? '' };
     });
   }
 

@@ -36,15 +36,23 @@ export class ChangedElsewhere extends Error {
 export interface Done {
   label: string;
   changes: readonly Change[];
-  /** How many times the bench was changed by then. */
+  /** How many times the bench was changed by then, and the mark of the storage it was changed in. */
   revision: number;
+  mark: string;
+}
+
+/** What is kept, and the revision and mark by which what other tabs tell is known to follow from it. */
+export interface Loaded {
+  bench: Bench;
+  revision: number;
+  mark: string;
 }
 
 /** Where a bench is kept. Every method is all-or-nothing and may throw StorageReplaced. */
 export interface Keeper {
   readonly kind: 'browser' | 'memory';
   /** Undefined where nothing was ever kept here. */
-  load(): Promise<{ bench: Bench; revision: number } | undefined>;
+  load(): Promise<Loaded | undefined>;
   /** Undefined, and nothing kept, where the act says `once` and was done already. Throws ChangedElsewhere. */
   perform(act: Act): Promise<Done | undefined>;
   /** Performs the first act of a bench, if nothing was ever kept here; false, and nothing done, where something was. */

@@ -1,6 +1,9 @@
 import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { conflictsOf, applyChanges, type Act, type Change } from '@zb/core/model/changes';
-import { ChangedElsewhere, UNDO_DEPTH, type Done, type Keeper } from './keeper';
+import { ChangedElsewhere, UNDO_DEPTH, type Done, type Keeper, type Loaded } from './keeper';
+
+/** No other tab sees what is kept in this page’s memory. */
+const MARK = 'memory';
 
 /** Keeps the bench for as long as the page is open; used where the browser gives no storage. */
 export class MemoryKeeper implements Keeper {
@@ -9,13 +12,13 @@ export class MemoryKeeper implements Keeper {
   private revision = 0;
   private readonly acts: { label: string; back: Change[] }[] = [];
 
-  load(): Promise<{ bench: Bench; revision: number } | undefined> {
-    return Promise.resolve(this.bench && { bench: this.bench, revision: this.revision });
+  load(): Promise<Loaded | undefined> {
+    return Promise.resolve(this.bench && { bench: this.bench, revision: this.revision, mark: MARK });
   }
 
   private did(label: string, changes: readonly Change[]): Done {
     this.revision += 1;
-    return { label, changes, revision: this.revision };
+    return { label, changes, revision: this.revision, mark: MARK };
   }
 
   perform({ label, changes, once }: Act): Promise<Done | undefined> {
