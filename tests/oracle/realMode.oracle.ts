@@ -1,6 +1,6 @@
 /**
  * The real-mode interpreter against the machine emulator: programs of random instructions print every register and the
- * flags that the instruction defines (Intel SDM volume 2, "Flags Affected"); both must print the same.
+ * flags that the instruction defines (IA-32 SDM volume 2, "Flags Affected"); both must print the same.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { bytesSource } from '@zb/core/formats/source';

@@ -8,7 +8,7 @@ import { followBootCode, type Followed } from './realMode/follow';
 export const DISK = 0x80;
 export const OPTICAL = 0xe0;
 
-const FOLLOWED = 'Intel SDM volume 2, followed instruction by instruction';
+const FOLLOWED = 'IA-32 SDM volume 2, followed instruction by instruction';
 /** So much of what the code says is repeated. */
 const MOST_SAID = 60;
 

@@ -1,6 +1,6 @@
 import { mask, signBit, signed, type RealModeMachine, type Width } from './machine';
 
-/** Sets zero, sign and parity by a result (Intel SDM volume 1, §3.4.3.1), and answers it cut to its width. */
+/** Sets zero, sign and parity by a result (IA-32 SDM volume 1, §3.4.3.1), and answers it cut to its width. */
 export function judged(m: RealModeMachine, value: number, width: Width): number {
   const result = mask(value, width);
   m.zero = result === 0;

@@ -48,7 +48,7 @@ const CONDITIONS: ((m: RealModeMachine) => boolean)[] = [
 const holds = (m: RealModeMachine, code: number): boolean =>
   (CONDITIONS[(code >> 1) & 7]?.(m) ?? false) !== ((code & 1) === 1);
 
-/** The eight ways two registers make an address in sixteen bits (Intel SDM volume 2, table 2-1). */
+/** The eight ways two registers make an address in sixteen bits (IA-32 SDM volume 2, table 2-1). */
 const BASES: readonly (readonly number[])[] = [
   [BX, SI],
   [BX, DI],
@@ -60,7 +60,7 @@ const BASES: readonly (readonly number[])[] = [
   [BX],
 ];
 
-/** One instruction of a processor in real mode: Intel SDM volume 2 (instructions, and chapter 2 for their form). */
+/** One instruction of a processor in real mode: IA-32 SDM volume 2 (instructions, and chapter 2 for their form). */
 class Instruction {
   private segment: number | undefined;
   private width: Width = 2;

@@ -72,7 +72,7 @@ function disk(m: RealModeMachine, sectorBytes: number): Answer {
 }
 
 /**
- * Answers a call of the firmware as any BIOS does; `certain` is false for what firmware answers differently or what is
+ * Answers a call of the firmware as every BIOS does; `certain` is false for what firmware answers differently or what is
  * not answered here. Common practice, except where a function names its source.
  */
 export function callFirmware(m: RealModeMachine, vector: number, sectorBytes: number): Answer {

@@ -25,7 +25,7 @@ export const signed = (value: number, width: Width): number =>
   width === 4 ? value | 0 : signBit(value, width) ? value - 2 ** (8 * width) : value;
 
 /**
- * Memory and registers of an x86 processor in real mode (Intel SDM volume 3, chapter 21, "8086 Emulation"). Values are
+ * Memory and registers of an x86 processor in real mode (IA-32 Software Developer’s Manual (SDM), volume 3, chapter 21, "8086 Emulation"). Values are
  * unsigned; addresses are linear, segment × 16 + offset.
  */
 export class RealModeMachine {
@@ -83,7 +83,7 @@ export class RealModeMachine {
     return value;
   }
 
-  /** Flags as PUSHF stores them (Intel SDM volume 1, §3.4.3); those that are not kept read as zero, bit 1 as one. */
+  /** Flags as PUSHF stores them (IA-32 SDM volume 1, §3.4.3); those that are not kept read as zero, bit 1 as one. */
   flagsWord(): number {
     return (
       2 |
