@@ -46,13 +46,6 @@ export default {
       from: { path: '^packages/core/src/', pathNot: folder(LAYERS) },
       to: {},
     },
-    {
-      name: 'core-leans-on-nobody',
-      comment: 'core is pure computation; web, server and cli lean on it and not on each other.',
-      severity: 'error',
-      from: { path: '^packages/core/src/' },
-      to: { path: '^packages/(web|server|cli)/' },
-    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { recordWrite } from '@zb/core/acts/write';
+import { recordWrite, endedRun } from '@zb/core/acts/write';
 import {
   addEntry,
   againstSignoff,
@@ -21,12 +21,11 @@ import { applySurvey, blankMachine, enterFact, removeItem, saveItem } from '@zb/
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { demoSticks } from '@zb/core/demo/sticks';
 import { judgeAll } from '@zb/core/system/judge';
-import { endedRun } from '@zb/core/acts/write';
 import { belongsTo, jobsOf, tagOf, type Job } from '@zb/core/model/job';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
-import { arranged } from '@zb/core/model/bench';
 import {
+  arranged,
   BENCH_VERSION,
   benchSchema,
   emptyBench,
@@ -35,6 +34,7 @@ import {
   findMachine,
   machinesOf,
   storesOf,
+  findEntries,
   type Bench,
 } from '@zb/core/model/bench';
 import { applyChanges, differences, type Act } from '@zb/core/model/changes';
@@ -49,7 +49,6 @@ import {
 import { noDetails } from '@zb/core/model/details';
 import { faultOf } from '@zb/core/model/fault';
 import { jsonSchemas } from '@zb/core/model/jsonSchema';
-import { findEntries } from '@zb/core/model/bench';
 
 let n = 0;
 const stamp = { now: '2026-05-01T10:00:00.000Z', id: () => `id-${(n += 1)}` };

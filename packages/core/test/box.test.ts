@@ -12,8 +12,14 @@ import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
 import { benchLedger } from '@zb/core/box/benchLedger';
-import { hazards } from '@zb/core/box/summary';
-import { summaryOf as ledger } from '@zb/core/box/summary';
+import {
+  hazards,
+  summaryOf as ledger,
+  outlookOf as stopOutlook,
+  boxLine,
+  currentStop,
+  route,
+} from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
 import { buildSheet } from '@zb/core/words/buildSheet';
 import { keepHeadline } from '@zb/core/words/logbook';
@@ -31,9 +37,7 @@ import { stops } from '@zb/core/model/stops';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
 import { surveyHeadline } from '@zb/core/words/survey';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
-import { outlookOf as stopOutlook } from '@zb/core/box/summary';
 import { benchDay } from '@zb/core/box/benchDay';
-import { boxLine, currentStop, route } from '@zb/core/box/summary';
 
 const must = <T>(value: T | undefined): T => {
   if (value === undefined) throw new Error('missing');

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, rename, rm } from 'node:fs/promises';
-import type { FileHandle } from 'node:fs/promises';
+import { mkdir, rename, rm, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { DepotFile } from '@zb/core/model/standIns';
 import { brokenDownload, depotImages, type DepotImage } from '@zb/core/demo/depot';

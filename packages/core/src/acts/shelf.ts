@@ -1,6 +1,14 @@
-import { photosOf, type Bench, type Machine, type Photo, type ShelfItem, type Store } from '../model/bench';
+import {
+  photosOf,
+  theBench,
+  type Bench,
+  type Machine,
+  type Photo,
+  type ShelfItem,
+  type Store,
+} from '../model/bench';
 import { isStore } from '../model/shelf';
-import { edited, type Act, type Change } from '../model/changes';
+import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
 import { compareSurvey } from '../machine/compare';
 import type { Survey, SurveyedDrive } from '../machine/types';
@@ -208,22 +216,7 @@ export const saveItem = (before: ShelfItem, to: ShelfItem, label = `“${to.name
 /** Removes an item; whatever sat in a removed machine becomes loose, and boxes forget what is gone. */
 export function removeItem(bench: Bench, gone: ShelfItem): Act {
   const changes: Change[] = [{ in: 'items', id: gone.id, to: null }];
-  for (const other of bench.items)
-    if ('in' in other && other.in === gone.id) changes.push(edited('items', other, { ...other, in: null }));
   for (const p of photosOf(bench, gone.id)) changes.push({ in: 'photos', id: p.id, to: null });
-  for (const box of bench.boxes) {
-    const reserved = box.parts.includes(gone.id);
-    if (box.machineId !== gone.id && box.imageId !== gone.id && !reserved) continue;
-    const machineId = box.machineId === gone.id ? null : box.machineId;
-    const imageId = box.imageId === gone.id ? null : box.imageId;
-    const parts = box.parts.filter((p) => p !== gone.id);
-    changes.push(edited('boxes', box, { ...box, machineId, imageId, parts }));
-  }
-  for (const wish of bench.wishes) {
-    if (wish.pinned !== gone.id && !wish.forbid.includes(gone.id)) continue;
-    const pinned = wish.pinned === gone.id ? null : wish.pinned;
-    const forbid = wish.forbid.filter((m) => m !== gone.id);
-    changes.push(edited('wishes', wish, { ...wish, pinned, forbid }));
-  }
+  changes.push(...theBench.forgetting(applyChanges(bench, changes), 'items', gone.id));
   return { label: `“${gone.name}” removed`, changes };
 }

@@ -1,7 +1,15 @@
 import type { Assignment, Solution } from '../assign/solve';
 import { judge } from '../system/judge';
 import { machineView } from '../system/view';
-import { findMachine, findProfile, type Bench, type Machine, type Profile, type Wish } from '../model/bench';
+import {
+  findMachine,
+  findProfile,
+  theBench,
+  type Bench,
+  type Machine,
+  type Profile,
+  type Wish,
+} from '../model/bench';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import type { Purpose } from '../model/profile';
 import { settingsEdits } from '../model/benchModel';
@@ -37,10 +45,7 @@ export const saveWish = (before: Wish | undefined, wish: Wish, label = `Wish “
 /** Removes a wish; boxes that answered it stay, and answer none. */
 export const removeWish = (bench: Bench, wish: Wish): Act => ({
   label: `Wish “${wish.name}” removed`,
-  changes: [
-    { in: 'wishes', id: wish.id, to: null },
-    ...bench.boxes.filter((b) => b.wishId === wish.id).map((b) => edited('boxes', b, { ...b, wishId: null })),
-  ],
+  changes: [{ in: 'wishes', id: wish.id, to: null }, ...theBench.forgetting(bench, 'wishes', wish.id)],
 });
 
 /** Pins a wish to a machine, or lets it go where it is pinned there already. */

@@ -1,6 +1,7 @@
 import { findImage, storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
 import { edited, type Act, type Change } from '../model/changes';
 import { belongsTo, type Job } from '../model/job';
+import { isStore } from '../model/shelf';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
 import { writtenContent } from '../write/content';
@@ -56,24 +57,21 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     { in: 'log', id: entry.id, to: entry },
   ];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
-  for (const i of run.touched ? bench.items : []) {
-    if ((i.kind === 'stick' || i.kind === 'card' || i.kind === 'drive') && i.serial === run.serial) {
-      const image = findImage(bench, run.imageId);
-      const content = writtenContent(image, run.result === 'proven', stamp.now);
-      const holds =
-        run.result === 'proven'
-          ? `${run.imageName}, written and proven`
-          : `a broken copy of ${run.imageName}`;
-      changes.push(
-        edited('items', i, {
-          ...i,
-          holds,
-          content,
-          fate: 'may be lost',
-          realBytes: run.realBytes ?? i.realBytes,
-        }),
-      );
-    }
+  if (run.touched) {
+    const proven = run.result === 'proven';
+    const content = writtenContent(findImage(bench, run.imageId), proven, stamp.now);
+    const holds = proven ? `${run.imageName}, written and proven` : `a broken copy of ${run.imageName}`;
+    for (const i of bench.items.filter(isStore))
+      if (i.serial === run.serial)
+        changes.push(
+          edited('items', i, {
+            ...i,
+            holds,
+            content,
+            fate: 'may be lost',
+            realBytes: run.realBytes ?? i.realBytes,
+          }),
+        );
   }
   // Whichever tab sees the end first records it; for the others it is done.
   const once = { in: 'log', id: entry.id } as const;

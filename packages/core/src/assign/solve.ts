@@ -1,5 +1,4 @@
-import type { Row, SolveLp } from './lp';
-import { lpText } from './lp';
+import { lpText, type Row, type SolveLp } from './lp';
 import type { Part } from '../system/part';
 import { buildModel, moneyPoints, partPoints, type AssignModel, type Placing } from './model';
 import type { Scene } from './scene';

@@ -1,8 +1,7 @@
 import type { Hazard } from './hazard';
-import { hazards } from './summary';
+import { hazards, route, type RouteStop } from './summary';
 import type { Bench, Box } from '../model/bench';
 import { addSpans, type Span } from '../units/duration';
-import { route, type RouteStop } from './summary';
 
 export interface BenchDayRow {
   box: Box;

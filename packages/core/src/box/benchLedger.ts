@@ -1,9 +1,8 @@
 import type { Hazard } from './hazard';
-import { route } from './summary';
+import { route, hazards } from './summary';
 import { machinesOf, storesOf, type Bench } from '../model/bench';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan } from '../units/duration';
-import { hazards } from './summary';
 import type { LedgerLine } from './stopModule';
 import { contentTitle } from '../model/content';
 

@@ -1,4 +1,4 @@
-import type { Bench, Box, LogEntry } from '../model/bench';
+import { findMachine, type Bench, type Box, type LogEntry } from '../model/bench';
 import { stopTitle, stops, type Stop } from '../model/stops';
 import { addSpans, formatSpan, type Span } from '../units/duration';
 import type { Hazard } from './hazard';
@@ -148,6 +148,6 @@ export const currentStop = (box: Box): Stop =>
 
 /** The line under a box's name in the rail. */
 export function boxLine(bench: Bench, box: Box): string {
-  const { machine } = new Scene(bench, box);
+  const machine = findMachine(bench, box.machineId);
   return machine ? `on ${machine.name}, ${machine.form}` : 'no machine yet';
 }

@@ -1,7 +1,12 @@
 import type { Container } from '../model/inspection';
-import type { DigestAlgorithm } from '../formats/checksumList';
+import {
+  sizeFor,
+  sumsFor,
+  type DigestAlgorithm,
+  type ChecksumList,
+  type ListedSum,
+} from '../formats/checksumList';
 import type { Comparison } from '../model/shelf';
-import { sizeFor, sumsFor, type ChecksumList, type ListedSum } from '../formats/checksumList';
 
 /** Strongest first: what a comparison rests on where a list offers several. */
 const STRENGTH: DigestAlgorithm[] = ['sha512', 'sha256', 'sha1', 'md5'];

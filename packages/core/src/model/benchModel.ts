@@ -9,7 +9,7 @@ import {
   type Conflict,
   type Edit,
 } from './change';
-import type { FindEntry, Keyed, RecordOf, Table } from './collection';
+import type { FindEntry, Keyed, RecordOf, Reference, Table } from './collection';
 import { Problems } from './problems';
 import { settingsSchema, usualSettings, type Settings } from './settings';
 
@@ -247,32 +247,40 @@ export function benchModel<T extends Table>(table: T, version: number) {
     };
   }
 
+  /** The edits that take references away which are `gone`: one becomes none, in a list it is left out. */
+  const loosening = (
+    name: string,
+    record: Keyed,
+    gone: (reference: Reference, id: string) => boolean,
+  ): Edit[] =>
+    (table[name]?.references ?? [])
+      .filter((r) => idsAt(record, r.field).some((id) => gone(r, id)))
+      .map((r) => {
+        const path = r.field.split('.');
+        const saw = valueAt(record, path);
+        const to = Array.isArray(saw) ? saw.filter((id) => typeof id === 'string' && !gone(r, id)) : null;
+        return { path, to, saw };
+      });
+
   /** References that lead nowhere become none, so that a file that was saved can always be opened. */
   function tied(bench: B): B {
     const known = targets(bench);
-    const tie = (name: string): readonly Keyed[] => {
-      const references = table[name]?.references ?? [];
-      if (references.length === 0) return of(bench, name);
-      return of(bench, name).map((record) => {
-        const loose = references.filter((r) =>
-          idsAt(record, r.field).some((id) => !known(r.to, r.kind).has(id)),
-        );
-        if (loose.length === 0) return record;
-        return withEdits(
-          record,
-          loose.map(({ field, to, kind }) => {
-            const path = field.split('.');
-            const saw = valueAt(record, path);
-            const left = Array.isArray(saw)
-              ? saw.filter((id) => typeof id === 'string' && known(to, kind).has(id))
-              : null;
-            return { path, to: left, saw };
-          }),
-        );
+    const tie = (name: string): readonly Keyed[] =>
+      of(bench, name).map((record) => {
+        const edits = loosening(name, record, (r, id) => !known(r.to, r.kind).has(id));
+        return edits.length === 0 ? record : withEdits(record, edits);
       });
-    };
     return { ...bench, ...Object.fromEntries(names.map((n) => [n, tie(n)])) };
   }
+
+  /** What every record that names one that goes has to forget. */
+  const forgetting = (bench: B, where: string, id: string): C[] =>
+    names.flatMap((name) =>
+      of(bench, name).flatMap((record) => {
+        const edits = loosening(name, record, (r, named) => r.to === where && named === id);
+        return edits.length === 0 ? [] : [{ in: name, id: record.id, edits }];
+      }),
+    );
 
   /** References that must lead somewhere, and ids that must be single. */
   function crossCheck(bench: B): Problems {
@@ -333,6 +341,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
     differing,
     differences,
     inverse,
+    forgetting,
     normal,
     crossCheck,
     checked,
@@ -341,8 +350,6 @@ export function benchModel<T extends Table>(table: T, version: number) {
     isRecordChange,
   };
 }
-
-export type BenchModel<T extends Table = Table> = ReturnType<typeof benchModel<T>>;
 
 /** The edits that lead from some settings to others. */
 export const settingsEdits = (from: Settings, to: Settings): Edit[] =>

@@ -11,7 +11,6 @@ export const decisionSchema = z.object({
   because: z.string(),
   at: z.string(),
 });
-export type Decision = z.infer<typeof decisionSchema>;
 
 /** A stop signed off; `despite` is the reason given where a Stop hazard stood against it. */
 export const signoffSchema = z.object({ stop: stopSchema, at: z.string(), despite: z.string().optional() });

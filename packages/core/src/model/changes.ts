@@ -5,7 +5,6 @@ import { collections } from './collections';
 import type { RecordOf } from './collection';
 
 export type Collection = CollectionName;
-export type Entity = { [K in Collection]: RecordOf<(typeof collections)[K]> }[Collection];
 export type Change = ChangeOf<typeof collections>;
 
 /** One act of the user: everything in it happens or nothing does, and one undo takes all of it back. */

@@ -1,5 +1,11 @@
-import type { Channel, Profile, Purpose, Release, Variant } from '../model/profile';
-import { channels } from '../model/profile';
+import {
+  channels,
+  type Channel,
+  type Profile,
+  type Purpose,
+  type Release,
+  type Variant,
+} from '../model/profile';
 
 /** Servers want the fewest surprises, desktops and games the newest hardware support. Common practice, no source. */
 const USUAL: Record<Purpose, Channel> = {

@@ -1,5 +1,4 @@
-import type { Bench, Machine, Store } from '../model/bench';
-import { drivesIn } from '../model/bench';
+import { drivesIn, type Bench, type Machine, type Store } from '../model/bench';
 import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
 import { partsFor, type Part } from './part';

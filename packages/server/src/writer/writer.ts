@@ -1,11 +1,10 @@
 import { createHash, randomUUID, type Hash } from 'node:crypto';
 import { readdirSync, rmSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
-import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
+import type { StickFault, VirtualStick, ProbeResult } from '@zb/core/model/standIns';
 import { crc32 } from '@zb/core/formats/crc32';
 import { explainReadback, type BlockResult } from '@zb/core/write/readback';
 import { isOver, type Job } from '@zb/core/model/job';
-import type { ProbeResult } from '@zb/core/model/standIns';
 import { probeCapacity } from '@zb/core/write/probe';
 import { guardTargets, serialTail } from '@zb/core/write/guard';
 import { formatExact } from '@zb/core/units/bytes';

@@ -1,9 +1,8 @@
 import Fuse, { type FuseResult } from 'fuse.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { findEntries } from '@zb/core/model/bench';
+import { findEntries, type Bench } from '@zb/core/model/bench';
 import type { FindEntry } from '@zb/core/model/collection';
-import type { Bench } from '@zb/core/model/bench';
 import { inTurns } from '../parts/inTurns';
 import { Modal } from '../parts/Modal';
 

@@ -1,6 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { recordWrite } from '@zb/core/acts/write';
-import { endedRun } from '@zb/core/acts/write';
+import { recordWrite, endedRun } from '@zb/core/acts/write';
 import { belongsTo, isOver, jobsOf } from '@zb/core/model/job';
 import { findBox, type Bench } from '@zb/core/model/bench';
 import { useAct } from '../storage/hooks';

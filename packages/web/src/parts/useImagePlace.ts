@@ -1,12 +1,11 @@
 import { useRef } from 'react';
 import { z } from 'zod';
 import { depotFileSchema, type DepotFile } from '@zb/core/model/standIns';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { recordImage } from '@zb/core/acts/box';
 import { algorithmsWanted, compareDigests } from '@zb/core/checksum/compare';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
 import { findBox, type Bench, type ImageItem } from '@zb/core/model/bench';
-import { useQueryClient } from '@tanstack/react-query';
 import { BENCH_KEY } from '../storage/benchStore';
 import { stamp, useAct } from '../storage/hooks';
 import { cancelDigest, openImage, openImageAt, useOpenImage, type OpenImage } from '../workers/openImages';

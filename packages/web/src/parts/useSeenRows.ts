@@ -33,7 +33,7 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
   // Where the list begins within what scrolls: charts and forms above it come and go.
   // eslint-disable-next-line react-hooks/exhaustive-deps -- looked at after every drawing; set only where it has moved
   useLayoutEffect(() => {
-    if (!at.current || !scroller) return;
+    if (count <= FEW || !at.current || !scroller) return;
     const top = at.current.getBoundingClientRect().top - scroller.getBoundingClientRect().top;
     const from = Math.round(top + scroller.scrollTop);
     if (Math.abs(from - margin) > 1) setMargin(from);
