@@ -16,8 +16,8 @@ const LAYERS = [
   'gather',
   'write',
   'box',
-  'acts',
   'words',
+  'acts',
   'demo',
 ];
 const folder = (names) => `^packages/core/src/(${names.join('|')})/`;

@@ -2,15 +2,24 @@ import loadHighs from 'highs';
 import { sceneOf } from '@zb/core/assign/scene';
 import { solveScene } from '@zb/core/assign/solve';
 import { solverFrom } from '@zb/core/assign/highs';
-import { unmetWishes } from '@zb/core/assign/unmet';
+import type { Remedy } from '@zb/core/assign/remedy';
+import { unmetWishes, type Unmet } from '@zb/core/assign/unmet';
 import { benchFromText } from '@zb/core/model/file';
+import { unmetWords } from '@zb/core/words/fit/unmet';
 
 export interface AssignOutput {
   value: number;
   optimal: boolean;
   /** Ids of the bench file; the same part stands as often as it is bought. */
   assignments: { wish: string; machine: string; profile: string; parts: string[] }[];
-  unmet: { wish: string; because: string; remedy: string | null }[];
+  /** `why` and `meets` are the reason and the remedy as data; `because` and `remedy` say them. */
+  unmet: {
+    wish: string;
+    why: Unmet['reason'];
+    meets: Remedy['kind'] | null;
+    because: string;
+    remedy: string | null;
+  }[];
 }
 
 /** Who becomes what on the bench of a file; the same model and solver as the application's. */
@@ -31,8 +40,9 @@ export async function assignBench(text: string): Promise<AssignOutput> {
     })),
     unmet: unmetWishes(scene, solution, solveLp).map((u) => ({
       wish: u.wishId,
-      because: u.because,
-      remedy: u.remedy?.text ?? null,
+      why: u.reason,
+      meets: u.remedy?.kind ?? null,
+      ...unmetWords(u, bench.settings),
     })),
   };
 }

@@ -1,4 +1,6 @@
 import { judge } from '@zb/core/system/judge';
+import { findingWords } from '@zb/core/words/fit/finding';
+import { repairWords } from '@zb/core/words/fit/repairs';
 import { profilesFromText } from '@zb/core/system/exchange';
 import { machineInput } from './fitInput';
 
@@ -10,14 +12,19 @@ export function fitOutput(machineText: string, profilesText: string, id?: string
       machine,
       p,
     );
-    const reasons = binding.map(({ rule, outcome, because, repair, margin, soft }) => ({
-      rule,
-      outcome,
-      because,
-      ...(margin ? { margin } : {}),
-      ...(soft ? { soft } : {}),
-      ...(repair ? { repair } : {}),
-    }));
+    const reasons = binding.map((f) => {
+      const { because, margin, repair } = findingWords(f);
+      return {
+        rule: f.rule,
+        outcome: f.outcome,
+        // The reason as data; because says it.
+        reason: f.reason,
+        because,
+        ...(margin ? { margin } : {}),
+        ...(f.soft ? { soft: true } : {}),
+        ...(repair ? { repair } : {}),
+      };
+    });
     return {
       profileId,
       profile,
@@ -27,7 +34,7 @@ export function fitOutput(machineText: string, profilesText: string, id?: string
       variant: variant.name,
       reasons,
       missing,
-      repairs: repairs.map((r) => r.text),
+      repairs: repairs.map(repairWords),
       cost,
     };
   });

@@ -153,6 +153,8 @@ describe('zb assign', () => {
     expect(out.unmet).toEqual([
       {
         wish: 'w-desk',
+        why: expect.objectContaining({ code: 'taken' }),
+        meets: 'machine',
         because: expect.stringMatching(/needs it more/),
         remedy: expect.stringMatching(/95\.00/),
       },

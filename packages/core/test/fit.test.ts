@@ -1,7 +1,9 @@
-import { fitHeadline } from '@zb/core/words/fit';
+import { fitHeadline } from '@zb/core/words/fit/headline';
 import { judge, judgeAll } from '@zb/core/system/judge';
 import type { DrivePart } from '@zb/core/system/part';
-import { briefSheet, crossingOf, matchHeadline } from '@zb/core/system/sheet';
+import { briefSheet, crossingOf } from '@zb/core/system/sheet';
+import { findingWords } from '@zb/core/words/fit/finding';
+import { matchHeadline } from '@zb/core/words/fit/match';
 import { knownFact } from '@zb/core/model/known';
 import { machineView, type MachineView } from '@zb/core/system/view';
 import { ANY, profile, release } from '@zb/core/demo/make';
@@ -208,7 +210,7 @@ describe('rules', () => {
     const j = judge(m, p);
     expect(j.verdict).toBe(verdict);
     if (rule) expect(j.binding[0]?.rule).toBe(rule);
-    expect(j.binding.every((f) => f.because !== '')).toBe(true);
+    expect(j.binding.every((f) => findingWords(f).because !== '')).toBe(true);
   });
 
   it.each([
@@ -253,10 +255,13 @@ describe('rules', () => {
       },
     );
     const f = judge(m, wants({ bootBytes: 16e9 })).binding[0];
-    expect(f).toMatchObject({ rule: 'boot drive', outcome: 'change' });
-    expect(f?.because).toMatch(/must be kept/);
     // The smallest part that does it.
-    expect(f?.repair).toMatch(/Small/);
+    expect(f).toMatchObject({
+      rule: 'boot drive',
+      outcome: 'change',
+      reason: { code: 'large drive kept' },
+      mends: [{ kind: 'part', part: { name: 'Small' } }],
+    });
   });
 
   it('more of anything never turns a fit into a misfit', () => {
@@ -295,7 +300,7 @@ describe('on the bench', () => {
     // It has no drive port, so no drive from the shelf is offered.
     expect(without.binding[0]).toMatchObject({
       rule: 'boot drive',
-      repair: expect.stringMatching(/Fetch a card/),
+      mends: [{ kind: 'buy', card: true, gives: { kind: 'boot' } }],
     });
   });
   it('the box’s purpose comes first, best first within it', () => {

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { gatherHeadline, gatherList } from '@zb/core/gather/list';
+import { gatherList } from '@zb/core/gather/list';
 import { safetyNotes } from '@zb/core/gather/safety';
-import { shoppingList, shoppingRows } from '@zb/core/gather/shopping';
+import { shoppingList } from '@zb/core/gather/shopping';
+import { gatherHeadline, safetyWords, shoppingRows, thingWords } from '@zb/core/words/gather';
 import { blankProfile, draftOf, profileOf, sizeText, type ProfileDraft } from '@zb/core/system/draft';
 import {
   LARGEST_FILE,
@@ -147,7 +148,7 @@ describe('gathering', () => {
   const box = (id: string): Box => must(findBox(demo, id));
   const lines = (bench: Bench, id: string) => gatherList(bench, must(findBox(bench, id))).lines;
   const has = (bench: Bench, id: string, words: RegExp): boolean =>
-    lines(bench, id).some((l) => words.test(l.what));
+    lines(bench, id).some((l) => words.test(thingWords(l.thing).what));
 
   it('derives the list from machine, system and decisions', () => {
     expect(has(demo, 'games-corner', /Dock: USB-C dock/)).toBe(true);
@@ -181,7 +182,7 @@ describe('gathering', () => {
   it('drivers are listed in the order they are installed, and a second stick carries them', () => {
     const desk: Bench = { ...demo, boxes: [{ ...box('booking-host'), profileId: 'harbour-desk' }] };
     const list = lines(desk, 'booking-host');
-    expect(list.filter((l) => l.group.startsWith('Drivers')).map((l) => l.what)).toEqual([
+    expect(list.filter((l) => l.group.startsWith('Drivers')).map((l) => thingWords(l.thing).what)).toEqual([
       '1. graphics',
       '2. network',
       '3. card reader',
@@ -197,7 +198,7 @@ describe('gathering', () => {
   it('speaks of what can hurt where it can hurt', () => {
     const notes = (id: string, opens: boolean): string =>
       safetyNotes(demo, must(findMachine(demo, id)), opens)
-        .map((n) => n.text)
+        .map(safetyWords)
         .join('\n');
     expect(notes('gull', true)).toMatch(/lithium[\s\S]*switch itself on/);
     expect(notes('millrace', false)).toMatch(/two people[\s\S]*local code/);
@@ -219,7 +220,9 @@ describe('gathering', () => {
     const music = { ...box('tea-room-music'), machineId: 'slate', profileId: 'millpond-tunes' };
     const bench: Bench = { ...demo, boxes: demo.boxes.map((b) => (b.id === music.id ? music : b)) };
     const list = shoppingList(bench);
-    expect(list.lines).toEqual([{ what: '240 GB SSD, new', boxes: ['Tea-room music'], count: 1, price: 18 }]);
+    expect(list.lines).toEqual([
+      expect.objectContaining({ name: '240 GB SSD, new', boxes: ['Tea-room music'], count: 1, price: 18 }),
+    ]);
     expect(list.total).toBe(18);
     expect(list.shelf.find((x) => x.itemId === 'loose-480')?.boxes).toEqual(['Film night']);
     expect(shoppingRows(list)).toEqual([

@@ -10,6 +10,8 @@ import { judge, otherWays } from '@zb/core/system/judge';
 import type { Part } from '@zb/core/system/part';
 import { applyRepair } from '@zb/core/system/repair';
 import type { MachineView } from '@zb/core/system/view';
+import { findingWords } from '@zb/core/words/fit/finding';
+import { repairWords } from '@zb/core/words/fit/repairs';
 import { overruleKey } from '@zb/core/system/wishRules';
 import type { Profile } from '@zb/core/model/profile';
 import type { Wish } from '@zb/core/model/wish';
@@ -80,7 +82,7 @@ const wants = (needs: Partial<Profile['needs']>): Profile =>
   profile('p', 'P', 'file store', '', [release('1')], needs);
 const named = (v: MachineView, p: Profile): string[] =>
   judge(v, p).repairs.map((r) =>
-    r.kind === 'part' ? r.part.name : r.kind === 'buy' ? `buy: ${r.text}` : r.text,
+    r.kind === 'part' ? r.part.name : r.kind === 'buy' ? `buy: ${repairWords(r)}` : repairWords(r),
   );
 
 // The trade's own rules (common practice, no source), as mistakes are made against them.
@@ -90,9 +92,7 @@ describe('the part that truly goes in', () => {
     const parts = [ram(8, 0, 'DDR3'), ram(8, 0, 'DDR4', 'SO-DIMM'), ram(8, 20), ram(4, 5), ram(16)];
     expect(named(view({}, { parts }), eight)).toEqual(['16 GB DDR4 DIMM']);
     expect(named(view({}, { parts: parts.slice(0, 4) }), eight)).toEqual(['4 GB DDR4 DIMM']);
-    expect(named(view({}, { parts: parts.slice(0, 2) }), eight)[0]).toMatch(
-      /^buy: Fetch at least 4 GiB of DDR4 DIMM/,
-    );
+    expect(named(view({}, { parts: parts.slice(0, 2) }), eight)[0]).toMatch(/^buy: Fetch 4 GiB of DDR4 DIMM/);
   });
 
   it('where no slot is free a smaller module makes room, and the most it takes is kept', () => {
@@ -105,7 +105,10 @@ describe('the part that truly goes in', () => {
     const tight = { ...full, facts: { ...full.facts, 'memory.max': 9 * GIB }, parts: [ram(8)] };
     expect(named(tight, eight)[0]).toMatch(/^buy/);
     expect(judge(view({ 'memory.form': 'soldered' }), eight).verdict).toBe('does not fit');
-    expect(judge(view({ 'memory.max': 4 * GIB }), eight).binding[0]?.because).toMatch(/4\.00 GiB at most/);
+    expect(judge(view({ 'memory.max': 4 * GIB }), eight).binding[0]?.reason).toMatchObject({
+      code: 'memory at its most',
+      most: 4 * GIB,
+    });
     const unsure = view({ 'memory.free': 0 });
     expect(judge(unsure, eight).missing.map((m) => m.fact)).toEqual(['memory.max']);
   });
@@ -260,7 +263,8 @@ describe('where it is to stand', () => {
         if (value === undefined) delete machine.facts[key as 'body.noise'];
       const judged = judge(machine, p, {}, wish(more));
       expect(judged.verdict).toBe(verdict);
-      expect(judged.all.find((f) => f.rule === rule)?.because).not.toBe('');
+      const found = judged.all.find((f) => f.rule === rule);
+      expect(found && findingWords(found).because).toMatch(/./);
     },
   );
   it('a limit of the place is soft, and set aside for this wish alone', () => {
@@ -273,7 +277,9 @@ describe('where it is to stand', () => {
     expect(judge(aside, p, {}, wish({ id: 'other', noise: 'silent' })).verdict).toBe('does not fit');
   });
   it('a system that serves wants a wire where it stands', () =>
-    expect(judge(view(), wants({ wiredPorts: 1 }), {}, wish({ wire: false })).short).toBe('no wire there'));
+    expect(judge(view(), wants({ wiredPorts: 1 }), {}, wish({ wire: false })).binding[0]?.reason.code).toBe(
+      'no wire there',
+    ));
 });
 
 describe('the model for the solver', () => {
@@ -343,8 +349,9 @@ describe('the model for the solver', () => {
     const wish = must(scene.wishes.find((w) => w.id === 'w-desk'));
     const other = withRemedy(scene, wish, {
       kind: 'fact',
-      text: '',
       machineId: 'skerry',
+      machine: 'Skerry',
+      ask: 'cpu.cores',
       facts: { 'cpu.cores': 4 },
     });
     expect(other.machines.find((m) => m.id === 'skerry')?.facts['cpu.cores']).toBe(4);
@@ -352,9 +359,14 @@ describe('the model for the solver', () => {
       scene.machines.filter((m) => m.id !== 'skerry'),
     );
     const machine = { ...must(scene.machines[0]), id: 'fresh' };
-    const bought = withRemedy(scene, wish, { kind: 'machine', text: '', machine, price: 95 });
+    const bought = withRemedy(scene, wish, {
+      kind: 'machine',
+      machine,
+      price: 95,
+      as: { code: 'price list' },
+    });
     // It is for this wish alone.
     expect(bought.wishes.filter((w) => !w.forbid.includes('fresh')).map((w) => w.id)).toEqual(['w-desk']);
-    expect(withRemedy(scene, wish, { kind: 'system', text: '' })).toBe(scene);
+    expect(withRemedy(scene, wish, { kind: 'system', purpose: 'desktop' })).toBe(scene);
   });
 });

@@ -1,3 +1,4 @@
+import { verdictWords } from '../words/fit/finding';
 import { systemTitle } from '../system/title';
 import type { Judgement } from '../system/judge';
 import type { Hazard } from '../box/hazard';
@@ -52,10 +53,7 @@ export function removeBox(bench: Bench, box: Box): Act {
 
 /** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
 export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {
-  const because = `${judged.verdict}: ${judged.binding
-    .slice(0, 3)
-    .map((f) => f.because)
-    .join(' ')}`;
+  const because = verdictWords(judged);
   const decision = {
     id: stamp.id(),
     stop: 'choose' as const,

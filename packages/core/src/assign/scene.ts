@@ -49,7 +49,7 @@ export function sceneOf(bench: Bench): Scene {
       const box = decided.find((b) => b.machineId === m.id);
       const parts = (box?.parts ?? []).flatMap((id) => partOf(id) ?? []);
       const view = parts.reduce<MachineView>(
-        (v, part) => applyRepair(v, { kind: 'part', part, role: 'drive', text: '' }),
+        (v, part) => applyRepair(v, { kind: 'part', part, role: 'drive' }),
         machineView(bench, m, []),
       );
       return { ...view, id: m.id };

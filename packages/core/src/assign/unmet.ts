@@ -1,10 +1,11 @@
 import { canTake, judge, type Judgement } from '../system/judge';
+import type { RuleFinding } from '../system/finding';
 import type { Part } from '../system/part';
+import type { Repair } from '../system/repairs';
 import { systemsFor } from '../system/sheet';
-import { factDefinition, type FactKey, type FactValue } from '../model/facts';
-import type { Profile } from '../model/profile';
+import type { FactKey, FactValue } from '../model/facts';
+import type { Profile, Purpose } from '../model/profile';
 import type { Wish } from '../model/wish';
-import { factText } from '../machine/text';
 import { GIB } from '../units/bytes';
 import { allowed } from './options';
 import type { SolveLp } from './lp';
@@ -13,17 +14,28 @@ import type { Scene } from './scene';
 import { solveScene, type Solution } from './solve';
 import { madeToMeasure } from './madeToMeasure';
 
+/** Why a wish is left out; machines by name, money in the bench's currency. */
+export type UnmetReason =
+  | { code: 'no system'; purpose: Purpose }
+  | { code: 'pinned or forbidden' }
+  | { code: 'over budget'; budget: number; extra: number }
+  | { code: 'free but lacking'; machine: string; budget: number; repairs: Repair[] }
+  /** All that would do are given to other wishes; `wish` is null where its name is not known. */
+  | { code: 'taken'; holders: { machine: string; wish: string | null }[] }
+  | { code: 'parts used elsewhere' }
+  | { code: 'not known yet'; machines: string[] }
+  | { code: 'none can'; machines: { machine: string; binding: RuleFinding | null }[] };
+
+/** A wish that no plan of this value meets, why, and what would. */
 export interface Unmet {
   wishId: string;
-  because: string;
+  reason: UnmetReason;
   /** Null where nothing that was tried meets it. */
   remedy: Remedy | null;
 }
 
 const isMet = (s: Solution | undefined, wish: Wish): boolean =>
   s?.assignments.some((a) => a.wishId === wish.id) === true;
-
-const money = (n: number): string => n.toFixed(2);
 
 interface Context {
   scene: Scene;
@@ -60,16 +72,7 @@ function byBuying(c: Context): { remedy: Remedy; extra: number } | undefined {
   );
   if (parts.length === 0) return undefined;
   const price = parts.reduce((n, p) => n + (c.scene.parts.find((x) => x.name === p.name)?.price ?? 0), 0);
-  const names = [...new Set(parts.map((p) => p.name))].map((name) => {
-    const n = parts.filter((p) => p.name === name).length;
-    return n > 1 ? `${n} × “${name}”` : `“${name}”`;
-  });
-  const remedy = tried(c, {
-    kind: 'parts',
-    text: `Buy ${names.join(' and ')}, ${money(price)}.`,
-    parts,
-    price,
-  });
+  const remedy = tried(c, { kind: 'parts', parts, price });
   return remedy && { remedy, extra: c.solution.spent + price - c.scene.budget };
 }
 
@@ -126,8 +129,8 @@ function candidates({ scene, wish }: Context): Candidate[] {
 /** Machines of the price list, cheapest first: the wish may take the bought one, or one that it sets free. */
 function byBuyingAMachine(c: Context): Remedy | undefined {
   for (const machine of [...c.scene.forSale].sort((a, b) => a.price - b.price)) {
-    const text = `Buy “${machine.name}”, ${money(machine.price)}.`;
-    const remedy = tried(c, { kind: 'machine', text, machine, price: machine.price });
+    const as = { code: 'price list' as const };
+    const remedy = tried(c, { kind: 'machine', machine, price: machine.price, as });
     if (remedy) return remedy;
   }
   return undefined;
@@ -150,19 +153,16 @@ function byAnswering(c: Context, list: Candidate[]): Remedy | undefined {
       const value = hope(fact, profile);
       if (value !== undefined) facts[fact] = value;
     }
-    const answers = (Object.entries(facts) as [FactKey, FactValue][]).map(
-      ([k, v]) => `${factDefinition(k).label.toLowerCase()} ${factText(k, v)}`,
-    );
     const [first] = judged.missing;
-    const text = `Find out about ${machine.name}: ${first?.ask ?? ''} With ${answers.join(', ')} it would do.`;
-    const remedy = tried(c, { kind: 'fact', text, machineId: machine.id, facts });
+    const remedy =
+      first &&
+      tried(c, { kind: 'fact', machineId: machine.id, machine: machine.name, ask: first.fact, facts });
     if (remedy) return remedy;
   }
   return undefined;
 }
 
-const byAWire = (c: Context): Remedy | undefined =>
-  c.wish.wire ? undefined : tried(c, { kind: 'wire', text: 'Lay a network wire to where it is to stand.' });
+const byAWire = (c: Context): Remedy | undefined => (c.wish.wire ? undefined : tried(c, { kind: 'wire' }));
 
 function byOverruling(c: Context, list: Candidate[]): Remedy | undefined {
   const soft = freeFirst(
@@ -173,13 +173,12 @@ function byOverruling(c: Context, list: Candidate[]): Remedy | undefined {
     }),
   );
   for (const { machine, profile, judged } of soft.slice(0, 3)) {
-    const no = judged.all.filter((f) => f.outcome === 'no');
     const remedy = tried(c, {
       kind: 'overrule',
-      text: `Set a limit aside on ${machine.name}: ${no.map((f) => f.because).join(' ')}`,
       machineId: machine.id,
+      machine: machine.name,
       profileId: profile.id,
-      rules: no.map((f) => f.rule),
+      findings: judged.all.filter((f) => f.outcome === 'no'),
     });
     if (remedy) return remedy;
   }
@@ -193,15 +192,13 @@ function byFetching(c: Context, list: Candidate[]): Remedy | undefined {
     list.filter((x) => x.judged.repairs.some((r) => r.kind === 'buy')),
   );
   for (const { machine, judged } of ready.slice(0, 3)) {
-    const base = { price: 0, offer: false };
+    const base = { name: 'to be bought', price: 0, offer: false };
     const parts = judged.repairs.flatMap((r, i): Part[] => {
       if (r.kind !== 'buy') return [];
       const id = `fetch-${machine.id}-${i}`;
-      const name = r.text.replace(/\.$/, '');
       const drive = (n: number, bytes: number): Part => ({
         ...base,
         id: `${id}-${n}`,
-        name,
         kind: 'drive',
         bytes,
         bus: machine.facts['ports.drives'] === 0 ? 'card' : 'sata',
@@ -212,7 +209,7 @@ function byFetching(c: Context, list: Candidate[]): Remedy | undefined {
         const type = machine.facts['memory.type'];
         const form = machine.facts['memory.form'];
         return typeof type === 'string' && (form === 'DIMM' || form === 'SO-DIMM')
-          ? [{ ...base, id, name, kind: 'memory', bytes: gives.bytes, type, form }]
+          ? [{ ...base, id, kind: 'memory', bytes: gives.bytes, type, form }]
           : [];
       }
       if (gives.kind === 'boot') return [drive(0, gives.bytes)];
@@ -220,11 +217,11 @@ function byFetching(c: Context, list: Candidate[]): Remedy | undefined {
       const wiredPorts = gives.kind === 'wired' ? gives.count : 0;
       const sataPorts = gives.kind === 'ports' ? gives.count : 0;
       const goesIn = wiredPorts > 0 ? ('USB port' as const) : ('expansion slot' as const);
-      return [{ ...base, id, name, kind: 'adapter', goesIn, wiredPorts, sataPorts }];
+      return [{ ...base, id, kind: 'adapter', goesIn, wiredPorts, sataPorts }];
     });
-    const words = judged.repairs.flatMap((r) => (r.kind === 'buy' ? [r.text] : []));
-    const text = `For ${machine.name}: ${words.join(' ')} No price is noted for it.`;
-    const remedy = parts.length > 0 && tried(c, { kind: 'parts', text, parts, price: null });
+    const purchases = judged.repairs.filter((r) => r.kind === 'buy');
+    const remedy =
+      parts.length > 0 && tried(c, { kind: 'fetch', machine: machine.name, purchases, parts, price: null });
     if (remedy) return remedy;
   }
   return undefined;
@@ -234,8 +231,8 @@ function byAnotherMachine(c: Context, list: Candidate[]): Remedy | undefined {
   const good = list.filter((x) => x.judged.verdict === 'fits');
   for (const { machine } of good.slice(0, 2)) {
     const twin = { ...machine, id: `second-${machine.id}`, name: `a second ${machine.name}` };
-    const text = `Find a second machine like ${machine.name}.`;
-    const remedy = tried(c, { kind: 'machine', text, machine: twin, price: null });
+    const as = { code: 'like' as const, machine: machine.name };
+    const remedy = tried(c, { kind: 'machine', machine: twin, price: null, as });
     if (remedy) return remedy;
   }
   for (const profile of systemsFor(c.scene.profiles, c.wish)) {
@@ -243,50 +240,53 @@ function byAnotherMachine(c: Context, list: Candidate[]): Remedy | undefined {
     if (!machine) continue;
     const { needs } = profile;
     const wire = !c.wish.wire && needs.wiredPorts > 0;
-    const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
-    const asks = [
-      profile.releases[0]?.archs.join(' or '),
-      count(needs.cores, 'core'),
-      `${needs.memoryBytes / GIB} GiB of memory`,
-      count(needs.dataDrives + 1, 'drive port'),
-      needs.wiredPorts > 0 ? `${needs.wiredPorts} wired` : null,
-      c.wish.noise === 'loud' ? null : `${c.wish.noise} at most`,
-    ];
-    const text = `Find a machine for ${profile.name}: ${asks.filter(Boolean).join(', ')}${wire ? '; and lay a network wire to it' : ''}.`;
-    const remedy = tried(c, { kind: 'machine', text, machine, price: null, ...(wire ? { wire } : {}) });
+    const wants = {
+      system: profile.name,
+      archs: profile.releases[0]?.archs ?? [],
+      cores: needs.cores,
+      memoryBytes: needs.memoryBytes,
+      drivePorts: needs.dataDrives + 1,
+      wiredPorts: needs.wiredPorts,
+      noise: c.wish.noise,
+    };
+    const as = { code: 'made to measure' as const, wants };
+    const remedy = tried(c, { kind: 'machine', machine, price: null, as, ...(wire ? { wire } : {}) });
     if (remedy) return remedy;
   }
   return undefined;
 }
 
-/** Who has the machines that would do, and why they keep them. */
-function takenWords(c: Context, good: Candidate[]): string {
+/** Who has the machines that would do. */
+function taken(c: Context, good: Candidate[]): UnmetReason {
   const named = new Map(c.scene.wishes.map((w) => [w.id, w]));
   const holders = [...new Set(good.map((g) => g.machine.id))].flatMap((id) => {
     const held = c.solution.assignments.find((a) => a.machineId === id);
-    const name = good.find((g) => g.machine.id === id)?.machine.name;
-    return held && name ? [`${name} (${named.get(held.wishId)?.name ?? 'another wish'} needs it more)`] : [];
+    const machine = good.find((g) => g.machine.id === id)?.machine.name;
+    return held && machine ? [{ machine, wish: named.get(held.wishId)?.name ?? null }] : [];
   });
-  return holders.length > 0
-    ? `All that would do are taken: ${holders.slice(0, 3).join(', ')}.`
-    : 'The machines that would do lack parts that are used elsewhere.';
+  return holders.length > 0 ? { code: 'taken', holders } : { code: 'parts used elsewhere' };
 }
 
-function because(c: Context, list: Candidate[]): string {
+function reasonOf(c: Context, list: Candidate[]): UnmetReason {
   const good = list.filter((x) => canTake(x.judged.verdict));
   const used = new Set(c.solution.assignments.map((a) => a.machineId));
-  const free = good.filter((g) => !used.has(g.machine.id));
-  if (free.length > 0) {
-    const [g] = free;
-    const repair = g?.judged.repairs.map((r) => r.text).join(' ') ?? '';
-    return `${g?.machine.name} is free and would do after a change, but what it needs is used elsewhere or over the budget of ${money(c.scene.budget)}. ${repair}`.trim();
-  }
-  if (good.length > 0) return takenWords(c, good);
+  const free = good.find((g) => !used.has(g.machine.id));
+  if (free)
+    return {
+      code: 'free but lacking',
+      machine: free.machine.name,
+      budget: c.scene.budget,
+      repairs: free.judged.repairs,
+    };
+  if (good.length > 0) return taken(c, good);
   const open = list.filter((x) => x.judged.verdict === 'cannot say yet');
   if (open.length > 0)
-    return `No machine is known to do; about ${[...new Set(open.map((o) => o.machine.name))].slice(0, 3).join(', ')} it cannot be said yet.`;
-  const short = list.map((x) => `${x.machine.name}: ${x.judged.short}`);
-  return `No machine on the shelf can. ${[...new Set(short)].slice(0, 4).join('; ')}.`;
+    return { code: 'not known yet', machines: [...new Set(open.map((o) => o.machine.name))] };
+  const machines = new Map(list.map((x) => [x.machine.name, x.judged.binding[0] ?? null]));
+  return {
+    code: 'none can',
+    machines: [...machines].map(([machine, binding]) => ({ machine, binding })),
+  };
 }
 
 /** Why each wish that is left out is left out, and what would meet it. */
@@ -297,24 +297,23 @@ export function unmetWishes(scene: Scene, solution: Solution, solveLp: SolveLp, 
     if (systemsFor(scene.profiles, wish).length === 0)
       return {
         wishId: wish.id,
-        because: `No system for ${wish.purpose} is on the bench.`,
-        remedy: { kind: 'system', text: `Put a profile of a system for ${wish.purpose} on the bench.` },
+        reason: { code: 'no system', purpose: wish.purpose },
+        remedy: { kind: 'system', purpose: wish.purpose },
       };
     const list = candidates(c);
     const bound = wish.pinned !== null || wish.forbid.length > 0;
-    const freed =
-      bound && tried(c, { kind: 'free', text: 'Take back what is pinned and forbidden for this wish.' });
+    const freed = bound && tried(c, { kind: 'free' });
     if (freed)
       return {
         wishId: wish.id,
-        because: 'What is pinned or forbidden for it leaves no machine that would do.',
+        reason: { code: 'pinned or forbidden' },
         remedy: freed,
       };
     const bought = byBuying(c);
     if (bought && bought.extra > 0)
       return {
         wishId: wish.id,
-        because: `The budget of ${money(scene.budget)} is ${money(bought.extra)} short of meeting it beside the others.`,
+        reason: { code: 'over budget', budget: scene.budget, extra: bought.extra },
         remedy: bought.remedy,
       };
     const remedy =
@@ -326,6 +325,6 @@ export function unmetWishes(scene: Scene, solution: Solution, solveLp: SolveLp, 
       byOverruling(c, list) ??
       byAnotherMachine(c, list) ??
       null;
-    return { wishId: wish.id, because: because(c, list), remedy };
+    return { wishId: wish.id, reason: reasonOf(c, list), remedy };
   });
 }

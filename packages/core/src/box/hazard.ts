@@ -1,4 +1,5 @@
 import type { Stop } from '../model/stops';
+import type { RuleFinding } from '../system/finding';
 
 /** Why something may go wrong. What each means in words stands in words/hazard.ts. */
 export type HazardCode =
@@ -23,22 +24,29 @@ export type HazardCode =
   | 'one USB port'
   | 'stick lies';
 
+/** The finding of fit, of a start, or of an image that a hazard passes on. */
+export type HazardOrigin = { finding: RuleFinding };
+
+/** Something that may go wrong at a stop, as data; words/hazard.ts says it. */
 export interface Hazard {
   code: HazardCode;
   /** Stop: do not go on. Check: look before you go on. Note. */
   grade: 'stop' | 'check' | 'note';
   /** The stop at which it is dealt with. */
   stop: Stop;
-  /** What it is about, by name; sentences of other judgements come as they are. */
+  /** What it is about, by name; sizes in bytes. */
   params: Readonly<Record<string, string | number>>;
+  /** The judgement it comes from, as data of its own. */
+  from?: HazardOrigin;
   /** Id of the drive it is about, where it is about one. */
   store?: string;
 }
 
+/** A hazard by its parts. */
 export const hazard = (
   code: HazardCode,
   grade: Hazard['grade'],
   stop: Stop,
   params: Hazard['params'] = {},
-  store?: string,
-): Hazard => ({ code, grade, stop, params, ...(store === undefined ? {} : { store }) });
+  more: Pick<Hazard, 'store' | 'from'> = {},
+): Hazard => ({ code, grade, stop, params, ...more });

@@ -1,3 +1,4 @@
+import { verdictWords } from '../words/fit/finding';
 import { judge } from '../system/judge';
 import { machineView } from '../system/view';
 import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '../model/bench';
@@ -121,10 +122,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
         text: `Survey of ${machine.name} read: ${Object.keys(machine.facts).length} facts`,
       });
     if (stop === 'choose' && judged) {
-      const because = `${judged.verdict}: ${judged.binding
-        .slice(0, 3)
-        .map((f) => f.because)
-        .join(' ')}`;
+      const because = verdictWords(judged);
       decisions.push({
         id: `${plan.id}-system`,
         stop,

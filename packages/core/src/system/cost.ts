@@ -11,6 +11,7 @@ const HOURS: Record<Purpose, number> = {
   'virtual machines': 24,
   desktop: 6,
 };
+/** Hours a day a machine of this purpose usually runs. */
 export const usualHours = (purpose: Purpose): number => HOURS[purpose];
 
 /** Of its hours, the share a machine works rather than idles. Common practice, no source. */
@@ -24,11 +25,17 @@ const AT_WORK: Record<Purpose, number> = {
   desktop: 0.2,
 };
 
+/** What a machine draws and costs in a year, and the figures it is made of. Watts, kWh, money in the bench's currency. */
 export interface RunningCost {
   wattsMean: number;
   kwhPerYear: number;
   perYear: number;
-  because: string;
+  idle: number;
+  load: number;
+  /** Of its hours, how much it works: 0 to 1. */
+  share: number;
+  hoursPerDay: number;
+  tariff: number;
 }
 
 /**
@@ -51,22 +58,26 @@ export function runningCost(
     wattsMean,
     kwhPerYear,
     perYear: kwhPerYear * tariff,
-    because: `${idle} W idle and ${load} W at work for ${Math.round(share * 100)} % of ${hoursPerDay} h a day: ${kwhPerYear.toFixed(0)} kWh a year at ${tariff.toFixed(2)} each`,
+    idle,
+    load,
+    share,
+    hoursPerDay,
+    tariff,
   };
 }
 
+/** When a machine that runs cheaper has paid for itself. Money in the bench's currency, years. */
 export interface BreakEven {
   /** Years until the cheaper running pays for the dearer purchase; null where it never does. */
   years: number | null;
-  because: string;
+  own: number;
+  other: number;
+  price: number;
 }
 
 /** When another machine that costs `price` more and runs for `other` a year pays for itself against one that runs for `own`. */
-export function breakEven(own: number, other: number, price: number, name: string): BreakEven {
+export function breakEven(own: number, other: number, price: number): BreakEven {
   const saves = own - other;
-  const each = `${name} runs for ${other.toFixed(2)} a year against ${own.toFixed(2)}`;
-  if (saves <= 0) return { years: null, because: `${each}: it never pays for itself.` };
-  if (price <= 0) return { years: 0, because: `${each} and costs nothing: it is ahead from the first day.` };
-  const years = price / saves;
-  return { years, because: `${each} and costs ${price.toFixed(2)}: ahead after ${years.toFixed(1)} years.` };
+  const years = saves <= 0 ? null : price <= 0 ? 0 : price / saves;
+  return { years, own, other, price };
 }

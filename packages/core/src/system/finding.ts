@@ -1,44 +1,33 @@
-import { formatIec } from '../units/bytes';
 import type { FactKey } from '../model/facts';
 import type { Profile, Release, Variant } from '../model/profile';
 import type { Wish } from '../model/wish';
 import type { Reader } from './places';
+import type { FitReason, Margin, RuleName } from './reason';
+import type { PartNeed, Repair, SettingRepair } from './repairs';
 
+/** What a rule answers: it holds, it holds after a change, it fails, or a fact is wanted first. */
 export type RuleOutcome = 'meets' | 'change' | 'no' | 'ask';
 
-/** What parts would have to bring. Bytes for memory are what is missing after the firmware's share. */
-export type PartNeed =
-  | { kind: 'memory'; bytes: number }
-  | { kind: 'boot'; bytes: number }
-  /** Drives to add in all, the boot drive among them where that is missing too. */
-  | { kind: 'drives'; count: number }
-  | { kind: 'ports'; count: number }
-  | { kind: 'wired'; count: number };
-
-/** A setting that mends a finding, with the fact as it is afterwards. */
-export interface SettingRepair {
-  kind: 'setting';
-  text: string;
-  set: FactKey;
-  value: string;
-}
-
+/** What one rule found, as data; words/fit makes the sentences. */
 export interface RuleFinding {
-  rule: string;
+  rule: RuleName;
   outcome: RuleOutcome;
-  because: string;
-  /** Short form for a crossing of the match sheet. */
-  short: string;
-  /** Need against what is there: “needs 8 GiB, has 15.5 GiB”. */
-  margin?: string;
+  reason: FitReason;
+  margin?: Margin;
   /** What is there as a multiple of what is needed: the nearer to 1, the tighter. */
   slack?: number;
+  /** The rule asks nothing here, or nothing stands in its way: no reason to name it. */
+  idle?: true;
   /** The fact to find out, where the outcome is "ask". */
   missing?: FactKey;
-  /** How it is mended, in words. */
-  repair?: string;
+  /** The assumed fact the rule leaned on: what such machines usually have. */
+  assumed?: FactKey;
   needs?: PartNeed[];
   setting?: SettingRepair;
+  /** What mends it, where the whole can be mended. */
+  mends?: Repair[];
+  /** Set where another release or variant is taken because of this finding. */
+  instead?: { release: string | null; variant: string | null };
   /** A limit of the trade rather than of the machine: it can be set aside with a reason. */
   soft?: boolean;
   /** Set where the limit is the wish's and not the system's. */
@@ -47,6 +36,7 @@ export interface RuleFinding {
   overruled?: string;
 }
 
+/** What a machine is judged for: a system in one release and variant, and the wish where there is one. */
 export interface Wanted {
   profile: Profile;
   release: Release;
@@ -55,31 +45,32 @@ export interface Wanted {
   wish?: Wish;
 }
 
+/** One rule of fit. It reads facts through the reader alone, which remembers what was only assumed. */
 export type Rule = (machine: Reader, wanted: Wanted) => RuleFinding;
 
+/** A finding by its parts. */
 export const finding = (
-  rule: string,
+  rule: RuleName,
   outcome: RuleOutcome,
-  short: string,
-  because: string,
+  reason: FitReason,
   more: Partial<RuleFinding> = {},
-): RuleFinding => ({ rule, outcome, short, because, ...more });
+): RuleFinding => ({ rule, outcome, reason, ...more });
 
 /** Nothing is asked of the machine by this rule. */
-export const idle = (rule: string, because: string): RuleFinding => finding(rule, 'meets', '', because);
+export const idle = (rule: RuleName, reason: FitReason = { code: 'nothing asked' }): RuleFinding =>
+  finding(rule, 'meets', reason, { idle: true });
 
-export const ask = (rule: string, missing: FactKey, what: string): RuleFinding =>
-  finding(rule, 'ask', `${what}?`, `${what} is not known.`, { missing });
+/** The rule cannot answer before this fact is known. */
+export const ask = (rule: RuleName, missing: FactKey): RuleFinding =>
+  finding(rule, 'ask', { code: 'fact not known', fact: missing }, { missing });
 
 /** Need against what is there, in bytes. */
 export const byteMargin = (need: number, have: number): Pick<RuleFinding, 'margin' | 'slack'> => ({
-  margin: `needs ${formatIec(need)}, has ${formatIec(have)}`,
+  margin: { of: 'bytes', need, have },
   slack: have / need,
 });
 /** Need against what is there, counted. */
 export const countMargin = (need: number, have: number): Pick<RuleFinding, 'margin' | 'slack'> => ({
-  margin: `needs ${need}, has ${have}`,
+  margin: { of: 'count', need, have },
   slack: need > 0 ? have / need : 10,
 });
-
-export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -3,15 +3,18 @@ import { factDefinition, type FactKey } from '../model/facts';
 import type { Release, Variant } from '../model/profile';
 import type { RuleFinding, Wanted } from './finding';
 import { optionOf, releasesInOrder, type OptionChoice } from './options';
-import { lacksOf, partPlan, planCost, type Repair } from './repair';
+import { lacksOf, partPlan, planCost } from './repair';
+import type { Repair } from './repairs';
 import { Reader } from './places';
 import { rules } from './rules';
 import { machineView, type MachineView } from './view';
 import { overruleKey, wishRules } from './wishRules';
 import type { Wish } from '../model/wish';
 
+/** Whether a machine takes a system. */
 export type FitVerdict = 'fits' | 'fits after a change' | 'cannot say yet' | 'does not fit';
 
+/** What the rules make of one system on one machine, as data. */
 export interface Judgement {
   profileId: string;
   profile: string;
@@ -22,8 +25,6 @@ export interface Judgement {
   all: RuleFinding[];
   /** Facts to find out, each with the question to answer at the machine. */
   missing: { fact: FactKey; ask: string }[];
-  /** The one reason a crossing shows. */
-  short: string;
   /** The release and variant judged. */
   release: Release;
   variant: Variant;
@@ -35,6 +36,7 @@ export interface Judgement {
   likely: FitVerdict;
 }
 
+/** Best first. */
 export const VERDICT_ORDER: readonly FitVerdict[] = [
   'fits',
   'fits after a change',
@@ -53,7 +55,7 @@ const verdictOf = (all: readonly RuleFinding[]): FitVerdict => {
   return has('change') ? 'fits after a change' : 'fits';
 };
 
-/** A soft limit that was set aside holds; its words keep what it said and why it was set aside. */
+/** A soft limit that was set aside holds; it keeps what it found and why it was set aside. */
 function setAside(view: MachineView, { profile, wish }: Wanted, f: RuleFinding): RuleFinding {
   if (!f.soft || f.outcome !== 'no') return f;
   const of = f.ofWish && wish ? overruleKey(wish) : profile.id;
@@ -62,8 +64,6 @@ function setAside(view: MachineView, { profile, wish }: Wanted, f: RuleFinding):
     ? {
         ...f,
         outcome: 'meets',
-        short: 'limit set aside',
-        because: `${f.because} Set aside: ${found.reason}`,
         overruled: found.reason,
       }
     : f;
@@ -84,9 +84,9 @@ export function findings(
     return {
       rule: found.rule,
       outcome: 'ask',
+      reason: found.reason,
       ...(found.ofWish ? { ofWish: true } : {}),
-      short: `${found.short || factDefinition(fact).label}, assumed`,
-      because: `${found.because} That rests on an assumption: ${factDefinition(fact).label.toLowerCase()} is what such machines usually have.`,
+      assumed: fact,
       missing: fact,
     };
   });
@@ -125,43 +125,46 @@ function switches(from: Evaluated, to: Evaluated): Repair[] {
     out.push({
       kind: 'release',
       releaseId: to.release.id,
-      text: `Take release ${to.release.version} (${to.release.channel}).`,
+      version: to.release.version,
+      channel: to.release.channel,
     });
   if (from.variant !== to.variant)
-    out.push({ kind: 'variant', variantId: to.variant.id, text: `Take the variant “${to.variant.name}”.` });
+    out.push({ kind: 'variant', variantId: to.variant.id, name: to.variant.name });
   return out;
 }
 
 /** Why the first option was left, in the shape of a finding. */
-function switched(from: Evaluated, to: Evaluated, repairs: readonly Repair[]): RuleFinding {
+function switched(from: Evaluated, to: Evaluated, mends: Repair[]): RuleFinding[] {
   const reason = from.all.find((f) => f.outcome === 'no');
-  const short =
-    from.release !== to.release ? `${to.release.version} instead` : `“${to.variant.name}” instead`;
-  return {
-    rule: reason?.rule ?? 'release',
-    outcome: 'change',
-    short,
-    because: reason?.because ?? '',
-    repair: repairs.map((r) => r.text).join(' '),
-  };
+  if (!reason) return [];
+  return [
+    {
+      rule: reason.rule,
+      outcome: 'change',
+      reason: reason.reason,
+      mends,
+      instead: {
+        release: from.release === to.release ? null : to.release.version,
+        variant: from.variant === to.variant ? null : to.variant.name,
+      },
+    },
+  ];
 }
 
-/** Puts the repairs' words to the findings they mend. */
-function worded(all: readonly RuleFinding[], parts: readonly Repair[]): RuleFinding[] {
+/** Puts to each finding the repairs that mend it. */
+function mended(all: readonly RuleFinding[], parts: readonly Repair[]): RuleFinding[] {
   const role = { memory: ['memory'], boot: ['drive'], drives: ['drive'], ports: ['ports'], wired: ['wired'] };
-  const said = new Set<Repair>();
+  const taken = new Set<Repair>();
   return all.map((f) => {
-    if (f.outcome !== 'change' || !f.needs) return f;
+    if (f.outcome !== 'change') return f;
+    if (!f.needs) return f.setting ? { ...f, mends: [f.setting] } : f;
     const roles = f.needs.flatMap((n) => role[n.kind]);
-    const mine = parts.filter((r) => {
+    const mends = parts.filter((r) => {
       const of = r.kind === 'part' ? r.role : r.kind === 'buy' ? role[r.gives.kind][0] : undefined;
-      return of !== undefined && roles.includes(of) && !said.has(r);
+      return of !== undefined && roles.includes(of) && !taken.has(r);
     });
-    for (const r of mine) said.add(r);
-    const [only] = mine;
-    const named =
-      only?.kind === 'part' && f.rule === 'boot drive' ? { short: `“${only.part.name}” as boot drive` } : {};
-    return mine.length > 0 ? { ...f, ...named, repair: mine.map((r) => r.text).join(' ') } : f;
+    for (const r of mends) taken.add(r);
+    return mends.length > 0 ? { ...f, mends } : f;
   });
 }
 
@@ -183,7 +186,7 @@ export function judge(
   const settings = fitting
     ? at.all.flatMap((f) => (f.outcome === 'change' && f.setting ? [f.setting] : []))
     : [];
-  const all = [...(other ? [switched(first, other, switching)] : []), ...worded(at.all, parts)];
+  const all = [...(other ? switched(first, other, switching) : []), ...mended(at.all, parts)];
   const of = (...outcomes: RuleFinding['outcome'][]): RuleFinding[] =>
     outcomes.flatMap((o) => all.filter((f) => f.outcome === o));
   const binding =
@@ -194,7 +197,7 @@ export function judge(
         : changed === 'fits after a change'
           ? of('change')
           : of('meets')
-              .filter((f) => f.short !== '')
+              .filter((f) => f.idle !== true)
               .sort((a, b) => (a.slack ?? 9) - (b.slack ?? 9));
   const repairs = [...switching, ...settings, ...parts];
   const leaned = (view.assumed?.size ?? 0) > 0 && changed === 'cannot say yet';
@@ -207,7 +210,6 @@ export function judge(
     missing: of('ask').flatMap((f) =>
       f.missing ? [{ fact: f.missing, ask: factDefinition(f.missing).ask }] : [],
     ),
-    short: binding[0]?.short ?? '',
     release: at.release,
     variant: at.variant,
     repairs,

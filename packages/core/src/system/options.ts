@@ -1,11 +1,4 @@
-import {
-  channels,
-  type Channel,
-  type Profile,
-  type Purpose,
-  type Release,
-  type Variant,
-} from '../model/profile';
+import type { Channel, Profile, Purpose, Release, Variant } from '../model/profile';
 
 /** Servers want the fewest surprises, desktops and games the newest hardware support. Common practice, no source. */
 const USUAL: Record<Purpose, Channel> = {
@@ -18,31 +11,8 @@ const USUAL: Record<Purpose, Channel> = {
   'virtual machines': 'long support',
 };
 
-const WHY: Record<Channel, string> = {
-  'long support': 'fewest surprises, and updates for the longest time',
-  newest: 'knows the newest hardware, and moves on often',
-  development: 'only when nothing else starts: it may break at any update',
-};
-
-export interface ChannelCase {
-  channel: Channel;
-  case: string;
-}
-
-/** The cases of the three schools, for the channel card. */
-export const channelCases: readonly ChannelCase[] = channels.map((channel) => ({
-  channel,
-  case: WHY[channel],
-}));
-
-/** The channel the bench takes for a purpose where nobody decided, and why. */
-export const usualChannel = (purpose: Purpose): { channel: Channel; because: string } => ({
-  channel: USUAL[purpose],
-  because:
-    USUAL[purpose] === 'newest'
-      ? `For ${purpose} the newest release counts: it knows the most graphics.`
-      : `For ${purpose} long support counts: it runs for years without anyone looking.`,
-});
+/** The channel the bench takes for a purpose where nobody decided. */
+export const usualChannel = (purpose: Purpose): Channel => USUAL[purpose];
 
 /** Fallbacks in order: a development build only where there is nothing else. */
 const ORDER: Record<Channel, Channel[]> = {
@@ -57,6 +27,7 @@ export function releasesInOrder(profile: Profile): Release[] {
   return [...profile.releases].sort((a, b) => order.indexOf(a.channel) - order.indexOf(b.channel));
 }
 
+/** The release and variant somebody chose; null or absent where the usual ones count. */
 export interface OptionChoice {
   releaseId?: string | null | undefined;
   variantId?: string | null | undefined;
@@ -86,14 +57,6 @@ export function supportDays(release: Release, now: string): number | undefined {
     (Date.parse(`${release.supportEnd}T00:00:00Z`) - Date.parse(`${now.slice(0, 10)}T00:00:00Z`)) /
       86_400_000,
   );
-}
-
-/** Support in words: the date and the days left, or what is not known. */
-export function supportWords(release: Release, now: string): string {
-  const days = supportDays(release, now);
-  if (days === undefined) return 'end of support not noted';
-  if (days < 0) return `support ended ${release.supportEnd}, ${-days} days ago`;
-  return `supported until ${release.supportEnd}, ${days} days`;
 }
 
 /** A system in the tab line of a box: name, release, and the channel where it is not the newest. */

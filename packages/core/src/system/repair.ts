@@ -1,6 +1,6 @@
 import type { FactKey } from '../model/facts';
-import { formatBoth, formatIec, GIB } from '../units/bytes';
-import { plural, type RuleFinding, type PartNeed, type SettingRepair } from './finding';
+import { GIB } from '../units/bytes';
+import type { RuleFinding } from './finding';
 import { MOST_EQUAL, type AdapterPart, type DrivePart, type MemoryPart, type Part } from './part';
 import {
   adapterGoesIn,
@@ -12,17 +12,8 @@ import {
   shapeFits,
   staying,
 } from './places';
+import type { PartRole, Purchase, Repair } from './repairs';
 import type { MachineView } from './view';
-
-/** One change that helps a machine to fit. Prices are in the bench's currency; null where nobody noted one. */
-export type Repair =
-  | SettingRepair
-  | { kind: 'release'; text: string; releaseId: string }
-  | { kind: 'variant'; text: string; variantId: string }
-  | { kind: 'part'; text: string; part: Part; role: PartRole }
-  | { kind: 'buy'; text: string; price: null; gives: PartNeed };
-
-export type PartRole = 'memory' | 'drive' | 'ports' | 'wired';
 
 /** What a machine and a system lack in parts, gathered from the findings. */
 export interface Lacks {
@@ -34,6 +25,7 @@ export interface Lacks {
   wired: number;
 }
 
+/** What is lacking in parts, from the needs of the findings. */
 export function lacksOf(findings: readonly RuleFinding[]): Lacks {
   const out: Lacks = { memoryBytes: 0, drives: 0, bootBytes: null, sataPorts: 0, wired: 0 };
   for (const need of findings.flatMap((f) => f.needs ?? [])) {
@@ -47,6 +39,7 @@ export function lacksOf(findings: readonly RuleFinding[]): Lacks {
   return out;
 }
 
+/** What the system keeps places for: the bytes of its boot drive, and its data drives. */
 export interface Needing {
   bootBytes: number;
   dataDrives: number;
@@ -152,69 +145,26 @@ const adaptersFor = (
     (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots,
   );
 
-const bought = (part: Part): string =>
-  part.offer ? `Buy and put in “${part.name}”` : `Put in “${part.name}” from the shelf`;
-const asRepair = (part: Part, role: PartRole): Repair => ({
-  kind: 'part',
-  part,
-  role,
-  text: `${bought(part)}${'bytes' in part ? ` (${formatIec(part.bytes)})` : ''}.`,
-});
-
 /** What to look for in a shop where neither shelf nor price list has the part. */
-function toBuy(m: Reader, lacks: Lacks): Record<PartRole, Repair[]> {
+function toBuy(m: Reader, lacks: Lacks): Record<PartRole, Purchase[]> {
   const type = [m.text('memory.type'), m.text('memory.form')].filter(Boolean).join(' ');
   const gib = Math.max(1, Math.ceil((lacks.memoryBytes * 0.999) / GIB));
-  const drive = m.number('ports.drives') === 0 ? 'card' : 'drive';
+  const card = m.number('ports.drives') === 0;
+  const buy = (gives: Purchase['gives'], more: Partial<Purchase> = {}): Purchase => ({
+    kind: 'buy',
+    price: null,
+    gives,
+    ...more,
+  });
+  const data = lacks.bootBytes === null ? lacks.drives : lacks.drives - 1;
   return {
-    memory: [
-      {
-        kind: 'buy',
-        price: null,
-        text: `Fetch at least ${gib} GiB of ${type || 'memory of the type it takes'}.`,
-        gives: { kind: 'memory', bytes: gib * GIB },
-      },
-    ],
+    memory: [buy({ kind: 'memory', bytes: gib * GIB }, { type })],
     drive: [
-      {
-        kind: 'buy',
-        price: null,
-        text:
-          lacks.bootBytes !== null
-            ? `Fetch a ${drive} of at least ${formatBoth(lacks.bootBytes)} that goes into a free port${lacks.drives > 1 ? `, and ${plural(lacks.drives - 1, 'data drive')}` : ''}.`
-            : `Add ${plural(lacks.drives, 'more drive')}; the ports are there.`,
-        gives:
-          lacks.bootBytes !== null
-            ? { kind: 'boot', bytes: lacks.bootBytes }
-            : { kind: 'drives', count: lacks.drives },
-      },
-      ...(lacks.bootBytes !== null && lacks.drives > 1
-        ? [
-            {
-              kind: 'buy' as const,
-              price: null,
-              text: `Add ${plural(lacks.drives - 1, 'data drive')}.`,
-              gives: { kind: 'drives' as const, count: lacks.drives - 1 },
-            },
-          ]
-        : []),
+      ...(lacks.bootBytes === null ? [] : [buy({ kind: 'boot', bytes: lacks.bootBytes }, { card })]),
+      ...(data > 0 ? [buy({ kind: 'drives', count: data })] : []),
     ],
-    ports: [
-      {
-        kind: 'buy',
-        price: null,
-        text: `Add a card with ${plural(lacks.sataPorts, 'SATA port')}.`,
-        gives: { kind: 'ports', count: lacks.sataPorts },
-      },
-    ],
-    wired: [
-      {
-        kind: 'buy',
-        price: null,
-        text: `Add ${plural(lacks.wired, 'wired port')}: a card, or a USB adapter where the speed allows.`,
-        gives: { kind: 'wired', count: lacks.wired },
-      },
-    ],
+    ports: [buy({ kind: 'ports', count: lacks.sataPorts })],
+    wired: [buy({ kind: 'wired', count: lacks.wired })],
   };
 }
 
@@ -230,7 +180,7 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
   const buy = toBuy(m, lacks);
   const out: Repair[] = [];
   const take = (role: PartRole, parts: readonly Part[] | undefined): readonly Part[] => {
-    out.push(...(parts ? parts.map((p) => asRepair(p, role)) : buy[role]));
+    out.push(...(parts ? parts.map((part): Repair => ({ kind: 'part', part, role })) : buy[role]));
     return parts ?? [];
   };
   if (lacks.memoryBytes > 0) take('memory', modulesFor(m, lacks.memoryBytes));
@@ -246,6 +196,7 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
   return out;
 }
 
+/** What a list of repairs costs, in the bench's currency; null where something to buy has no price. */
 export const planCost = (repairs: readonly Repair[]): number | null =>
   repairs.some((r) => r.kind === 'buy')
     ? null

@@ -4,7 +4,7 @@ import type { Wish } from '../model/wish';
 import { breakEven, runningCost, type BreakEven, type RunningCost } from './cost';
 import { canTake } from './judge';
 import { Reader } from './places';
-import { flips, flipWords, type Score } from './score';
+import { flips, type Flip } from './score';
 import { briefSheet, crossingOf, type BriefSheet } from './sheet';
 import { factsOf } from '../model/known';
 import { isMachine, type Machine } from '../model/shelf';
@@ -27,10 +27,20 @@ export function plannedRival(bench: Bench, machineId: string, wish: Wish | undef
   return rivalOf(briefSheet(one, 'wishes'), machineId, 0);
 }
 
-/**
- * What would turn the order between two machines for a wish, in words. Undefined where one of them cannot answer it.
- */
-export function flipReport(bench: Bench, machineId: string, rivalId: string, wish: Wish): string | undefined {
+/** Two machines for one wish: the better one, the other, their points, and the weights that would turn their order. */
+export interface FlipReport {
+  first: { name: string; total: number };
+  second: { name: string; total: number };
+  flips: Flip[];
+}
+
+/** What would turn the order between two machines for a wish. Undefined where one of them cannot answer it. */
+export function flipReport(
+  bench: Bench,
+  machineId: string,
+  rivalId: string,
+  wish: Wish,
+): FlipReport | undefined {
   const scored = [machineId, rivalId].flatMap((id) => {
     const machine = findMachine(bench, id);
     const cell = machine && crossingOf(bench, machine, wish);
@@ -38,12 +48,14 @@ export function flipReport(bench: Bench, machineId: string, rivalId: string, wis
   });
   const [first, second] = scored.sort((a, b) => b.score.total - a.score.total);
   if (!first || !second) return undefined;
-  const points = (s: Score): string => s.total.toFixed(0);
-  const lead = `${first.name} scores ${points(first.score)}, ${second.name} ${points(second.score)}.`;
-  const turn = flipWords(second.name, flips(first.score, second.score, bench.settings.weights));
-  return `${lead} ${turn ?? 'No single weight turns that.'}`;
+  return {
+    first: { name: first.name, total: first.score.total },
+    second: { name: second.name, total: second.score.total },
+    flips: flips(first.score, second.score, bench.settings.weights),
+  };
 }
 
+/** What a machine costs to run, and against which others that would pay. */
 export interface Money {
   own: RunningCost | undefined;
   /** Against each other machine of the shelf and the price list whose watts are known. */
@@ -78,7 +90,7 @@ export function moneyReport(bench: Bench, machineId: string, purpose: Purpose, h
         name: m.name,
         price,
         cost,
-        even: breakEven(own.perYear, cost.perYear, price, m.name),
+        even: breakEven(own.perYear, cost.perYear, price),
       },
     ];
   });

@@ -1,31 +1,25 @@
 import type { Channel, Profile, Release, Variant } from '../model/profile';
 import { judge, type Judgement } from './judge';
-import {
-  channelCases,
-  optionOf,
-  releasesInOrder,
-  supportWords,
-  usualChannel,
-  type OptionChoice,
-} from './options';
+import { optionOf, releasesInOrder, supportDays, usualChannel, type OptionChoice } from './options';
 import type { MachineView } from './view';
 
+/** One release on the card of the release schools. */
 export interface ReleaseCase {
   release: Release;
   channel: Channel;
-  /** The school's own case. */
-  case: string;
   /** What it means for this machine. */
   judged: Judgement;
-  support: string;
+  /** Days until support ends, negative where it has; undefined where no end is noted. */
+  supportDays: number | undefined;
   taken: boolean;
 }
 
+/** The card of the release schools: what each release and variant means for this machine. */
 export interface ReleaseCard {
   releases: ReleaseCase[];
   variants: { variant: Variant; judged: Judgement; taken: boolean }[];
-  /** The bench's own default and why. */
-  usual: string;
+  /** The bench's own default. */
+  usual: Channel;
 }
 
 /** True where the judgement is of exactly this option and did not have to switch to another. */
@@ -56,9 +50,8 @@ export function releaseCard(
   const releases = releasesInOrder(profile).map((release) => ({
     release,
     channel: release.channel,
-    case: channelCases.find((c) => c.channel === release.channel)?.case ?? '',
     judged: strictly(view, profile, release, at.variant),
-    support: supportWords(release, now),
+    supportDays: supportDays(release, now),
     taken: release.id === at.release.id,
   }));
   const variants = profile.variants.map((variant) => ({
@@ -66,5 +59,5 @@ export function releaseCard(
     judged: strictly(view, profile, at.release, variant),
     taken: variant.id === at.variant.id,
   }));
-  return { releases, variants, usual: usualChannel(profile.purpose).because };
+  return { releases, variants, usual: usualChannel(profile.purpose) };
 }

@@ -1,17 +1,37 @@
 import { criteria, type Criterion, type Weights } from '../model/settings';
 import type { Profile } from '../model/profile';
-import { formatIec } from '../units/bytes';
 import { drivePorts, noiseOf, Reader, usable } from './places';
 import type { MachineView } from './view';
+
+/** What a criterion's value rests on, as data. Watts when idle, MHz, bytes, Mb/s; money in the bench's currency. */
+export type ScoreBasis =
+  | { code: 'not known'; what: 'noise' | 'watts' | 'cores' | 'cost' | 'ports' | 'year' }
+  | { code: 'noise'; is: string }
+  | { code: 'watts'; idle: number }
+  | { code: 'speed'; cores: number; mhz: number | null }
+  | { code: 'cost'; cost: number }
+  | { code: 'spare ports'; drives: number; network: number }
+  | { code: 'year'; year: number }
+  | { code: 'preferred'; needs: PreferredNeed[] };
+
+/** Something a profile prefers, and whether the machine has it. */
+export type PreferredNeed = { met: boolean } & (
+  | { kind: 'cores'; count: number }
+  | { kind: 'memory'; bytes: number }
+  | { kind: 'network speed'; mbps: number }
+  | { kind: 'remote-control line' }
+  | { kind: 'ciphers in hardware' }
+);
 
 /** One criterion of a score: how good it is from 0 to 1, what that rests on, and the points it adds of 100. */
 export interface ScorePart {
   criterion: Criterion;
   value: number;
-  says: string;
+  basis: ScoreBasis;
   points: number;
 }
 
+/** Points from 0 to 100 and what each criterion adds. */
 export interface Score {
   total: number;
   parts: ScorePart[];
@@ -20,21 +40,24 @@ export interface Score {
 const clamp = (x: number): number => Math.max(0, Math.min(1, x));
 /** What is not known counts as half, and says so. */
 const UNKNOWN = 0.5;
-type Judged = [value: number, says: string];
-const unknown = (what: string): Judged => [UNKNOWN, `${what} not known, counted as half`];
+type Judged = [value: number, basis: ScoreBasis];
+const unknown = (what: Extract<ScoreBasis, { code: 'not known' }>['what']): Judged => [
+  UNKNOWN,
+  { code: 'not known', what },
+];
 
 const NOISE: Record<string, number> = { silent: 1, quiet: 0.75, audible: 0.35, loud: 0 };
 
 function quiet(m: Reader): Judged {
   const noise = noiseOf(m);
-  return noise === undefined ? unknown('Noise') : [NOISE[noise] ?? UNKNOWN, noise];
+  return noise === undefined ? unknown('noise') : [NOISE[noise] ?? UNKNOWN, { code: 'noise', is: noise }];
 }
 
 /** 4 W idle is as good as it gets, 120 W counts nothing; between them each doubling costs the same. */
 function watts(m: Reader): Judged {
   const idle = m.number('power.idle');
-  if (idle === undefined) return unknown('Watts when idle');
-  return [clamp(1 - Math.log(Math.max(idle, 4) / 4) / Math.log(30)), `${idle} W idle`];
+  if (idle === undefined) return unknown('watts');
+  return [clamp(1 - Math.log(Math.max(idle, 4) / 4) / Math.log(30)), { code: 'watts', idle }];
 }
 
 /** Work per clock by level, against v3: common practice, no source. */
@@ -44,62 +67,60 @@ const PER_CLOCK: Record<string, number> = { v1: 0.6, v2: 0.8, v3: 1, v4: 1.1 };
 function speed(m: Reader): Judged {
   const cores = m.number('cpu.cores');
   const mhz = m.number('cpu.mhz');
-  if (cores === undefined) return unknown('Cores');
+  if (cores === undefined) return unknown('cores');
   const clock = (mhz ?? 2000) / 1000;
   const perf = cores * clock * (PER_CLOCK[m.text('cpu.level') ?? ''] ?? 0.6);
-  return [
-    clamp(Math.log2(Math.max(perf, 1)) / 6),
-    `${cores} ${cores === 1 ? 'core' : 'cores'}${mhz === undefined ? '' : ` at up to ${(mhz / 1000).toFixed(1)} GHz`}`,
-  ];
+  return [clamp(Math.log2(Math.max(perf, 1)) / 6), { code: 'speed', cores, mhz: mhz ?? null }];
 }
 
 /** Nothing to buy is best; 100 in the bench's currency counts nothing. */
 const costOf = (cost: number | null): Judged =>
-  cost === null
-    ? unknown('What it costs')
-    : [clamp(1 - cost / 100), cost === 0 ? 'nothing to buy' : `${cost.toFixed(2)} to buy`];
+  cost === null ? unknown('cost') : [clamp(1 - cost / 100), { code: 'cost', cost }];
 
 function spare(m: Reader, profile: Profile): Judged {
   const ports = drivePorts(m);
   const wired = m.number('network.wired');
-  if (ports === undefined && wired === undefined) return unknown('Ports');
+  if (ports === undefined && wired === undefined) return unknown('ports');
   const drives = Math.max(
     0,
     (ports ?? 0) - Math.max(usable(m.view.drives).length, profile.needs.dataDrives + 1),
   );
-  const net = Math.max(0, (wired ?? 0) - profile.needs.wiredPorts);
-  return [clamp((drives + net) / 4), `${drives} drive and ${net} network to spare`];
+  const network = Math.max(0, (wired ?? 0) - profile.needs.wiredPorts);
+  return [clamp((drives + network) / 4), { code: 'spare ports', drives, network }];
 }
 
 function age(m: Reader): Judged {
   const year = m.number('cpu.year');
-  return year === undefined ? unknown('Year') : [clamp((year - 2005) / 20), `from ${year}`];
+  return year === undefined ? unknown('year') : [clamp((year - 2005) / 20), { code: 'year', year }];
 }
 
 /** The share of a profile's preferred needs that are met; full where it has none. */
 function preferred(m: Reader, profile: Profile): Judged {
   const { prefers } = profile;
-  const met: boolean[] = [];
-  const says: string[] = [];
-  const want = (asked: boolean, value: boolean | undefined, words: string): void => {
-    if (!asked) return;
-    met.push(value === true);
-    says.push(`${value === true ? '' : 'no '}${words}`);
-  };
-  const least = (asked: number | null, have: number | undefined, words: string): void =>
-    want(asked !== null, have !== undefined && have >= (asked ?? 0), words);
-  least(prefers.cores, m.number('cpu.cores'), `${prefers.cores} cores`);
-  least(
-    prefers.memoryBytes === null ? null : prefers.memoryBytes * 0.9,
-    m.number('memory.bytes'),
-    `${formatIec(prefers.memoryBytes ?? 0)} of memory`,
-  );
-  least(prefers.wiredMbps, m.number('network.speed'), `${prefers.wiredMbps} Mb/s`);
-  want(prefers.remoteLine, m.flag('display.remote'), 'remote-control line');
-  want(prefers.aes, m.flag('cpu.aes'), 'ciphers in hardware');
-  return met.length === 0
-    ? [1, 'it prefers nothing more']
-    : [met.filter(Boolean).length / met.length, says.join(', ')];
+  const least = (need: number, have: number | undefined): boolean => have !== undefined && have >= need;
+  const needs: PreferredNeed[] = [];
+  if (prefers.cores !== null)
+    needs.push({
+      kind: 'cores',
+      count: prefers.cores,
+      met: least(prefers.cores, m.number('cpu.cores')),
+    });
+  if (prefers.memoryBytes !== null)
+    needs.push({
+      kind: 'memory',
+      bytes: prefers.memoryBytes,
+      met: least(prefers.memoryBytes * 0.9, m.number('memory.bytes')),
+    });
+  if (prefers.wiredMbps !== null)
+    needs.push({
+      kind: 'network speed',
+      mbps: prefers.wiredMbps,
+      met: least(prefers.wiredMbps, m.number('network.speed')),
+    });
+  if (prefers.remoteLine) needs.push({ kind: 'remote-control line', met: m.flag('display.remote') === true });
+  if (prefers.aes) needs.push({ kind: 'ciphers in hardware', met: m.flag('cpu.aes') === true });
+  const met = needs.filter((n) => n.met).length;
+  return [needs.length === 0 ? 1 : met / needs.length, { code: 'preferred', needs }];
 }
 
 /**
@@ -119,12 +140,13 @@ export function score(view: MachineView, profile: Profile, weights: Weights, cos
   };
   const sum = criteria.reduce((n, c) => n + weights[c], 0);
   const parts = criteria.map((criterion): ScorePart => {
-    const [value, says] = judged[criterion];
-    return { criterion, value, says, points: sum > 0 ? (100 * weights[criterion] * value) / sum : 0 };
+    const [value, basis] = judged[criterion];
+    return { criterion, value, basis, points: sum > 0 ? (100 * weights[criterion] * value) / sum : 0 };
   });
   return { total: parts.reduce((n, p) => n + p.points, 0), parts };
 }
 
+/** A weight that, moved, would turn the order of two. */
 export interface Flip {
   criterion: Criterion;
   /** The weight now, and the one past which the other comes first. */
@@ -154,12 +176,4 @@ export function flips(first: Score, second: Score, weights: Weights): Flip[] {
     }))
     .filter((f) => f.at >= 0 && f.at <= 10)
     .sort((a, b) => Math.abs(a.at - a.now) - Math.abs(b.at - b.now));
-}
-
-/** What would turn the order, in words; undefined where no single weight does. */
-export function flipWords(name: string, found: readonly Flip[]): string | undefined {
-  const [near] = found;
-  if (!near) return undefined;
-  const way = near.at > near.now ? 'more' : 'less';
-  return `${name} comes first if ${near.criterion} weighs ${way} than ${near.at.toFixed(1)} (now ${near.now}).`;
 }

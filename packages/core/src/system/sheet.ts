@@ -1,6 +1,7 @@
 import { machinesOf, type Bench, type Machine, type Profile } from '../model/bench';
 import type { Weights } from '../model/settings';
 import type { Wish } from '../model/wish';
+import type { RuleFinding } from './finding';
 import { canTake, judge, VERDICT_ORDER, type Judgement } from './judge';
 import { score, type Score } from './score';
 import { machineView, type MachineView } from './view';
@@ -37,12 +38,14 @@ export function bestFor(
 /** A crossing as the sheet shows it; the full reasoning is worked out for the one that is looked at. */
 export interface BriefCell {
   verdict: Judgement['verdict'];
-  short: string;
+  /** The finding that decides; null where none is worth naming. */
+  binding: RuleFinding | null;
   profile: string;
   /** Points from 0 to 100; null where the machine does not take it. */
   score: number | null;
 }
 
+/** The match sheet: a row per machine, a cell per wish or system; null where no system could answer. */
 export interface BriefSheet {
   by: 'wishes' | 'systems';
   rows: { machineId: string; cells: (BriefCell | null)[] }[];
@@ -53,7 +56,7 @@ const brief = (c: Crossing | undefined): BriefCell | null =>
     ? null
     : {
         verdict: c.judged.verdict,
-        short: c.judged.short,
+        binding: c.judged.binding[0] ?? null,
         profile: c.profile.name,
         score: canTake(c.judged.verdict) ? c.score.total : null,
       };
@@ -77,16 +80,4 @@ export function briefSheet(bench: Bench, by: BriefSheet['by']): BriefSheet {
     return { machineId: machine.id, cells };
   });
   return { by, rows };
-}
-
-/** The finding of a sheet of wishes as a headline. */
-export function matchHeadline(bench: Bench, sheet: BriefSheet | null): string {
-  const total = bench.wishes.length;
-  if (machinesOf(bench).length === 0 || !sheet) return 'Which machine takes which purpose?';
-  if (total === 0) return 'What do you want the machines for?';
-  const has = (i: number, verdict: string): boolean =>
-    sheet.rows.some((r) => r.cells[i]?.verdict === verdict);
-  const now = bench.wishes.filter((_, i) => has(i, 'fits')).length;
-  const change = bench.wishes.filter((_, i) => has(i, 'fits after a change') && !has(i, 'fits')).length;
-  return `${now} of ${total} wishes have a machine as it stands${change > 0 ? `, ${change} more after a change` : ''}`;
 }

@@ -8,73 +8,58 @@ const LOUDNESS = ['silent', 'quiet', 'audible', 'loud'];
 /** Under which key a wish's own limits are set aside. */
 export const overruleKey = (wish: Pick<Wish, 'id'>): string => `wish:${wish.id}`;
 
+const ofWish = { ofWish: true } as const;
+const soft = { ...ofWish, soft: true } as const;
+
 const noise: Rule = (m, { wish }) => {
   const rule = 'noise';
-  if (!wish || wish.noise === 'loud') return idle(rule, 'Where it stands, nobody minds the noise.');
-  const have = noiseOf(m);
-  if (have === undefined) return ask(rule, 'body.noise', 'Noise');
-  const words = `Where it stands it may be ${wish.noise} at most; it is ${have}.`;
-  return LOUDNESS.indexOf(have) <= LOUDNESS.indexOf(wish.noise)
-    ? finding(rule, 'meets', have, words, { ofWish: true })
-    : finding(rule, 'no', `${have}, not ${wish.noise}`, words, { soft: true, ofWish: true });
+  if (!wish || wish.noise === 'loud') return idle(rule);
+  const is = noiseOf(m);
+  if (is === undefined) return ask(rule, 'body.noise');
+  const enough = LOUDNESS.indexOf(is) <= LOUDNESS.indexOf(wish.noise);
+  const reason = { code: 'noise' as const, most: wish.noise, is, enough };
+  return enough ? finding(rule, 'meets', reason, ofWish) : finding(rule, 'no', reason, soft);
 };
 
 const watts: Rule = (m, { wish }) => {
   const rule = 'watts';
-  if (!wish || wish.wattsMax === null) return idle(rule, 'No limit on what it draws.');
-  const have = m.number('power.idle');
-  if (have === undefined) return ask(rule, 'power.idle', 'Watts when idle');
-  const words = `May draw ${wish.wattsMax} W when idle; it draws ${have} W.`;
-  return have <= wish.wattsMax
-    ? finding(rule, 'meets', `${have} W idle`, words, { ofWish: true })
-    : finding(rule, 'no', `${have} W idle`, words, { soft: true, ofWish: true });
+  if (!wish || wish.wattsMax === null) return idle(rule);
+  const is = m.number('power.idle');
+  if (is === undefined) return ask(rule, 'power.idle');
+  const reason = { code: 'watts' as const, most: wish.wattsMax, is };
+  return is <= wish.wattsMax ? finding(rule, 'meets', reason, ofWish) : finding(rule, 'no', reason, soft);
 };
 
 const wire: Rule = (m, { wish, profile }) => {
   const rule = 'place';
-  if (!wish || wish.wire) return idle(rule, 'There is a network wire where it stands.');
+  if (!wish || wish.wire) return idle(rule);
   if (profile.needs.wiredPorts > 0)
-    return finding(
-      rule,
-      'no',
-      'no wire there',
-      `${profile.name} serves over a wire, and none leads to where it is to stand.`,
-      { soft: true, ofWish: true },
-    );
+    return finding(rule, 'no', { code: 'no wire there', system: profile.name }, soft);
   const have = m.number('network.wireless');
-  if (have === undefined) return ask(rule, 'network.wireless', 'Number of wireless adapters');
+  if (have === undefined) return ask(rule, 'network.wireless');
   return have > 0
-    ? finding(rule, 'meets', 'wireless', 'No wire leads there; it has wireless.', { ofWish: true })
-    : finding(rule, 'no', 'no wireless', 'No wire leads there, and it has no wireless.', {
-        soft: true,
-        ofWish: true,
-      });
+    ? finding(rule, 'meets', { code: 'wireless instead' }, ofWish)
+    : finding(rule, 'no', { code: 'no wireless either' }, soft);
 };
 
-const FEATURES: Record<WishFeature, { fact: FactKey; lacks: string }> = {
-  'remote-control line': { fact: 'display.remote', lacks: 'no remote line' },
-  'ciphers in hardware': { fact: 'cpu.aes', lacks: 'no ciphers in hardware' },
-  'upright panel': { fact: 'display.portrait', lacks: 'no upright panel' },
-  battery: { fact: 'power.battery', lacks: 'no battery' },
+const FEATURES: Record<WishFeature, FactKey> = {
+  'remote-control line': 'display.remote',
+  'ciphers in hardware': 'cpu.aes',
+  'upright panel': 'display.portrait',
+  battery: 'power.battery',
 };
 
 const features: Rule = (m: Reader, { wish }) => {
   const rule = 'features';
-  for (const wanted of wish?.features ?? []) {
-    const { fact, lacks } = FEATURES[wanted];
+  for (const feature of wish?.features ?? []) {
+    const fact = FEATURES[feature];
     const have = m.flag(fact);
-    if (have === undefined) return { ...ask(rule, fact, `“${wanted}”`), ofWish: true };
-    if (!have)
-      return finding(rule, 'no', lacks, `Wanted: ${wanted}. The machine has none.`, {
-        soft: true,
-        ofWish: true,
-      });
+    if (have === undefined) return { ...ask(rule, fact), ...ofWish };
+    if (!have) return finding(rule, 'no', { code: 'feature missing', feature }, soft);
   }
   return wish && wish.features.length > 0
-    ? finding(rule, 'meets', wish.features.join(', '), `Has what is wanted: ${wish.features.join(', ')}.`, {
-        ofWish: true,
-      })
-    : idle(rule, 'Nothing more is wanted of it.');
+    ? finding(rule, 'meets', { code: 'features there', features: wish.features }, ofWish)
+    : idle(rule);
 };
 
 /** What the place and the person ask, beyond what the system needs. */

@@ -1,4 +1,6 @@
 import type { Hazard, HazardCode } from '../box/hazard';
+import { formatIec } from '../units/bytes';
+import { findingWords } from './fit/finding';
 
 type Params = Readonly<Record<string, string>>;
 
@@ -38,9 +40,19 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'upright panel': () => 'The panel is upright. Expect a sideways first screen.',
   'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
   'stick lies': (p) =>
-    `“${p.stick}” claims ${p.claims} and really holds about ${p.holds}. Take another stick.`,
+    `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
 };
 
+/** The words of the judgement a hazard passes on. */
+function originWords(from: Hazard['from']): Params {
+  if (!from) return {};
+  const { because, repair } = findingWords(from.finding);
+  return { because, repair };
+}
+
 /** What a hazard means, in a sentence. */
-export const hazardWords = (h: Pick<Hazard, 'code' | 'params'>): string =>
-  WORDS[h.code](Object.fromEntries(Object.entries(h.params).map(([k, v]) => [k, String(v)])));
+export const hazardWords = (h: Pick<Hazard, 'code' | 'params' | 'from'>): string =>
+  WORDS[h.code]({
+    ...Object.fromEntries(Object.entries(h.params).map(([k, v]) => [k, String(v)])),
+    ...originWords(h.from),
+  });

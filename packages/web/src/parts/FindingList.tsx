@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
+import { findingWords } from '@zb/core/words/fit/finding';
 
 /** The deciding findings, what mends them, what to find out, and soft limits that can be set aside. */
 export function FindingList({
@@ -17,23 +18,26 @@ export function FindingList({
   const aside = judged.all.filter((f) => f.overruled !== undefined);
   return (
     <>
-      {judged.binding.slice(0, 4).map((f) => (
-        <p key={f.rule + f.because} style={{ padding: '2px 0' }}>
-          {f.because} {f.repair && <b>{f.repair}</b>}
-          {f.soft && f.outcome === 'no' && (
-            <>
-              {' '}
-              <span className="soft">A limit of the trade, not of the machine.</span>{' '}
-              <button type="button" className="link" onClick={() => onOverrule(f)}>
-                Set it aside
-              </button>
-            </>
-          )}
-        </p>
-      ))}
+      {judged.binding
+        .slice(0, 4)
+        .map((f) => ({ f, words: findingWords(f) }))
+        .map(({ f, words }) => (
+          <p key={f.rule + words.because} style={{ padding: '2px 0' }}>
+            {words.because} {words.repair && <b>{words.repair}</b>}
+            {f.soft && f.outcome === 'no' && (
+              <>
+                {' '}
+                <span className="soft">A limit of the trade, not of the machine.</span>{' '}
+                <button type="button" className="link" onClick={() => onOverrule(f)}>
+                  Set it aside
+                </button>
+              </>
+            )}
+          </p>
+        ))}
       {aside.map((f) => (
         <p key={`aside-${f.rule}`} style={{ padding: '2px 0' }}>
-          {f.because}{' '}
+          {findingWords(f).because}{' '}
           <button type="button" className="link" onClick={() => onTakeBack(f)}>
             Let it count again
           </button>

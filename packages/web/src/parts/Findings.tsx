@@ -4,6 +4,7 @@ import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 import { overruleKey } from '@zb/core/system/wishRules';
 import type { Machine, Profile, Wish } from '@zb/core/model/bench';
+import { findingWords } from '@zb/core/words/fit/finding';
 import { stamp, useAct } from '../storage/hooks';
 import { FindingList } from './FindingList';
 import { Overrule } from './Overrule';
@@ -40,7 +41,7 @@ export function Findings({
       {overruling && (
         <Overrule
           title={overruling.rule}
-          because={overruling.because}
+          because={findingWords(overruling).because}
           onClose={() => setOverruling(null)}
           onOverrule={(reason) => {
             void act(overrule(machine, of(overruling), overruling.rule, reason, boxId, stamp()));

@@ -1,5 +1,6 @@
-import { amount } from '@zb/core/assign/plan';
-import type { Repair } from '@zb/core/system/repair';
+import { amount } from '@zb/core/words/money';
+import type { Repair } from '@zb/core/system/repairs';
+import { repairsWords } from '@zb/core/words/fit/repairs';
 import type { Bench } from '@zb/core/model/bench';
 
 /** Other repairs that would do as well, after the cheapest. */
@@ -16,8 +17,8 @@ export function OtherWays({
       <summary>{ways.length === 1 ? 'Another way' : `${ways.length} other ways`} to make it fit</summary>
       <ol className="steps">
         {ways.map((w) => (
-          <li key={w.repairs.map((r) => r.text).join()}>
-            {w.repairs.map((r) => r.text).join(' ')}{' '}
+          <li key={repairsWords(w.repairs)}>
+            {repairsWords(w.repairs)}{' '}
             <span className="soft">
               {w.cost === null
                 ? 'No price noted.'

@@ -1,5 +1,6 @@
 import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
+import { findingWords } from '@zb/core/words/fit/finding';
 import { Mark, type MarkKind } from './Marks';
 
 const RULE_MARK: Record<RuleFinding['outcome'], { kind: MarkKind; word: string }> = {
@@ -16,18 +17,20 @@ export function RuleTable({ judged }: { judged: Judgement }) {
       <summary>All {judged.all.length} rules, with their margins</summary>
       <table className="t rules">
         <tbody>
-          {judged.all.map((f) => (
-            <tr key={f.rule + f.because}>
-              <th scope="row">
-                {f.rule}
-                <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
-              </th>
-              <td>
-                {f.because}
-                {f.margin && <span className="sub m">{f.margin}</span>}
-              </td>
-            </tr>
-          ))}
+          {judged.all
+            .map((f) => ({ f, words: findingWords(f) }))
+            .map(({ f, words }) => (
+              <tr key={f.rule + words.because}>
+                <th scope="row">
+                  {f.rule}
+                  <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
+                </th>
+                <td>
+                  {words.because}
+                  {words.margin && <span className="sub m">{words.margin}</span>}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
     </details>

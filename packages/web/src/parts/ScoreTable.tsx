@@ -1,7 +1,9 @@
 import type { Score } from '@zb/core/system/score';
+import type { Settings } from '@zb/core/model/settings';
+import { basisWords } from '@zb/core/words/fit/score';
 
 /** What each criterion adds to a score, and what that rests on. */
-export function ScoreTable({ score }: { score: Score }) {
+export function ScoreTable({ score, settings }: { score: Score; settings: Settings }) {
   return (
     <table className="t scoretable">
       <thead className="hidden-text">
@@ -15,7 +17,7 @@ export function ScoreTable({ score }: { score: Score }) {
           <tr key={p.criterion}>
             <th scope="row">
               {p.criterion}
-              <span className="sub">{p.says}</span>
+              <span className="sub">{basisWords(p.basis, settings)}</span>
             </th>
             <td className="num">+{p.points.toFixed(1)}</td>
           </tr>

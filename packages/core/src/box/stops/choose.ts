@@ -7,11 +7,13 @@ export const choose: StopModule = {
     (judged?.all ?? [])
       .filter((f) => f.outcome === 'no')
       .map((f) =>
-        hazard('does not fit', 'stop', 'choose', {
-          system: profile?.name ?? '',
-          machine: machine?.name ?? '',
-          because: f.because,
-        }),
+        hazard(
+          'does not fit',
+          'stop',
+          'choose',
+          { system: profile?.name ?? '', machine: machine?.name ?? '' },
+          { from: { finding: f } },
+        ),
       ),
   questions: ({ machine, profile }) => (machine && !profile ? [`Which system goes on ${machine.name}?`] : []),
 };

@@ -7,9 +7,7 @@ export const gather: StopModule = {
     // Secure Boot is settled at the firmware stop, and said there once, from the image's own bytes where they are known.
     const changes = (scene.judged?.all ?? [])
       .filter((f) => f.outcome === 'change' && f.rule !== 'secure boot')
-      .map((f) =>
-        hazard('wants a change', 'check', 'gather', { because: f.because, repair: f.repair ?? '' }),
-      );
+      .map((f) => hazard('wants a change', 'check', 'gather', {}, { from: { finding: f } }));
     const port =
       scene.fact('ports.usb') === 1
         ? [hazard('one USB port', 'check', 'gather', { machine: scene.machine?.name ?? '' })]

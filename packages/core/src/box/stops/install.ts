@@ -29,7 +29,7 @@ function hazards(scene: Scene): Hazard[] {
           'stop',
           'install',
           { drive: d.name, machine: machine.name, holds: contentTitle(d) },
-          d.id,
+          { store: d.id },
         ),
       );
   if (way && kept)
@@ -39,7 +39,7 @@ function hazards(scene: Scene): Hazard[] {
         'stop',
         'install',
         { way, drive: kept.name, machine: machine.name, holds: contentTitle(kept) },
-        kept.id,
+        { store: kept.id },
       ),
     );
   else if (way && inside.length > 1)
@@ -53,7 +53,7 @@ function hazards(scene: Scene): Hazard[] {
           'check',
           'install',
           { drive: s.name, machine: machine.name, holds: contentTitle(s) },
-          s.id,
+          { store: s.id },
         ),
       );
   return out;

@@ -8,7 +8,7 @@ export const survey: StopModule = {
     (judged?.all ?? [])
       .filter((f) => f.outcome === 'ask')
       .map((f) =>
-        hazard('fact open', 'check', 'survey', { because: f.because, system: profile?.name ?? '' }),
+        hazard('fact open', 'check', 'survey', { system: profile?.name ?? '' }, { from: { finding: f } }),
       ),
   questions: (scene) => {
     const { machine, judged } = scene;

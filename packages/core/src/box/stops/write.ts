@@ -23,8 +23,8 @@ function hazards({ image, box, target }: Scene): Hazard[] {
         'stick lies',
         'stop',
         'write',
-        { stick: target.name, claims: formatIec(target.bytes), holds: formatIec(target.realBytes) },
-        target.id,
+        { stick: target.name, claims: target.bytes, holds: target.realBytes },
+        { store: target.id },
       ),
     );
   return out;

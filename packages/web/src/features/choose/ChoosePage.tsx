@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { chooseProfile } from '@zb/core/acts/box';
-import { fitHeadline } from '@zb/core/words/fit';
+import { fitHeadline } from '@zb/core/words/fit/headline';
+import { judgedShort } from '@zb/core/words/fit/finding';
 import { judgeAll } from '@zb/core/system/judge';
 import { score } from '@zb/core/system/score';
 import { machineView } from '@zb/core/system/view';
@@ -78,7 +79,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
                   </th>
                   <td>
                     <VerdictMark verdict={j.verdict} />
-                    <span className="sub">{j.short}</span>
+                    <span className="sub">{judgedShort(j)}</span>
                   </td>
                   <td className="num">
                     {j.verdict === 'does not fit'

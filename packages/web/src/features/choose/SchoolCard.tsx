@@ -1,13 +1,18 @@
+import type { Purpose } from '@zb/core/model/profile';
 import type { ReleaseCard } from '@zb/core/system/school';
+import { judgedShort } from '@zb/core/words/fit/finding';
+import { channelCase, supportWords, usualWords } from '@zb/core/words/fit/school';
 import { VerdictMark } from '../../parts/Marks';
 
 /** Long support, newest, development: each school's case, and what it means for this machine. */
 export function SchoolCard({
   card,
+  purpose,
   machine,
   onTake,
 }: {
   card: ReleaseCard;
+  purpose: Purpose;
   machine: string;
   onTake: (releaseId: string, variantId: string) => void;
 }) {
@@ -15,7 +20,7 @@ export function SchoolCard({
   const variant = card.variants.find((v) => v.taken)?.variant.id ?? card.variants[0]?.variant.id ?? '';
   return (
     <div className="school">
-      <h3 className="h6">Which release? {card.usual}</h3>
+      <h3 className="h6">Which release? {usualWords(purpose)}</h3>
       <table className="t">
         <thead>
           <tr>
@@ -35,12 +40,12 @@ export function SchoolCard({
                 <span className="sub">{r.channel}</span>
               </th>
               <td>
-                {r.case}
-                <span className="sub">{r.support}</span>
+                {channelCase(r.channel)}
+                <span className="sub">{supportWords(r.release, r.supportDays)}</span>
               </td>
               <td>
                 <VerdictMark verdict={r.judged.verdict} />
-                <span className="sub">{r.judged.verdict === 'fits' ? '' : r.judged.short}</span>
+                <span className="sub">{r.judged.verdict === 'fits' ? '' : judgedShort(r.judged)}</span>
               </td>
               <td style={{ textAlign: 'right' }}>
                 {r.taken ? (

@@ -1,7 +1,9 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
-import { amount } from '@zb/core/assign/plan';
+import { breakEvenWords, costWords } from '@zb/core/words/fit/cost';
+import { flipWords } from '@zb/core/words/fit/score';
+import { amount } from '@zb/core/words/money';
 import { usualHours } from '@zb/core/system/cost';
 import { judge, otherWays, type Judgement } from '@zb/core/system/judge';
 import { flipReport, moneyReport, plannedRival } from '@zb/core/system/report';
@@ -84,18 +86,18 @@ export function SystemCard({
         <OtherWays bench={bench} ways={ways} />
         <RuleTable judged={judged} />
       </div>
-      <SchoolCard card={card} machine={machine.name} onTake={take} />
+      <SchoolCard card={card} purpose={profile.purpose} machine={machine.name} onTake={take} />
       <div className="two" style={{ gap: 18 }}>
         <div>
           <h3 className="h6">Score {scored.total.toFixed(0)} of 100</h3>
           {flip && (
             <p>
-              <b>What would flip it.</b> {flip}
+              <b>What would flip it.</b> {flipWords(flip)}
             </p>
           )}
           <details className="why">
             <summary>What each criterion adds</summary>
-            <ScoreTable score={scored} />
+            <ScoreTable score={scored} settings={bench.settings} />
             <Link className="link" to="/match">
               Move the weights at Match
             </Link>
@@ -107,7 +109,7 @@ export function SystemCard({
             <>
               <p>
                 <b className="m">{amount(bench, money.own.perYear)}</b> a year
-                <span className="sub">{money.own.because}.</span>
+                <span className="sub">{costWords(money.own, bench.settings)}.</span>
               </p>
               <label className="field" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
                 <span>Hours a day</span>
@@ -137,7 +139,7 @@ export function SystemCard({
                       </option>
                     ))}
                   </select>
-                  <span className="sub">{other.even.because}</span>
+                  <span className="sub">{breakEvenWords(other.name, other.even, bench.settings)}</span>
                 </label>
               )}
             </>

@@ -1,8 +1,10 @@
 import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
-import { amount } from '@zb/core/assign/plan';
-import { gatherHeadline, gatherList, type GatherLine } from '@zb/core/gather/list';
+import { amount } from '@zb/core/words/money';
+import type { GatherLine } from '@zb/core/gather/line';
+import { gatherList } from '@zb/core/gather/list';
+import { gatherHeadline, safetyWords, thingWords } from '@zb/core/words/gather';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
 import { useAct } from '../../storage/hooks';
@@ -15,9 +17,8 @@ function GatherPage({ context }: { context: BoxContext }) {
   const toggle = (line: GatherLine): void => {
     const has = box.gathered.includes(line.key);
     const gathered = has ? box.gathered.filter((k) => k !== line.key) : [...box.gathered, line.key];
-    void act(
-      updateBox(box, { gathered }, has ? `${line.what} not on the bench` : `${line.what} lies on the bench`),
-    );
+    const { what } = thingWords(line.thing);
+    void act(updateBox(box, { gathered }, has ? `${what} not on the bench` : `${what} lies on the bench`));
   };
   const mine = list.lines.filter((l) => l.where === 'on the shelf' && l.group === 'Parts that go in');
   const loose = mine.flatMap((l) => (l.itemId && !box.parts.includes(l.itemId) ? [l.itemId] : []));
@@ -68,42 +69,44 @@ function GatherPage({ context }: { context: BoxContext }) {
               </tr>
             </thead>
             <tbody>
-              {list.lines.map((l, i) => (
-                <Fragment key={l.key}>
-                  {l.group !== list.lines[i - 1]?.group && (
-                    <tr className="grouprow">
-                      <td />
-                      <th scope="rowgroup" colSpan={3} className="h6">
-                        {l.group}
+              {list.lines
+                .map((l, i) => ({ l, i, words: thingWords(l.thing) }))
+                .map(({ l, i, words }) => (
+                  <Fragment key={l.key}>
+                    {l.group !== list.lines[i - 1]?.group && (
+                      <tr className="grouprow">
+                        <td />
+                        <th scope="rowgroup" colSpan={3} className="h6">
+                          {l.group}
+                        </th>
+                      </tr>
+                    )}
+                    <tr className={box.gathered.includes(l.key) ? 'done' : ''}>
+                      <td>
+                        <input
+                          type="checkbox"
+                          aria-label={`${words.what} lies on the bench`}
+                          checked={box.gathered.includes(l.key)}
+                          onChange={() => toggle(l)}
+                        />
+                      </td>
+                      <th scope="row">
+                        {l.count > 1 && l.group === 'Parts that go in' ? `${l.count} × ` : ''}
+                        {words.what}
                       </th>
+                      <td className="soft">{words.why}</td>
+                      <td className="nowrap">
+                        {l.where === 'to buy' || l.where === 'in use elsewhere' ? <b>{l.where}</b> : l.where}
+                        {l.price !== undefined && (
+                          <span className="sub">
+                            {l.price === null ? 'no price noted' : amount(bench, l.price * l.count)}
+                          </span>
+                        )}
+                        {l.itemId && box.parts.includes(l.itemId) && <span className="sub">put aside</span>}
+                      </td>
                     </tr>
-                  )}
-                  <tr className={box.gathered.includes(l.key) ? 'done' : ''}>
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`${l.what} lies on the bench`}
-                        checked={box.gathered.includes(l.key)}
-                        onChange={() => toggle(l)}
-                      />
-                    </td>
-                    <th scope="row">
-                      {l.count > 1 && l.group === 'Parts that go in' ? `${l.count} × ` : ''}
-                      {l.what}
-                    </th>
-                    <td className="soft">{l.why}</td>
-                    <td className="nowrap">
-                      {l.where === 'to buy' || l.where === 'in use elsewhere' ? <b>{l.where}</b> : l.where}
-                      {l.price !== undefined && (
-                        <span className="sub">
-                          {l.price === null ? 'no price noted' : amount(bench, l.price * l.count)}
-                        </span>
-                      )}
-                      {l.itemId && box.parts.includes(l.itemId) && <span className="sub">put aside</span>}
-                    </td>
-                  </tr>
-                </Fragment>
-              ))}
+                  </Fragment>
+                ))}
             </tbody>
           </table>
           {list.safety.length > 0 && (
@@ -111,7 +114,7 @@ function GatherPage({ context }: { context: BoxContext }) {
               <h2 className="h6">Where it can hurt</h2>
               <ul className="safety">
                 {list.safety.map((s) => (
-                  <li key={s.key}>{s.text}</li>
+                  <li key={s.key}>{safetyWords(s)}</li>
                 ))}
               </ul>
             </section>

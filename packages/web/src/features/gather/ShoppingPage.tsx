@@ -1,7 +1,8 @@
 import Papa from 'papaparse';
 import { Link } from 'react-router';
-import { amount } from '@zb/core/assign/plan';
-import { shoppingList, shoppingRows } from '@zb/core/gather/shopping';
+import { amount } from '@zb/core/words/money';
+import { shoppingList } from '@zb/core/gather/shopping';
+import { shoppingName, shoppingRows } from '@zb/core/words/gather';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
 import { Sheet } from '../../parts/Sheet';
@@ -66,8 +67,8 @@ export default function ShoppingPage() {
             </thead>
             <tbody>
               {list.lines.map((l) => (
-                <tr key={l.what}>
-                  <th scope="row">{l.what}</th>
+                <tr key={shoppingName(l)}>
+                  <th scope="row">{shoppingName(l)}</th>
                   <td className="num">{l.count}</td>
                   <td className="num">{l.price === null ? 'not noted' : amount(bench, l.price)}</td>
                   <td className="num">{l.price === null ? '' : amount(bench, l.price * l.count)}</td>
@@ -105,7 +106,7 @@ export default function ShoppingPage() {
                   <tr key={l.itemId}>
                     <th scope="row" style={{ width: '38%' }}>
                       <Link className="link" to={`/shelf/${l.itemId}`}>
-                        {l.what}
+                        {l.name}
                       </Link>
                     </th>
                     <td>{l.boxes.join(', ')}</td>

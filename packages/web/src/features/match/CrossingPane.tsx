@@ -1,6 +1,9 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { amount, difference, planLines } from '@zb/core/assign/plan';
+import { unmetWords } from '@zb/core/words/fit/unmet';
+import { flipWords } from '@zb/core/words/fit/score';
+import { amount } from '@zb/core/words/money';
+import { difference, planLines } from '@zb/core/words/plan';
 import { flipReport, ownCost, rivalOf } from '@zb/core/system/report';
 import { canTake, otherWays } from '@zb/core/system/judge';
 import { crossingOf, type BriefSheet } from '@zb/core/system/sheet';
@@ -45,6 +48,7 @@ export function CrossingPane({
   );
   const lines = useMemo(() => (plan.solution ? planLines(bench, plan.solution) : []), [bench, plan.solution]);
   const unmet = plan.unmet?.find((u) => u.wishId === wish?.id);
+  const why = unmet && unmetWords(unmet, bench.settings);
   const assigned = plan.solution?.assignments.find((a) => a.wishId === wish?.id);
   const money = machine && wish ? ownCost(bench, machine.id, wish.purpose, wish.hoursPerDay) : undefined;
   return (
@@ -76,22 +80,22 @@ export function CrossingPane({
       )}
       {cell && canTake(cell.judged.verdict) && (
         <LedgerGroup title="Score" count={<b className="m">{cell.score.total.toFixed(0)}</b>}>
-          <ScoreTable score={cell.score} />
+          <ScoreTable score={cell.score} settings={bench.settings} />
           {flip && (
             <p style={{ marginTop: 4 }}>
-              <b>What would flip it.</b> {flip}
+              <b>What would flip it.</b> {flipWords(flip)}
             </p>
           )}
           {money && <p className="soft">{amount(bench, money.perYear)} of electricity a year.</p>}
         </LedgerGroup>
       )}
-      {wish && unmet && (
+      {wish && unmet && why && (
         <LedgerGroup title={`Not met: ${wish.name}`}>
-          <p>{unmet.because}</p>
+          <p>{why.because}</p>
           {unmet.remedy ? (
             <div style={{ marginTop: 4 }}>
               <p>
-                <b>What would meet it.</b> {unmet.remedy.text}
+                <b>What would meet it.</b> {why.remedy}
               </p>
               <RemedyAct bench={bench} wish={wish} remedy={unmet.remedy} />
             </div>

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
-import { acceptWords, planHeadline, provenWords } from '@zb/core/assign/plan';
+import { acceptWords, planHeadline, provenWords } from '@zb/core/words/plan';
 import { partsFor } from '@zb/core/system/part';
-import { matchHeadline } from '@zb/core/system/sheet';
+import { matchHeadline } from '@zb/core/words/fit/match';
 import { emptyBench, machinesOf } from '@zb/core/model/bench';
 import { purposes } from '@zb/core/model/profile';
 import { BenchLedger } from '../../parts/BenchLedger';

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { changeSettings, saveWish } from '@zb/core/acts/wishes';
-import { amount } from '@zb/core/assign/plan';
+import { amount } from '@zb/core/words/money';
 import type { Remedy } from '@zb/core/assign/remedy';
 import type { Bench, Wish } from '@zb/core/model/bench';
 import { Quiet } from '../../parts/Button';

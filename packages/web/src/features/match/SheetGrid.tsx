@@ -1,5 +1,6 @@
 import { memo, type ReactNode } from 'react';
 import type { BriefCell } from '@zb/core/system/sheet';
+import { cellShort } from '@zb/core/words/fit/match';
 import type { Machine } from '@zb/core/model/bench';
 import { Mark, verdictMark } from '../../parts/Marks';
 import { gridMove } from '../../parts/grid';
@@ -55,7 +56,7 @@ const Cell = memo(function Cell({
           {score !== undefined && <span className="m score">{score}</span>}
         </span>
         <span className="sub">
-          {cell === null ? 'no system' : cell?.verdict === 'fits' ? fits : cell?.short}
+          {cell === null ? 'no system' : cell?.verdict === 'fits' ? fits : cell && cellShort(cell)}
         </span>
         {flag && <span className="sub flag">{flag}</span>}
       </button>

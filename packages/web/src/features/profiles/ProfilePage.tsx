@@ -4,6 +4,7 @@ import { useNavigate, useParams } from 'react-router';
 import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
 import { profilesToText, removeProfile } from '@zb/core/system/exchange';
 import { judge } from '@zb/core/system/judge';
+import { judgedShort } from '@zb/core/words/fit/finding';
 import { machineView } from '@zb/core/system/view';
 import { machinesOf, type Bench, type Profile } from '@zb/core/model/bench';
 import { edited } from '@zb/core/model/changes';
@@ -127,7 +128,7 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
               <div key={m.id} style={{ padding: '3px 0' }}>
                 <b style={{ marginRight: 8 }}>{m.name}</b>
                 <VerdictMark verdict={j.verdict} />
-                {j.verdict !== 'fits' && <span className="sub">{j.short}</span>}
+                {j.verdict !== 'fits' && <span className="sub">{judgedShort(j)}</span>}
               </div>
             );
           })}

@@ -8,7 +8,8 @@ import {
   takeProfiles,
   type ProfileArrival,
 } from '@zb/core/system/exchange';
-import { optionOf, supportWords } from '@zb/core/system/options';
+import { optionOf, supportDays } from '@zb/core/system/options';
+import { supportWords } from '@zb/core/words/fit/school';
 import { BenchFileError, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../parts/Button';
@@ -121,7 +122,7 @@ export default function ProfilesPage() {
                     <td>{p.purpose}</td>
                     <td>
                       {release.version}, {release.channel}
-                      <span className="sub">{supportWords(release, now)}</span>
+                      <span className="sub">{supportWords(release, supportDays(release, now))}</span>
                     </td>
                     <td>{p.installer}</td>
                     <td>{boxes.join(', ')}</td>

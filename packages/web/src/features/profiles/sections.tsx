@@ -1,6 +1,6 @@
 import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
-import { usualChannel } from '@zb/core/system/options';
+import { usualWords } from '@zb/core/words/fit/school';
 import {
   architectures,
   channels,
@@ -67,7 +67,7 @@ function Releases() {
   return (
     <div className="stack">
       <p className="soft">
-        {usualChannel(purpose).because} It is taken first; the others are there for machines it does not fit.
+        {usualWords(purpose)} It is taken first; the others are there for machines it does not fit.
       </p>
       {fields.map((f, i) => (
         <fieldset className="formgrid release" key={f.key}>

@@ -1,7 +1,9 @@
 import { runningTotal } from '../system/report';
 import type { Bench } from '../model/bench';
-import { committed } from './scene';
-import type { Assignment, Solution } from './solve';
+import { toAccept } from '../assign/accept';
+import { committed } from '../assign/scene';
+import type { Assignment, Solution } from '../assign/solve';
+import { amount } from './money';
 
 /** A plan's finding as a headline. */
 export function planHeadline(bench: Bench, plan: Solution): string {
@@ -13,14 +15,11 @@ export function planHeadline(bench: Bench, plan: Solution): string {
   return `${met} of ${all} wishes can be met ${how}`;
 }
 
-/** Money with the bench's currency where one is set. */
-export const amount = (bench: Pick<Bench, 'settings'>, n: number): string =>
-  bench.settings.currency === '' ? n.toFixed(2) : `${n.toFixed(2)} ${bench.settings.currency}`;
-
 /** How sure the plan is: proven, or how far the best could still lie above. */
 export const provenWords = (plan: Solution): string =>
   plan.optimal ? 'proven best' : `stopped early: the best may be worth ${(plan.gap * 100).toFixed(1)} % more`;
 
+/** One figure of a plan and where it comes from. */
 export interface PlanLine {
   label: string;
   value: string;
@@ -60,7 +59,7 @@ export function planLines(bench: Bench, plan: Solution): PlanLine[] {
     {
       label: 'Electricity a year',
       value: amount(bench, perYear),
-      because: `hours a day of each wish at ${bench.settings.tariff.toFixed(2)} a kilowatt-hour${left}`,
+      because: `hours a day of each wish at ${amount(bench, bench.settings.tariff)} a kilowatt-hour${left}`,
     },
     {
       label: 'Value',
@@ -83,16 +82,6 @@ export function difference(bench: Bench, plan: Solution, other: Solution): strin
   });
   const less = plan.value > 0 ? (100 * (plan.value - other.value)) / plan.value : 0;
   return `${words.join('; ')} (${less.toFixed(1)} % less value)`;
-}
-
-/** What accepting a plan would do: boxes to open or decide, and decided boxes that get parts put aside. */
-export function toAccept(bench: Bench, plan: Solution): { boxes: number; parts: number } {
-  const decided = (a: Assignment): boolean =>
-    bench.boxes.some((b) => b.wishId === a.wishId && b.profileId !== null);
-  return {
-    boxes: plan.assignments.filter((a) => !decided(a)).length,
-    parts: plan.assignments.filter((a) => decided(a) && a.parts.length > 0).length,
-  };
 }
 
 /** The act in words, for its button. */

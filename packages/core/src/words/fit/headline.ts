@@ -1,4 +1,5 @@
-import type { Judgement } from '../system/judge';
+import type { Judgement } from '../../system/judge';
+import { judgedShort } from './finding';
 
 /** The finding a list of judgements amounts to, as a headline. */
 export function fitHeadline(
@@ -12,9 +13,9 @@ export function fitHeadline(
     const name = chosen.profile;
     if (chosen.verdict === 'fits') return `${name} fits ${machine} as it stands`;
     if (chosen.verdict === 'fits after a change')
-      return `${name} fits ${machine} after a change: ${chosen.short}`;
-    if (chosen.verdict === 'does not fit') return `${name} does not fit ${machine}: ${chosen.short}`;
-    return `Whether ${name} fits ${machine} cannot be said yet: ${chosen.short}`;
+      return `${name} fits ${machine} after a change: ${judgedShort(chosen)}`;
+    if (chosen.verdict === 'does not fit') return `${name} does not fit ${machine}: ${judgedShort(chosen)}`;
+    return `Whether ${name} fits ${machine} cannot be said yet: ${judgedShort(chosen)}`;
   }
   const own = judged.filter((j) => j.of.purpose === purpose);
   if (own.length === 0) return `No profile for ${purpose} is on the bench yet`;
@@ -27,8 +28,8 @@ export function fitHeadline(
       ? `${best.profile} fits ${machine} as it stands`
       : `${fits.length} systems for ${purpose} fit ${machine} as it stands`;
   const [after] = change;
-  if (after) return `${after.profile} fits ${machine} after a change: ${after.short}`;
+  if (after) return `${after.profile} fits ${machine} after a change: ${judgedShort(after)}`;
   if (unknown[0])
     return `Which system fits ${machine}? ${unknown[0].missing.length === 1 ? 'One answer is' : 'Some answers are'} missing`;
-  return `${machine} cannot take ${purpose}: ${own[0]?.short ?? ''}`;
+  return `${machine} cannot take ${purpose}: ${own[0] ? judgedShort(own[0]) : ''}`;
 }

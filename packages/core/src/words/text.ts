@@ -1,0 +1,8 @@
+/** A count with its noun: “1 port”, “3 ports”. */
+export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** Names in a row. */
+export const list = (names: readonly string[]): string => names.join(', ');
+
+/** A sentence begins with a capital. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
