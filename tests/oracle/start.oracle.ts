@@ -100,9 +100,9 @@ it.each(attempts.map((a, i) => [a.name, a.firmware, a.attached, i] as const))(
     if (result?.status !== 'fulfilled') throw new Error(`not observed: ${String(result?.reason)}`);
     const row = predicted[i];
     if (row?.starts === 'unknown') return;
-    expect({ starts: row?.starts, because: row?.because }).toEqual({
+    expect({ starts: row?.starts, reason: row?.reason }).toEqual({
       starts: result.value ? 'yes' : 'no',
-      because: row?.because,
+      reason: row?.reason,
     });
   },
 );

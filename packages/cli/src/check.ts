@@ -1,7 +1,9 @@
 import { basename } from 'node:path';
-import { algorithmsWanted, compareDigests, verdictWords } from '@zb/core/checksum/compare';
+import { algorithmsWanted, compareDigests } from '@zb/core/checksum/compare';
+import { verdictWords } from '@zb/core/words/comparison';
+import { signatureWords } from '@zb/core/words/signature';
 import { baseName, ListReader, type ChecksumList } from '@zb/core/formats/checksumList';
-import { checkListSignature } from '@zb/core/checksum/signature';
+import { checkListSignature, type SignatureCheck } from '@zb/core/checksum/signature';
 import { readWhole, type Unpacked } from '@zb/core/starting/whole';
 import { linesOf, OpenFile, readBytes } from './inputFile';
 import { withinLimit } from './limit';
@@ -47,7 +49,8 @@ async function checked(path: string, listPath: string, list: ChecksumList, limit
     return {
       file: path,
       bytes: file.size,
-      verdict: compared ? verdictWords[compared.verdict] : 'not listed',
+      code: compared?.verdict ?? 'not-listed',
+      verdict: verdictWords[compared?.verdict ?? 'not-listed'],
       of: compared?.of ?? 'file',
       algorithm: compared?.algorithm ?? null,
       published: compared?.published ?? null,
@@ -59,6 +62,8 @@ async function checked(path: string, listPath: string, list: ChecksumList, limit
     await file.close();
   }
 }
+
+const told = (check: SignatureCheck) => ({ ...check, ...signatureWords(check) });
 
 /** What `zb check` prints: the list, its signature where a key is given, and each file's verdict in plain words. */
 export async function checkOutput(
@@ -79,12 +84,14 @@ export async function checkOutput(
     signature:
       key === undefined
         ? null
-        : await checkListSignature(
-            await readBytes(listPath),
-            signature === undefined ? undefined : await readBytes(signature),
-            await readBytes(key),
+        : told(
+            await checkListSignature(
+              await readBytes(listPath),
+              signature === undefined ? undefined : await readBytes(signature),
+              await readBytes(key),
+            ),
           ),
     files,
-    allMatch: files.every((f) => f.verdict === verdictWords.same),
+    allMatch: files.every((f) => f.code === 'same'),
   };
 }

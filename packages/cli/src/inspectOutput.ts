@@ -1,3 +1,5 @@
+import { imageFaultWords } from '@zb/core/words/imageFinding';
+import { imagePlaceWords, loaderFaultWords, startWords } from '@zb/core/words/start';
 import type { Evidence, ImageReading, Inspection, Outcome } from '@zb/core/model/inspection';
 
 const line = (e: Evidence): string =>
@@ -18,11 +20,14 @@ function outcome(o: Outcome, reading: ImageReading) {
     firmware: o.firmware,
     attached: o.attached,
     starts: o.starts,
-    because: o.because,
+    // The reason as data; because says it.
+    reason: o.reason,
+    through: o.through,
+    because: startWords(o),
     evidence: o.evidence.map(line).join('; '),
     signed: o.starts === 'yes' && arch ? (loader?.signed ?? null) : null,
     secureBoot: o.secureBoot?.starts ?? null,
-    secureBootBecause: o.secureBoot?.because ?? null,
+    secureBootBecause: o.secureBoot && startWords(o.secureBoot),
   };
 }
 
@@ -35,12 +40,12 @@ const reading = (r: ImageReading) => ({
     machine: l.machine,
     signed: l.signed,
     signers: l.signers,
-    fault: l.fault,
-    place: l.place,
+    fault: l.fault && { ...l.fault, says: loaderFaultWords(l.fault) },
+    place: { ...l.place, says: imagePlaceWords(l.place) },
     offset: l.offset,
   })),
   outcomes: r.outcomes.map((o) => outcome(o, r)),
-  findings: r.findings,
+  findings: r.findings.map((f) => ({ ...f, what: imageFaultWords(f.fault) })),
 });
 
 /** What `zb inspect` prints: sizes and offsets in bytes, one row for each firmware and way of attaching. */

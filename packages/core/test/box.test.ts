@@ -1,3 +1,4 @@
+import { ladderHeadline } from '@zb/core/words/ladder';
 import fc from 'fast-check';
 import { afterWrite } from '@zb/core/write/after';
 import { factApplies } from '@zb/core/machine/applies';
@@ -118,21 +119,21 @@ describe('the boot ladder', () => {
     expect(l.result).toBe('something else starts');
     expect(l.rungs.map((r) => r.state)).toEqual(['refused', 'started']);
     expect(l.rungs[0]).toMatchObject({
-      because: expect.stringContaining('Secure Boot'),
-      remedy: expect.stringContaining('setup'),
+      why: { code: 'Secure Boot refuses' },
+      remedy: 'Secure Boot off',
     });
   });
   it('Secure Boot off: the stick starts by the one-time menu, whatever the order', () => {
     const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }));
     expect(l.result).toBe('the stick starts');
     expect(l.rungs.map((r) => r.state)).toEqual(['started', 'not reached']);
-    expect(l.finding).toContain('will start');
+    expect(ladderHeadline(l)).toContain('will start');
   });
   it('by the order with the internal drive first, the stick never starts', () => {
     const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }, { startBy: 'order' }));
     expect(l.result).toBe('something else starts');
     expect(l.rungs.map((r) => r.state)).toEqual(['started', 'not reached']);
-    expect(l.finding).toMatch(/internal drive comes first/);
+    expect(ladderHeadline(l)).toMatch(/internal drive comes first/);
   });
   it('by the order with USB first it does', () =>
     expect(
@@ -146,7 +147,7 @@ describe('the boot ladder', () => {
     const l = ladderOf(scene({ 'firmware.secureBoot': 'off' }, {}, optical));
     expect(l.rungs[0]).toMatchObject({
       state: 'refused',
-      because: expect.stringContaining('no BOOTX64.EFI'),
+      why: { code: 'image', why: { reason: { name: 'BOOTX64.EFI' } } },
     });
   });
   it('a failed stick is refused, an unwritten one is skipped', () => {
@@ -205,7 +206,9 @@ describe('the boot ladder', () => {
       ladderOf(scene({ 'firmware.order': undefined, 'firmware.secureBoot': undefined }, { startBy: 'order' }))
         .assumed,
     ).toHaveLength(2);
-    expect(ladderOf(scene({ 'firmware.menuKey': undefined })).assumed.join()).toMatch(/menu key/);
+    expect(ladderOf(scene({ 'firmware.menuKey': undefined })).assumed).toContainEqual({
+      code: 'menu key not known',
+    });
     const unknown = ladderOf(scene({ 'firmware.mode': undefined }));
     expect(unknown.result).toBe('cannot say');
     expect(unknown.rungs.slice(1).every((r) => r.state === 'not reached')).toBe(true);
@@ -214,11 +217,11 @@ describe('the boot ladder', () => {
     const l = ladderOf(
       scene({ 'firmware.order': ['optical', 'network', 'internal'] }, { startBy: 'order', written: null }),
     );
-    expect(l.rungs.map((r) => [r.title.split(' ')[0], r.state])).toEqual([
-      ['Optical', 'skipped'],
-      ['Network', 'skipped'],
-      ['Internal', 'started'],
-      ['Stick,', 'not reached'],
+    expect(l.rungs.map((r) => [r.entry.kind, r.state])).toEqual([
+      ['optical', 'skipped'],
+      ['network', 'skipped'],
+      ['drive', 'started'],
+      ['stick', 'not reached'],
     ]);
   });
 });

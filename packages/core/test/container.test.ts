@@ -110,7 +110,7 @@ describe('packed images', () => {
         expect(inspection.inner).toBeNull();
         expect(inspection.findings.at(-1)).toMatchObject({
           grade: 'stop',
-          what: expect.stringContaining('damaged'),
+          fault: { code: 'cannot be unpacked', why: { code: 'damaged' } },
         });
       }
     },
@@ -148,16 +148,20 @@ describe('packed images', () => {
 
   it('says so of an .xz file with a check that is not read here', async () => {
     const { inspection } = await whole(pack('xz -0 -c --check=sha256 a'));
-    expect(inspection.findings.at(-1)?.what).toMatch(/check or filter that cannot be read/);
+    expect(inspection.findings.at(-1)?.fault).toMatchObject({ why: { code: 'xz check not read' } });
   });
 
   it('of a zip archive takes the one image, and names the choice where there are several or none', async () => {
     const two = await whole(
       pack('(rm -f z.zip; cp a one.img; cp a two.iso; zip -q z.zip one.img two.iso; cat z.zip)'),
     );
-    expect(two.inspection.findings.at(-1)?.what).toMatch(/holds 2 images \(one\.img, two\.iso\)/);
+    expect(two.inspection.findings.at(-1)?.fault).toMatchObject({
+      why: { code: 'several images', names: ['one.img', 'two.iso'] },
+    });
     const none = await whole(pack('(rm -f z.zip; echo 1 > n1; echo 2 > n2; zip -q z.zip n1 n2; cat z.zip)'));
-    expect(none.inspection.findings.at(-1)?.what).toMatch(/2 files, none of them named like a disk image/);
+    expect(none.inspection.findings.at(-1)?.fault).toMatchObject({
+      why: { code: 'no image among them', files: 2 },
+    });
     const stored = await whole(pack('(rm -f z.zip; zip -q -0 z.zip plain.img; cat z.zip)'));
     expect(stored.inspection.container.innerSha256).toBe(sha256(image));
   });

@@ -1,3 +1,5 @@
+import { refusalWords } from '@zb/core/words/guard';
+import { readbackWords } from '@zb/core/words/readback';
 import fc from 'fast-check';
 import { guardTargets, serialTail, type AttachedTarget } from '@zb/core/write/guard';
 import { columnHeights } from '@zb/core/write/columns';
@@ -32,7 +34,7 @@ describe('the guard', () => {
     expect(g?.allowed).toBe(false);
     expect(g?.refusals[0]).toMatchObject({
       rule: 'holds what matters',
-      because: expect.stringContaining('the only scans'),
+      holds: 'the only scans',
     });
   });
 
@@ -51,8 +53,11 @@ describe('the guard', () => {
     expect(guardTargets([target('a', 'AAAA-1234', 1000)], [], 1000)[0]?.allowed).toBe(true);
     const [g] = guardTargets([target('a', 'AAAA-1234', 16e9 - 1)], [], 16e9);
     expect(g?.refusals[0]?.rule).toBe('too small');
-    expect(g?.refusals[0]?.because.replace(/\u202f/g, ' ')).toContain('15 999 999 999 bytes');
-    expect(g?.refusals[0]?.because).toContain('14.9 GiB (16.0 GB)');
+    const [refusal] = g?.refusals ?? [];
+    expect(refusal).toMatchObject({ bytes: 16e9 - 1, needs: 16e9 });
+    const said = refusal ? refusalWords(refusal).replace(/\u202f/g, ' ') : '';
+    expect(said).toContain('15 999 999 999 bytes');
+    expect(said).toContain('14.9 GiB (16.0 GB)');
   });
 
   it('refuses a stick that a read-back found to hold less than it claims', () => {
@@ -137,13 +142,13 @@ describe('what a read-back means', () => {
       firstDifference: 96 * BLOCK,
       differing: 416,
     });
-    expect(r.explanation).toContain('6.00 MiB');
-    expect(r.explanation).toContain('empty');
+    expect(r.empty).toBe(true);
+    expect(readbackWords(r)).toContain('6.00 MiB');
   });
   it('strangers from one place to the end are a lying capacity too', () => {
     const r = explainReadback(bad(8, 9), BLOCK, 10 * BLOCK, 10 * BLOCK);
     expect(r.pattern).toBe('lying capacity');
-    expect(r.explanation).toContain('not what was sent');
+    expect(r.empty).toBe(false);
   });
   it('one block is a weak place', () => {
     expect(explainReadback(bad(7), BLOCK, 100 * BLOCK, 100 * BLOCK)).toMatchObject({
@@ -157,7 +162,7 @@ describe('what a read-back means', () => {
   it('cut short comes before all else', () => {
     const r = explainReadback([], BLOCK, 100 * BLOCK, 50 * BLOCK);
     expect(r).toMatchObject({ result: 'failed', pattern: 'cut short' });
-    expect(r.explanation).toMatch(/do not start from it/);
+    expect(readbackWords(r)).toMatch(/do not start from it/);
   });
   it('is proven only where nothing differs and all was written', () => {
     fc.assert(

@@ -1,9 +1,12 @@
+import { imageFaultWords } from '@zb/core/words/imageFinding';
+import { imagePlaceWords, loaderFaultWords, startWords } from '@zb/core/words/start';
+import { isOldReading } from '@zb/core/model/inspection';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { z } from 'zod';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { BENCH_VERSION, findPhoto, photosOf, type theBench } from '@zb/core/model/bench';
+import { BENCH_VERSION, findImage, findPhoto, photosOf, type theBench } from '@zb/core/model/bench';
 import { isBlank } from '@zb/core/model/content';
 import { isStore } from '@zb/core/model/shelf';
 import { benchModel } from '@zb/core/model/benchModel';
@@ -171,4 +174,34 @@ describe('a file of version 3', () => {
     expect(text).not.toContain('"pinned"');
     expect(benchToText(benchFromText(benchToText(bench)))).toBe(benchToText(bench));
   });
+});
+
+describe('a file of version 4', () => {
+  const text = readFileSync(join(__dirname, 'fixtures/bench-v4.json'), 'utf8');
+  interface OldReading {
+    outcomes: { starts: string; because: string; secureBoot: { because: string } | null }[];
+    findings: { what: string }[];
+    loaders: { fault: string; place: string }[];
+  }
+  const old = JSON.parse(text) as { items: { id: string; inspection?: OldReading | null }[] };
+  const bench = benchFromText(text);
+  const read = old.items.flatMap((i) => (i.inspection ? [{ id: i.id, was: i.inspection }] : []));
+
+  it('keeps what its readings said, word for word, and says that they are old', () => {
+    expect(read.length).toBeGreaterThan(1);
+    expect(read.some(({ was }) => was.findings.length > 0)).toBe(true);
+    for (const { id, was } of read) {
+      const now = must(must(findImage(bench, id)).inspection ?? undefined);
+      expect(isOldReading(now)).toBe(true);
+      expect(
+        now.outcomes.map((o) => [o.starts, startWords(o), o.secureBoot && startWords(o.secureBoot)]),
+      ).toEqual(was.outcomes.map((o) => [o.starts, o.because, o.secureBoot && o.secureBoot.because]));
+      expect(now.findings.map((f) => imageFaultWords(f.fault))).toEqual(was.findings.map((f) => f.what));
+      expect(now.loaders.map((l) => (l.fault ? loaderFaultWords(l.fault) : ''))).toEqual(
+        was.loaders.map((l) => l.fault),
+      );
+      expect(now.loaders.map((l) => imagePlaceWords(l.place))).toEqual(was.loaders.map((l) => l.place));
+    }
+  });
+  it('is saved and read again as it is', () => expect(benchFromText(benchToText(bench))).toEqual(bench));
 });

@@ -1,5 +1,5 @@
 import type { ListRow } from '../checksum/against';
-import { verdictWords } from '../checksum/compare';
+import { verdictWords } from '../words/comparison';
 import { edited, type Act } from '../model/changes';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';

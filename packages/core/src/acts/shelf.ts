@@ -16,16 +16,18 @@ import { withoutAssumed, withUsual } from '../machine/usual';
 import { formatIec } from '../units/bytes';
 import { plainMachine, plainStore } from '../model/blank';
 import { isBlank, type Fate } from '../model/content';
+import type { ProbeResult } from '../model/standIns';
+import { probeWords } from '../words/probe';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
 /** What a probe of a stick found: a liar's real size stays on its record, so that the next guard knows. */
-export function recordProbe(store: Store, real: number, explanation: string, stamp: Stamp): Act {
+export function recordProbe(store: Store, found: ProbeResult, stamp: Stamp): Act {
   return {
     label: `“${store.name}” probed`,
     changes: [
-      edited('items', store, { ...store, realBytes: real < store.bytes ? real : null }),
-      benchNote('write', `“${store.name}” probed: ${explanation}`, stamp),
+      edited('items', store, { ...store, realBytes: found.real < store.bytes ? found.real : null }),
+      benchNote('write', `“${store.name}” probed: ${probeWords(found)}`, stamp),
     ],
   };
 }

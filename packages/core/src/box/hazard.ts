@@ -1,5 +1,7 @@
 import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
+import type { ImageFault } from '../model/imageFinding';
+import type { StartWhy } from '../starting/forMachine';
 
 /** Why something may go wrong. What each means in words stands in words/hazard.ts. */
 export type HazardCode =
@@ -25,7 +27,7 @@ export type HazardCode =
   | 'stick lies';
 
 /** The finding of fit, of a start, or of an image that a hazard passes on. */
-export type HazardOrigin = { finding: RuleFinding };
+export type HazardOrigin = { finding: RuleFinding } | { start: StartWhy } | { fault: ImageFault };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */
 export interface Hazard {

@@ -1,13 +1,14 @@
 import type { Comparison, ImageItem } from '../model/shelf';
-import { compareDigests, verdictWords } from './compare';
-import { sumsFor, type ChecksumList } from '../formats/checksumList';
+import { compareDigests } from './compare';
+import { sumsFor, type ChecksumList, type DigestAlgorithm } from '../formats/checksumList';
 
 /** One image held against a list. */
 export interface ListRow {
   image: ImageItem;
   /** Undefined where the list's algorithms were not computed for it. */
   comparison: Comparison | undefined;
-  words: string;
+  /** What the list names for it and nobody computed, where it cannot be compared yet. */
+  wanted: DigestAlgorithm[];
 }
 
 /** Holds several images against one list, in the order they are given. */
@@ -19,13 +20,7 @@ export function againstList(
 ): ListRow[] {
   return images.map((image) => {
     const comparison = compareDigests({ ...image, container: image.inspection?.container }, list, from, at);
-    const wanted = [...new Set(sumsFor(list, image.name).map((s) => s.algorithm.toUpperCase()))].join(', ');
-    return {
-      image,
-      comparison,
-      words: comparison
-        ? verdictWords[comparison.verdict]
-        : `listed in ${wanted}, which was not computed; open the file again`,
-    };
+    const wanted = [...new Set(sumsFor(list, image.name).map((x) => x.algorithm))];
+    return { image, comparison, wanted };
   });
 }

@@ -110,13 +110,5 @@ export function compareDigests(
   return { ...comparison, from: line === null ? from : `${from}, line ${line}`, at };
 }
 
-/** The plain words for a verdict. */
-export const verdictWords: Record<Comparison['verdict'], string> = {
-  same: 'matches',
-  differs: 'differs',
-  'not-listed': 'not listed',
-  'other-size': 'list names another size',
-};
-
 /** A digest in groups of four, so that two can be compared by eye. */
 export const groupedHex = (hex: string): string => hex.replace(/(.{4})(?=.)/g, '$1 ');

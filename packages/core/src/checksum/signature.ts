@@ -2,31 +2,50 @@ import type * as openpgp from 'openpgp';
 import { textOf } from '../units/text';
 import { groupedHex } from './compare';
 
-/** What checking an OpenPGP signature over a checksum list answered. */
+/** What was found of a signature; `ids` are the keys that made it, `why` the library's reason. */
+export type SignatureFinding =
+  | { code: 'good' }
+  | { code: 'list changed' }
+  | { code: 'not valid'; why: string }
+  | { code: 'other key'; ids: string[] }
+  | { code: 'no key in the file' }
+  | { code: 'list not signed' }
+  | { code: 'a signed list instead' }
+  | { code: 'no signature in the file' }
+  | { code: 'signature not readable' };
+
+/** What checking an OpenPGP signature over a checksum list answered; words/signature.ts says it. */
 export interface SignatureCheck {
   state: 'good' | 'changed' | 'other key' | 'unreadable';
-  /** One sentence: what was found. */
-  found: string;
-  /** What it proves and what it does not, for somebody who has never used a key. */
-  proves: string;
+  finding: SignatureFinding;
   fingerprint: string | null;
   signer: string | null;
   /** When it says it was made, as an ISO date; null where it is not known. */
   at: string | null;
 }
 
-const PROVES =
-  'It proves that the list is the one that the holder of this key signed. It does not prove who that is: hold the fingerprint against one from another place than the list came from. Nor does it prove that an image is harmless, only that it is the one they mean.';
-const NOT_PROVEN =
-  'It proves nothing about the list, good or bad. Sums that agree still say only that file and list belong together.';
+const STATE: Record<SignatureFinding['code'], SignatureCheck['state']> = {
+  good: 'good',
+  'list changed': 'changed',
+  'not valid': 'changed',
+  'other key': 'other key',
+  'no key in the file': 'unreadable',
+  'list not signed': 'unreadable',
+  'a signed list instead': 'unreadable',
+  'no signature in the file': 'unreadable',
+  'signature not readable': 'unreadable',
+};
 
-const fail = (state: SignatureCheck['state'], found: string): SignatureCheck => ({
-  state,
-  found,
-  proves: NOT_PROVEN,
+const found = (
+  finding: SignatureFinding,
+  more: Partial<Pick<SignatureCheck, 'fingerprint' | 'signer' | 'at'>> = {},
+): SignatureCheck => ({
+  state: STATE[finding.code],
+  finding,
   fingerprint: null,
   signer: null,
   at: null,
+  ...more,
 });
 
 /** A list that carries its signature in itself says so at its front. */
@@ -56,18 +75,10 @@ export async function checkListSignature(
   try {
     verificationKeys = await readKeys(pgp, keys);
   } catch {
-    return fail(
-      'unreadable',
-      'The key file holds no OpenPGP key that can be read. The list is unharmed; supply the public key.',
-    );
+    return found({ code: 'no key in the file' });
   }
-  if (!signature && !isClearSigned(list))
-    return fail('unreadable', 'The list carries no signature of its own. Open the signature file beside it.');
-  if (signature && isClearSigned(signature))
-    return fail(
-      'unreadable',
-      'That file is no signature beside the list, but a list that is signed itself. Open it as the list.',
-    );
+  if (!signature && !isClearSigned(list)) return found({ code: 'list not signed' });
+  if (signature && isClearSigned(signature)) return found({ code: 'a signed list instead' });
   try {
     const detached =
       signature &&
@@ -87,12 +98,8 @@ export async function checkListSignature(
     const ids = result.signatures.map((s) => s.keyID);
     const [first] = result.signatures;
     const key = verificationKeys.find((k) => ids.some((id) => k.getKeys(id).length > 0));
-    if (!first) return fail('unreadable', 'The file holds no signature.');
-    if (!key)
-      return fail(
-        'other key',
-        `The list is signed by another key (${ids.map((id) => id.toHex().toUpperCase()).join(', ')}) than the one supplied.`,
-      );
+    if (!first) return found({ code: 'no signature in the file' });
+    if (!key) return found({ code: 'other key', ids: ids.map((id) => id.toHex().toUpperCase()) });
     const fingerprint = groupedHex(key.getFingerprint().toUpperCase());
     const signer = key.getUserIDs()[0] ?? 'a key without a name';
     const good = await Promise.all(
@@ -105,29 +112,15 @@ export async function checkListSignature(
     );
     const wrong = good.find((g) => g !== true);
     if (!good.includes(true))
-      return {
-        ...fail(
-          'changed',
-          /expired|revoked|not valid/i.test(String(wrong))
-            ? `The signature is not valid: ${String(wrong).replace(/^Error: /, '')}.`
-            : 'The signature is of this key, but the list is not what was signed: it was changed. Fetch both again.',
-        ),
-        fingerprint,
-        signer,
-      };
+      return found(
+        /expired|revoked|not valid/i.test(String(wrong))
+          ? { code: 'not valid', why: String(wrong).replace(/^Error: /, '') }
+          : { code: 'list changed' },
+        { fingerprint, signer },
+      );
     const made = (await first.signature).packets[0]?.created;
-    return {
-      state: 'good',
-      found: `Signed by “${signer}”, key ${fingerprint}, and not changed since.`,
-      proves: PROVES,
-      fingerprint,
-      signer,
-      at: made ? made.toISOString() : null,
-    };
+    return found({ code: 'good' }, { fingerprint, signer, at: made ? made.toISOString() : null });
   } catch {
-    return fail(
-      'unreadable',
-      'The signature cannot be read. The list is unharmed; fetch the signature again.',
-    );
+    return found({ code: 'signature not readable' });
   }
 }

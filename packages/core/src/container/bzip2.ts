@@ -1,6 +1,6 @@
 import bitIterator from 'unbzip2-stream/lib/bit_iterator.js';
 import bzip2 from 'unbzip2-stream/lib/bzip2.js';
-import { DAMAGED, PackedFault } from './fault';
+import { damaged } from './fault';
 import type { PackedSource } from './packedSource';
 
 /** A block is at most this much longer packed than unpacked: what the decoder may ask for at once. */
@@ -63,6 +63,6 @@ export async function* unbzip2(packed: PackedSource): AsyncGenerator<Uint8Array>
       }
     }
   } catch {
-    throw new PackedFault(DAMAGED);
+    throw damaged();
   }
 }

@@ -1,7 +1,7 @@
 import { Gunzip } from 'fflate';
 import { createCRC32 } from 'hash-wasm';
 import { u32 } from '../formats/bytes';
-import { DAMAGED, PackedFault } from './fault';
+import { damaged } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';
 
@@ -32,7 +32,7 @@ export async function* gunzipMembers(packed: PackedSource): AsyncGenerator<Uint8
     for (const end of ends.splice(0)) {
       const trailer = await packed.source.read(end.at - 8, 8);
       if (u32(trailer, 0) !== parseInt(end.sum, 16) || u32(trailer, 4) !== end.length % 2 ** 32)
-        throw new PackedFault(DAMAGED);
+        throw damaged();
     }
   };
   for await (const piece of packed.pieces()) {
@@ -40,7 +40,7 @@ export async function* gunzipMembers(packed: PackedSource): AsyncGenerator<Uint8
       // The decoder keeps what it is given; the piece may be somebody's buffer.
       gunzip.push(piece.slice(), false);
     } catch {
-      throw new PackedFault(DAMAGED);
+      throw damaged();
     }
     yield* out.splice(0);
     await check();

@@ -58,10 +58,7 @@ export class PassSource implements ByteSource {
     for (let pass = 0; ; pass += 1) {
       await this.asked();
       if (this.over) return work;
-      if (pass === MAX_PASSES)
-        throw new PackedFault(
-          'What is inside lies so scattered that it cannot be read without unpacking. The file is unharmed; unpack it and open what comes out.',
-        );
+      if (pass === MAX_PASSES) throw new PackedFault({ code: 'scattered' });
       await this.pass(stopped);
       if (stopped()) return undefined;
     }

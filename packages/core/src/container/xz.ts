@@ -1,5 +1,5 @@
 import { XzReadableStream } from 'xz-decompress';
-import { DAMAGED, PackedFault } from './fault';
+import { damaged, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { piecesOf, streamOf, type PieceStream } from './streams';
 
@@ -12,10 +12,7 @@ export async function* unxz(packed: PackedSource): AsyncGenerator<Uint8Array> {
     const stream = new XzReadableStream(streamOf(packed.pieces()) as never) as unknown as PieceStream;
     yield* piecesOf(stream);
   } catch (error) {
-    if (String(error).includes(OPTIONS_FAULT))
-      throw new PackedFault(
-        'This .xz file is made with a check or filter that cannot be read here (SHA-256, say). The file is unharmed; unpack it with a tool of your system and open what comes out.',
-      );
-    throw new PackedFault(DAMAGED);
+    if (String(error).includes(OPTIONS_FAULT)) throw new PackedFault({ code: 'xz check not read' });
+    throw damaged();
   }
 }

@@ -2,7 +2,7 @@ import { ZipReader, Reader, configure, type Entry } from '@zip.js/zip.js';
 import { createCRC32 } from 'hash-wasm';
 import { u16 } from '../formats/bytes';
 import type { ByteSource } from '../formats/source';
-import { DAMAGED, PackedFault } from './fault';
+import { damaged, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';
 
@@ -38,7 +38,7 @@ export async function imageInZip(source: ByteSource): Promise<ZippedImage> {
   try {
     entries = await new ZipReader(new SourceReader(source)).getEntries();
   } catch {
-    throw new PackedFault(DAMAGED);
+    throw damaged();
   }
   const files = entries.filter((e) => !e.directory);
   const named = files.filter((e) => IMAGE_NAME.test(e.filename));
@@ -47,15 +47,12 @@ export async function imageInZip(source: ByteSource): Promise<ZippedImage> {
   if (!entry || fit.length > 1)
     throw new PackedFault(
       fit.length > 1
-        ? `This archive holds ${fit.length} images (${fit.map((e) => e.filename).join(', ')}). Unpack it and open the one you want.`
-        : `This archive holds ${files.length} files, none of them named like a disk image. Unpack it and open the one you want.`,
+        ? { code: 'several images', names: fit.map((e) => e.filename) }
+        : { code: 'no image among them', files: files.length },
     );
-  if (entry.encrypted)
-    throw new PackedFault('This archive is locked with a password. Unpack it and open what is inside.');
+  if (entry.encrypted) throw new PackedFault({ code: 'locked' });
   if (entry.compressionMethod !== STORED && entry.compressionMethod !== DEFLATED)
-    throw new PackedFault(
-      'This archive is packed by a method that is not read here. Unpack it and open what is inside.',
-    );
+    throw new PackedFault({ code: 'method not read' });
   return { name: entry.filename, bytes: entry.uncompressedSize, entry };
 }
 
@@ -77,7 +74,7 @@ export async function* unzip(
       yield piece;
     }
   } catch {
-    throw new PackedFault(DAMAGED);
+    throw damaged();
   }
-  if (length !== bytes || parseInt(crc.digest('hex'), 16) !== entry.signature) throw new PackedFault(DAMAGED);
+  if (length !== bytes || parseInt(crc.digest('hex'), 16) !== entry.signature) throw damaged();
 }

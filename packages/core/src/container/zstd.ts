@@ -1,5 +1,5 @@
 import { ZSTDDecoder } from 'zstddec/stream';
-import { DAMAGED, PackedFault } from './fault';
+import { damaged } from './fault';
 import type { PackedSource } from './packedSource';
 
 /** A sound file gives output for every few pieces; this many empty answers in a row mean that the decoder is stuck. */
@@ -43,6 +43,6 @@ export async function* unzstd(packed: PackedSource): AsyncGenerator<Uint8Array> 
     }
     if (!queue.ended && !(await pieces.next()).done) throw new Error('ended early');
   } catch {
-    throw new PackedFault(DAMAGED);
+    throw damaged();
   }
 }

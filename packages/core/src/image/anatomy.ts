@@ -18,7 +18,7 @@ const starting = (loaders: readonly FoundLoader[], rows: readonly Outcome[]): Fo
   loaders.find(
     (l) =>
       l.removable &&
-      l.fault === '' &&
+      l.fault === null &&
       rows.some((r) => r.firmware === `uefi-${l.machine}` && r.starts === 'yes'),
   );
 

@@ -1,29 +1,35 @@
 import { hexOf } from '../formats/bytes';
 import type { ByteSource } from '../formats/source';
-import type { Evidence, Starts } from '../model/inspection';
+import type { Evidence, Outcome, Starts } from '../model/inspection';
+import type { PlainStartCode, StartReason } from '../model/startReason';
 
 /** What a judgement answers; the same shape for a start and for a start with Secure Boot on. */
 export interface StartVerdict {
   starts: Starts;
-  because: string;
+  reason: StartReason;
+  through: Outcome['through'];
   evidence: Evidence[];
 }
 
-export const no = (because: string, ...evidence: Evidence[]): StartVerdict => ({
-  starts: 'no',
-  because,
-  evidence,
-});
-export const yes = (because: string, ...evidence: Evidence[]): StartVerdict => ({
-  starts: 'yes',
-  because,
-  evidence,
-});
-export const unknown = (because: string, ...evidence: Evidence[]): StartVerdict => ({
-  starts: 'unknown',
-  because,
-  evidence,
-});
+/** A reason, by its code alone where it is about nothing more. */
+type Because = StartReason | PlainStartCode;
+const reasonOf = (because: Because): StartReason =>
+  typeof because === 'string' ? { code: because } : because;
+
+const verdict =
+  (starts: Starts) =>
+  (because: Because, ...evidence: Evidence[]): StartVerdict => ({
+    starts,
+    reason: reasonOf(because),
+    through: null,
+    evidence,
+  });
+/** It does not start, and why. */
+export const no = verdict('no');
+/** It starts, and how. */
+export const yes = verdict('yes');
+/** The bytes do not tell, and what stands in the way. */
+export const unknown = verdict('unknown');
 
 /** The most of a field that is shown as bytes. */
 const SHOWN = 16;

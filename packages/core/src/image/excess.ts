@@ -1,7 +1,6 @@
-import { formatExact } from '../units/bytes';
 import { allZero } from '../formats/bytes';
 import type { ImageFacts } from './read';
-import type { ImageFinding } from '../model/inspection';
+import type { ImageFinding } from '../model/imageFinding';
 
 /** So much is looked at behind the last named byte, and as much again at the end: bounds what a long tail costs. */
 const LOOK = 64 * 1024;
@@ -25,7 +24,7 @@ export async function excess(facts: ImageFacts, wanted: number): Promise<ImageFi
     return [
       {
         grade: 'check',
-        what: `${formatExact(over)} are appended behind everything this image names, and they are not empty. They are no part of it.`,
+        fault: { code: 'appended', bytes: over },
         offset: first,
       },
     ];
@@ -33,6 +32,6 @@ export async function excess(facts: ImageFacts, wanted: number): Promise<ImageFi
   // Free room behind the last part of a table is usual; behind a volume that tells its own size it is padding.
   const volume = facts.iso !== undefined || facts.candidates.some((c) => c.from === 'whole');
   return volume && over > PADDING
-    ? [{ grade: 'note', what: `${formatExact(over)} of zeros follow the end of the volume.`, offset: end }]
+    ? [{ grade: 'note', fault: { code: 'padded with zeros', bytes: over }, offset: end }]
     : [];
 }

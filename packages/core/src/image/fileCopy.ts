@@ -11,7 +11,7 @@ export async function fileCopy(source: ByteSource, iso: IsoVolume): Promise<File
     const entry = await iso.find(removablePath(arch));
     const header =
       entry && !entry.directory ? await readLoader(slice(source, entry.offset, entry.bytes)) : undefined;
-    if (header?.machine === arch && header.fault === '') starts.push(`uefi-${arch}`);
+    if (header?.machine === arch && header.fault === undefined) starts.push(`uefi-${arch}`);
   }
   const files = (await iso.walk()).filter((e) => !e.directory);
   const largest = files.reduce<FileCopy['largest']>(

@@ -1,14 +1,14 @@
-import { formatExact, formatIec } from '../units/bytes';
 import { excess } from './excess';
 import type { GptPart } from '../formats/gpt/read';
 import type { FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
-import type { ContainerKind, ImageFinding } from '../model/inspection';
+import type { ImageFinding } from '../model/imageFinding';
+import type { ContainerKind } from '../model/inspection';
 
 /** The finding about a packed file, whatever is inside. */
 export const packedFinding = (kind: ContainerKind): ImageFinding => ({
   grade: 'stop',
-  what: `This is a ${kind} file: what is in it is packed, and written as it is it will not start. Unpack it first, or use a writer that unpacks.`,
+  fault: { code: 'packed', kind },
   offset: 0,
 });
 
@@ -27,13 +27,25 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
   if (!primary?.sound)
     out.push({
       grade: none ? 'stop' : 'check',
-      what: `First copy of the partition table: ${primary ? primary.faults.join('; ') : 'not there'}.${none ? '' : ' The second copy is good and is used.'}`,
+      fault: {
+        code: 'table copy unsound',
+        copy: 'first',
+        faults: primary?.faults ?? [],
+        there: primary !== undefined,
+        other: !none,
+      },
       offset: primary?.header ?? sectorSize,
     });
   if (!backup?.sound)
     out.push({
       grade: none ? 'stop' : 'note',
-      what: `Second copy of the partition table: ${backup ? backup.faults.join('; ') : 'not at the end of the file'}.${none ? '' : ' The first copy is good and is used.'}`,
+      fault: {
+        code: 'table copy unsound',
+        copy: 'second',
+        faults: backup?.faults ?? [],
+        there: backup !== undefined,
+        other: !none,
+      },
       offset: backup?.header ?? source.size,
     });
   const same = (a: GptPart, b: GptPart | undefined): boolean =>
@@ -48,7 +60,7 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
     if (differ)
       out.push({
         grade: 'check',
-        what: 'The two copies of the partition table are both whole and do not name the same parts. Firmware goes by the first.',
+        fault: { code: 'table copies differ' },
         offset: backup.array,
       });
   }
@@ -56,14 +68,14 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
   if (end !== undefined && end < source.size)
     out.push({
       grade: 'note',
-      what: `The partition table was made for a disk of ${formatExact(end)}; the file is ${formatExact(source.size - end)} larger.`,
+      fault: { code: 'made for a smaller disk', disk: end, more: source.size - end },
       offset: end,
     });
   // Of a file that lacks even parts, this goes without saying.
   if (end !== undefined && end > source.size && !cutShort)
     out.push({
       grade: 'check',
-      what: `The partition table was made for a disk of ${formatExact(end)}; the file is ${formatExact(end - source.size)} smaller.`,
+      fault: { code: 'made for a larger disk', disk: end, less: end - source.size },
       offset: source.size,
     });
   for (const p of gpt.parts) {
@@ -71,7 +83,7 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
     if (used && (p.start < used.firstUsable || p.start + p.bytes - 1 > used.lastUsable))
       out.push({
         grade: 'check',
-        what: `Part ${p.index} lies outside what its table leaves for parts.`,
+        fault: { code: 'part outside the usable range', part: p.index },
         offset: p.at,
       });
   }
@@ -86,7 +98,11 @@ function overlaps(facts: ImageFacts): ImageFinding[] {
     const before: Candidate | undefined = parts[i - 1];
     if (!before || before.from !== c.from || c.start >= before.start + before.bytes) return [];
     return [
-      { grade: 'stop', what: `Parts ${before.index} and ${c.index} claim the same bytes.`, offset: c.start },
+      {
+        grade: 'stop',
+        fault: { code: 'parts overlap', first: before.index, second: c.index },
+        offset: c.start,
+      },
     ];
   });
 }
@@ -98,13 +114,23 @@ function ofParts(facts: ImageFacts, loaders: readonly FoundLoader[]): ImageFindi
     if (c.from !== 'whole' && says !== undefined && says > c.bytes)
       out.push({
         grade: 'check',
-        what: `The ${c.mark?.kind ?? 'file system'} on part ${c.index} says it spans ${formatExact(says)}; its part holds ${formatExact(c.bytes)}.`,
+        fault: {
+          code: 'file system larger than its part',
+          part: c.index,
+          filesystem: c.mark?.kind ?? null,
+          says,
+          holds: c.bytes,
+        },
         offset: c.start,
       });
   }
   for (const l of loaders) {
-    if (l.removable && l.fault !== '')
-      out.push({ grade: 'check', what: `${l.path} on ${l.place} cannot run: ${l.fault}.`, offset: l.offset });
+    if (l.removable && l.fault !== null)
+      out.push({
+        grade: 'check',
+        fault: { code: 'loader cannot run', path: l.path, place: l.place, fault: l.fault },
+        offset: l.offset,
+      });
   }
   return out;
 }
@@ -117,27 +143,24 @@ export async function findings(facts: ImageFacts, loaders: readonly FoundLoader[
   if (wanted > size) {
     out.push({
       grade: 'stop',
-      what: `The file is cut short: its tables reach to ${formatExact(wanted)}, the file ends ${formatIec(wanted - size)} before. Fetch it again.`,
+      fault: { code: 'cut short', wanted, missing: wanted - size },
       offset: size,
     });
   }
   out.push(...ofGpt(facts, wanted > size));
-  for (const fault of facts.mbr?.faults ?? [])
-    out.push({ grade: 'check', what: `${fault.what}.`, offset: fault.offset });
+  for (const { fault, drive, offset } of facts.mbr?.faults ?? [])
+    out.push({ grade: 'check', fault: { code: 'chain of logical drives', fault, drive }, offset });
   out.push(...overlaps(facts), ...ofParts(facts, loaders));
   if (facts.catalogue && !facts.catalogue.valid)
     out.push({
       grade: 'check',
-      what: 'The boot catalogue of the optical volume is damaged.',
+      fault: { code: 'boot catalogue damaged' },
       offset: facts.iso?.bootCatalogue,
     });
   if (facts.layout === 'none' && facts.candidates.length === 0)
     out.push({
       grade: 'stop',
-      what:
-        size === 0
-          ? 'The file is empty.'
-          : 'No partition table, file system or optical volume is found in this file.',
+      fault: { code: size === 0 ? 'empty' : 'nothing known in it' },
     });
   else out.push(...(await excess(facts, wanted)));
   return out;

@@ -5,6 +5,7 @@ import type { Candidate, ImageFacts } from './read';
 import { readSignature, type SignatureReading, type TrustedKey } from './signature';
 import { slice } from '../formats/source';
 import type { Evidence, Loader } from '../model/inspection';
+import type { ImagePlace, LoaderFault } from '../model/startReason';
 
 export type UefiArch = 'x64' | 'ia32' | 'aa64';
 
@@ -26,7 +27,7 @@ export interface FoundLoader extends Loader {
 
 /** A FAT volume that firmware may open: a part, the whole image, or the image behind an entry of the boot catalogue. */
 export interface BootVolume {
-  place: string;
+  place: ImagePlace;
   base: number;
   fat: FatVolume;
   from: Candidate['from'] | 'catalogue';
@@ -70,13 +71,13 @@ async function readOne(
           'PE/COFF, COFF File Header',
         ),
       ];
-  const cut = file.whole ? '' : `not all of its ${entry.bytes} bytes are there`;
+  const cut: LoaderFault | null = file.whole ? null : { code: 'cut short', bytes: entry.bytes };
   return {
     path,
     machine: header?.machine ?? null,
     signed: header?.signed ?? false,
     signers: signature?.signers ?? [],
-    fault: header ? cut || header.fault : 'its header is damaged or empty',
+    fault: header ? (cut ?? header.fault ?? null) : { code: 'header damaged' },
     place: volume.place,
     offset,
     bytes: entry.bytes,
@@ -107,10 +108,8 @@ async function loadersOn(
   return out;
 }
 
-const placeOf = (c: Candidate): string =>
-  c.from === 'whole'
-    ? 'the whole-image FAT volume'
-    : `FAT part ${c.index}${c.mark?.label ? ` “${c.mark.label}”` : ''}`;
+const placeOf = (c: Candidate): ImagePlace =>
+  c.from === 'whole' ? { of: 'whole image' } : { of: 'part', index: c.index, label: c.mark?.label ?? null };
 
 /** All FAT volumes of the image with the loaders on them, parts first, then what the boot catalogue names. */
 export async function bootVolumes(
@@ -127,7 +126,7 @@ export async function bootVolumes(
     const fat = await openFat(slice(facts.source, entry.offset, Math.max(bytes, 2880 * 512)));
     if (fat)
       bare.push({
-        place: 'the FAT image of the boot catalogue',
+        place: { of: 'boot catalogue' },
         base: entry.offset,
         fat,
         from: 'catalogue',

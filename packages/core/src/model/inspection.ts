@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { imageFindingSchema } from './imageFinding';
+import { imagePlaceSchema, loaderFaultSchema, startReasonSchema, startWays } from './startReason';
 
 /** What inspecting an image answers; kept with the image on the shelf, so it is a schema. Offsets and sizes in bytes. */
 export const firmwareKinds = ['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64', 'board'] as const;
@@ -22,7 +24,8 @@ export type Evidence = z.infer<typeof evidenceSchema>;
 
 export const verdictSchema = z.object({
   starts: startsSchema,
-  because: z.string(),
+  reason: startReasonSchema,
+  through: z.enum(startWays).nullable().default(null),
   evidence: z.array(evidenceSchema),
 });
 
@@ -43,10 +46,10 @@ export const loaderSchema = z.object({
   signed: z.boolean(),
   /** Who signed it, from the certificates in the file; empty where it is not signed or cannot be read. */
   signers: z.array(z.string()),
-  /** What of its header or code cannot run; empty where nothing speaks against it. */
-  fault: z.string(),
-  /** The volume it is on, in words, and its first byte in the image. */
-  place: z.string(),
+  /** What of its header or code cannot run; null where nothing speaks against it. */
+  fault: loaderFaultSchema.nullable(),
+  /** The volume it is on, and its first byte in the image. */
+  place: imagePlaceSchema,
   offset: z.number(),
   bytes: z.number(),
   /** True for the name that firmware looks for by itself on removable media. */
@@ -89,13 +92,6 @@ export const regionSchema = z.object({
 });
 export type ImageRegion = z.infer<typeof regionSchema>;
 
-export const imageFindingSchema = z.object({
-  grade: z.enum(['stop', 'check', 'note']),
-  what: z.string(),
-  offset: z.number().optional(),
-});
-export type ImageFinding = z.infer<typeof imageFindingSchema>;
-
 export const containerKinds = ['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip'] as const;
 export type ContainerKind = (typeof containerKinds)[number];
 
@@ -132,9 +128,9 @@ const imageFacts = z.object({
 
 /**
  * Version of the rules by which images are read and judged; raise it where a verdict may come out otherwise. 1 knew BIOS
- * boot code by its messages alone, 2 follows the rest.
+ * boot code by its messages alone, 2 follows the rest; 3 answers in codes.
  */
-export const READING_RULES = 2;
+export const READING_RULES = 3;
 
 export const inspectionSchema = imageFacts.extend({
   /** The rules that decided; readings that do not say are of the first. */

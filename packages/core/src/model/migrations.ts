@@ -116,6 +116,36 @@ const fromVersion3 = (old: Plain): Plain => ({
   }),
 });
 
+/** What a verdict said in words, as the code for what earlier rules said. */
+const startOfVersion4 = ({ because, ...rest }: Plain): Plain =>
+  typeof because === 'string' ? { ...rest, reason: { code: 'earlier rules', words: because } } : rest;
+
+/** Readings answered in sentences; from version 5 on in codes. What was said then is kept, and said to be old. */
+function readingOfVersion4(reading: Plain): Plain {
+  const { inner, outcomes, findings, loaders } = reading;
+  return {
+    ...reading,
+    outcomes: each(outcomes, (o) => ({
+      ...startOfVersion4(o),
+      secureBoot: plain(o.secureBoot) ? startOfVersion4(o.secureBoot as Plain) : o.secureBoot,
+    })),
+    findings: each(findings, ({ what, ...f }) => ({ ...f, fault: { code: 'earlier rules', words: what } })),
+    loaders: each(loaders, ({ fault, place, ...l }) => ({
+      ...l,
+      fault: fault === '' ? null : { code: 'earlier rules', words: fault },
+      place: { of: 'earlier rules', words: place },
+    })),
+    ...(plain(inner) ? { inner: readingOfVersion4(inner as Plain) } : {}),
+  };
+}
+
+const fromVersion4 = (old: Plain): Plain => ({
+  ...old,
+  items: each(old.items, (item) =>
+    plain(item.inspection) ? { ...item, inspection: readingOfVersion4(item.inspection as Plain) } : item,
+  ),
+});
+
 /** Every record of a list made anew; what is none is left as it is, so that validation can say what is wrong with it. */
 const each = (value: unknown, make: (record: Plain) => Plain): unknown =>
   Array.isArray(value) ? value.map((x) => (plain(x) ? make(x as Plain) : (x as unknown))) : value;
@@ -141,4 +171,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
     }),
   ],
   [3, fromVersion3],
+  [4, fromVersion4],
 ]);

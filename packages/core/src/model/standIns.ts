@@ -98,6 +98,5 @@ export const probeResultSchema = z.object({
   real: z.number(),
   writes: z.number(),
   bytesWritten: z.number(),
-  explanation: z.string(),
 });
 export type ProbeResult = z.infer<typeof probeResultSchema>;

@@ -2,6 +2,7 @@ import { KERNEL } from '../formats/linuxKernel';
 import type { ByteSource } from '../formats/source';
 import { field, no, unknown, yes, type StartVerdict } from '../image/evidence';
 import type { Evidence } from '../model/inspection';
+import type { BootCodePlace } from '../model/startReason';
 import { followBootCode, type Followed } from './realMode/follow';
 
 /** Numbers that firmware gives the drive it starts from: the first disk, and one that is emulated from optical media. */
@@ -9,36 +10,27 @@ export const DISK = 0x80;
 export const OPTICAL = 0xe0;
 
 const FOLLOWED = 'IA-32 SDM volume 2, followed instruction by instruction';
-/** So much of what the code says is repeated. */
-const MOST_SAID = 60;
+/** What was put on the screen, as one line. */
+const lineOf = (printed: string): string => printed.replace(/[^\x20-\x7e]+/g, ' ').trim();
 
-const quoted = (printed: string): string => {
-  const line = printed.replace(/[^\x20-\x7e]+/g, ' ').trim();
-  return line.length > MOST_SAID ? `${line.slice(0, MOST_SAID)}…` : line;
-};
-
-function verdictOf(followed: Followed, who: string, evidence: Evidence[]): StartVerdict {
+function verdictOf(followed: Followed, who: BootCodePlace, evidence: Evidence[]): StartVerdict {
   const last = followed.stages.at(-1);
   const alone = followed.stages.length === 1;
-  const printed = quoted(followed.printed);
+  const printed = lineOf(followed.printed);
   switch (followed.end) {
     case 'kernel':
-      return yes(`${who} loads a kernel and enters it`, ...evidence);
+      return yes({ code: 'enters a kernel', who }, ...evidence);
     case 'empty':
-      return no(`${who} goes on to code at byte ${last?.offset ?? 0}, which is empty`, ...evidence);
+      return no({ code: 'goes on to nothing', who, offset: last?.offset ?? 0 }, ...evidence);
     case 'circle':
-      return no(`${who} reads the same sectors again and again`, ...evidence);
+      return no({ code: 'reads in a circle', who }, ...evidence);
     case 'lost':
-      return unknown(`${who} holds code that cannot be followed to its end`, ...evidence);
+      return unknown({ code: 'cannot be followed', who }, ...evidence);
     default:
       if (followed.certain && followed.beyond)
-        return no(`${who} looks for its next stage beyond the end of the image`, ...evidence);
-      if (!alone || !followed.certain)
-        return unknown(`${who} goes on, and what that loads cannot be told`, ...evidence);
-      return no(
-        printed ? `${who} only says “${printed}” and stops` : `${who} stops without loading anything`,
-        ...evidence,
-      );
+        return no({ code: 'looks beyond the image', who }, ...evidence);
+      if (!alone || !followed.certain) return unknown({ code: 'goes on, untold', who }, ...evidence);
+      return no(printed ? { code: 'only prints', who, printed } : { code: 'stops', who }, ...evidence);
   }
 }
 
@@ -46,7 +38,7 @@ function verdictOf(followed: Followed, who: string, evidence: Evidence[]): Start
 export async function byFollowing(
   source: ByteSource,
   code: { at: number; bytes: number; drive: number; sectorBytes: number },
-  who: string,
+  who: BootCodePlace,
   ...before: Evidence[]
 ): Promise<StartVerdict> {
   const followed = await followBootCode(source, code);

@@ -1,10 +1,14 @@
 import type { FirmwareKind, ImageReading, Outcome, Starts } from '../model/inspection';
 
+/** A reason and the way by which firmware came to it. */
+export type StartWhy = Pick<Outcome, 'reason' | 'through'>;
+
 /** What an image does on one machine: its row, and what the machine's Secure Boot makes of it. */
 export interface MachineStart {
   row: Outcome;
   starts: Starts;
-  because: string;
+  /** Why: the row's own reason, or Secure Boot's where that refuses. */
+  why: StartWhy;
   /** Secure Boot is on and stands in the way. */
   refused: boolean;
   /** Secure Boot is on, the loader is signed, and whether the machine trusts the key is not known. */
@@ -25,11 +29,17 @@ export function startOn(
   if (!row) return undefined;
   const secure = secureBootOn && row.starts === 'yes' ? row.secureBoot : null;
   if (secure?.starts === 'no')
-    return { row, starts: 'no', because: secure.because, refused: true, trustAssumed: false };
+    return {
+      row,
+      starts: 'no',
+      why: { reason: secure.reason, through: null },
+      refused: true,
+      trustAssumed: false,
+    };
   return {
     row,
     starts: row.starts,
-    because: row.because,
+    why: { reason: row.reason, through: row.through },
     refused: false,
     trustAssumed: secure?.starts === 'unknown',
   };

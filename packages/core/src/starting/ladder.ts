@@ -1,60 +1,60 @@
-import { startOn, type MachineStart } from './forMachine';
-import { contentOf, firmwareTitle, type FirmwareKind } from '../model/inspection';
-import { drivesIn, findImage, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import { firmwareOf } from '../machine/firmware';
+import { drivesIn, findImage, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import { contentTitle, isBlank } from '../model/content';
+import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { startOn, type MachineStart } from './forMachine';
+import type { LadderAssumption, Rung, RungEntry } from './rung';
 
-export interface Rung {
-  title: string;
-  state: 'started' | 'refused' | 'skipped' | 'not reached' | 'tried';
-  because: string;
-  /** The setting or act that would change this rung, where there is one. */
-  remedy?: string;
-}
-
+/** What the next start does, entry by entry. */
 export interface BootLadder {
-  /** One sentence: what the next start does. */
-  finding: string;
   result: 'the stick starts' | 'something else starts' | 'nothing starts' | 'cannot say';
+  /** The machine, and the image on the stick where it is known. */
+  machine: string;
+  image: string | null;
   rungs: Rung[];
+  /** The rung that starts, or at which nothing more can be foretold; null where neither is. */
+  decides: Rung | null;
   /** Facts that are assumed because nobody knows them yet. */
-  assumed: string[];
+  assumed: LadderAssumption[];
 }
 
 /** What firmware makes of a drive by what is known to lie on it. */
-function driveRung(drive: Store, firmware: FirmwareKind | undefined): { rung: Rung; assumed?: string } {
-  const title = `Internal drive “${drive.name}”`;
+function driveRung(
+  drive: Store,
+  firmware: FirmwareKind | undefined,
+): { rung: Rung; assumed?: LadderAssumption } {
+  const entry = { kind: 'drive' as const, name: drive.name };
   const { content } = drive;
-  const what = contentTitle(drive);
+  const holds = contentTitle(drive);
   if (content?.starts == null)
     return {
       rung: {
-        title,
+        entry,
         state: 'tried',
-        because: content
-          ? `whether something on it starts is not known: ${what}`
-          : 'what is on it is not known',
-        remedy: 'Read the survey again, or say it on the drive’s sheet.',
+        why: content ? { code: 'start not known', holds } : { code: 'content not known' },
+        remedy: 'say what is on it',
       },
     };
-  if (isBlank(content)) return { rung: { title, state: 'skipped', because: 'it is empty' } };
+  const skipped = (why: Rung['why']): { rung: Rung } => ({
+    rung: { entry, state: 'skipped', why, remedy: null },
+  });
+  if (isBlank(content)) return skipped({ code: 'empty' });
   const start = content.starts.find(
     (s) => s.firmware === null || firmware === undefined || s.firmware === firmware,
   );
   if (!start) {
-    const other = content.starts[0];
-    const because = other?.firmware
-      ? `“${other.title}” on it starts by ${firmwareTitle[other.firmware]} alone`
-      : `it holds ${what}, nothing that starts`;
-    return { rung: { title, state: 'skipped', because } };
+    const [other] = content.starts;
+    return skipped(
+      other?.firmware
+        ? { code: 'starts another way', title: other.title, firmware: other.firmware }
+        : { code: 'nothing that starts', holds },
+    );
   }
-  const rung: Rung = { title, state: 'started', because: `${start.title} starts from it` };
+  const { title } = start;
+  const rung: Rung = { entry, state: 'started', why: { code: 'starts from it', title }, remedy: null };
   return start.firmware === null
-    ? {
-        rung,
-        assumed: `That “${start.title}” on “${drive.name}” starts the way this machine does is assumed.`,
-      }
+    ? { rung, assumed: { code: 'starts as the machine does', title, drive: drive.name } }
     : { rung };
 }
 
@@ -62,43 +62,38 @@ function stickRung(
   box: Box,
   start: MachineStart | undefined,
   firmware: FirmwareKind | undefined,
-  title: string,
+  entry: RungEntry,
 ): Rung {
-  const written = box.written;
-  if (!written)
-    return {
-      title,
-      state: 'skipped',
-      because: 'no stick has been written for this box',
-      remedy: 'Write one at stop 5.',
-    };
+  const { written } = box;
+  const rung = (state: Rung['state'], why: Rung['why'], remedy: Rung['remedy'] = null): Rung => ({
+    entry,
+    state,
+    why,
+    remedy,
+  });
+  if (!written) return rung('skipped', { code: 'no stick written' }, 'write a stick');
   if (written.result === 'failed')
-    return {
-      title,
-      state: 'refused',
-      because: `the last write failed: ${written.explanation}`,
-      remedy: 'Write again at stop 5.',
-    };
-  if (!firmware)
-    return {
-      title,
-      state: 'tried',
-      because: 'the machine’s boot mode or architecture is not known',
-      remedy: 'Enter the boot mode.',
-    };
-  if (!start)
-    return { title, state: 'tried', because: 'the image has not been read', remedy: 'Open it at stop 4.' };
-  if (start.refused)
-    return {
-      title,
-      state: 'refused',
-      because: `Secure Boot is on and ${start.because}`,
-      remedy: 'Turn Secure Boot off in setup.',
-    };
-  if (start.starts === 'unknown') return { title, state: 'tried', because: start.because };
-  if (start.starts === 'no')
-    return { title, state: 'refused', because: `${firmwareTitle[firmware]}: ${start.because}` };
-  return { title, state: 'started', because: start.because };
+    return rung('refused', { code: 'write failed', explanation: written.explanation }, 'write again');
+  if (!firmware) return rung('tried', { code: 'firmware not known' }, 'enter the boot mode');
+  if (!start) return rung('tried', { code: 'image not read' }, 'open the image');
+  const { why } = start;
+  if (start.refused) return rung('refused', { code: 'Secure Boot refuses', why }, 'Secure Boot off');
+  if (start.starts === 'unknown') return rung('tried', { code: 'image', why, firmware: null });
+  if (start.starts === 'no') return rung('refused', { code: 'image', why, firmware });
+  return rung('started', { code: 'image', why, firmware: null });
+}
+
+/** The order in which firmware asks, as far as it is known, and what had to be assumed of it. */
+function orderOf(box: Box, machine: Machine): { entries: string[]; assumed: LadderAssumption[] } {
+  const known = knownFact(machine, 'firmware.order')?.value;
+  const order = Array.isArray(known) ? known : ['internal', 'usb'];
+  const assumed: LadderAssumption[] =
+    !Array.isArray(known) && box.startBy === 'order' ? [{ code: 'internal before USB' }] : [];
+  if (box.startBy === 'menu') {
+    if (!knownFact(machine, 'firmware.menuKey')) assumed.push({ code: 'menu key not known' });
+    return { entries: ['usb', ...order.filter((e) => e !== 'usb')], assumed };
+  }
+  return { entries: order.includes('usb') ? order : [...order, 'usb'], assumed };
 }
 
 /**
@@ -114,91 +109,66 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
     firmware,
     knownFact(machine, 'firmware.secureBoot')?.value === 'on',
   );
-  const assumed: string[] = [];
-  const order = knownFact(machine, 'firmware.order')?.value;
-  let entries = Array.isArray(order) ? order : undefined;
-  if (!entries) {
-    entries = ['internal', 'usb'];
-    if (box.startBy === 'order')
-      assumed.push('The boot order is not known; internal drive before USB is assumed.');
-  }
-  if (box.startBy === 'menu' && !knownFact(machine, 'firmware.menuKey'))
-    assumed.push('The one-time menu key is not known yet.');
-  if (start?.trustAssumed)
-    assumed.push(
-      `Secure Boot is on, and the loader is ${start.row.secureBoot?.because ?? ''}; that it does is assumed.`,
-    );
+  const { entries, assumed } = orderOf(box, machine);
+  if (start?.trustAssumed && start.row.secureBoot)
+    assumed.push({ code: 'signature trusted', reason: start.row.secureBoot.reason });
   if (firmware?.startsWith('uefi') && !knownFact(machine, 'firmware.secureBoot'))
-    assumed.push('Secure Boot is not known; off is assumed.');
-  if (box.startBy === 'menu') entries = ['usb', ...entries.filter((e) => e !== 'usb')];
-  else if (!entries.includes('usb')) entries = [...entries, 'usb'];
+    assumed.push({ code: 'Secure Boot off' });
 
-  const internal = drivesIn(bench, machine.id);
   const rungs: Rung[] = [];
-  let started: Rung | undefined;
-  let doubt: Rung | undefined;
+  let decides: Rung | null = null;
   const add = (rung: Rung): void => {
-    const shown =
-      started || doubt
-        ? {
-            ...rung,
-            state: 'not reached' as const,
-            because: started ? `${started.title} has started` : 'the rung above cannot be foretold',
-            remedy: undefined,
-          }
-        : rung;
-    rungs.push(shown);
-    if (!started && !doubt && rung.state === 'started') started = rung;
-    if (!started && !doubt && rung.state === 'tried') doubt = rung;
+    if (!decides) {
+      rungs.push(rung);
+      if (rung.state === 'started' || rung.state === 'tried') decides = rung;
+      return;
+    }
+    const above: Rung = decides;
+    rungs.push({
+      entry: rung.entry,
+      state: 'not reached',
+      why:
+        above.state === 'started'
+          ? { code: 'another has started', entry: above.entry }
+          : { code: 'not foretold above' },
+      remedy: null,
+    });
   };
+  const internal = drivesIn(bench, machine.id);
   for (const entry of entries) {
     if (entry === 'usb') {
-      const by = box.startBy === 'menu' ? 'one-time menu' : 'boot order';
-      const serial = box.written ? ` …${box.written.serial.slice(-4)}` : '';
-      add(stickRung(box, start, firmware, `Stick${serial}, by the ${by}`));
+      const tail = box.written?.serial.slice(-4) ?? null;
+      add(stickRung(box, start, firmware, { kind: 'stick', tail, by: box.startBy }));
     } else if (entry === 'internal') {
       if (internal.length === 0)
-        add({ title: 'Internal drive', state: 'skipped', because: 'no drive is known in the machine' });
+        add({ entry: { kind: 'no drive' }, state: 'skipped', why: { code: 'no drive known' }, remedy: null });
       for (const drive of internal) {
         const found = driveRung(drive, firmware);
-        if (found.assumed !== undefined) assumed.push(found.assumed);
+        if (found.assumed) assumed.push(found.assumed);
         add(found.rung);
       }
-    } else
+    } else {
+      const optical = entry === 'optical';
       add({
-        title: entry === 'optical' ? 'Optical drive' : 'Network',
+        entry: { kind: optical ? 'optical' : 'network' },
         state: 'skipped',
-        because: entry === 'optical' ? 'no disc is in it' : 'nothing on the network answers',
+        why: { code: optical ? 'no disc in it' : 'nobody answers' },
+        remedy: null,
       });
+    }
   }
-  const stick = rungs.find((r) => r.title.startsWith('Stick'));
-  if (started && started.title.startsWith('Stick')) {
-    return {
-      result: 'the stick starts',
-      finding: `${machine.name} will start ${image?.name ?? 'the stick'}`,
-      rungs,
-      assumed,
-    };
-  }
-  if (doubt)
-    return {
-      result: 'cannot say',
-      finding: `What ${machine.name} does next cannot be said yet: ${doubt.because}`,
-      rungs,
-      assumed,
-    };
-  const why = stick?.state === 'not reached' ? 'the internal drive comes first' : stick?.because;
-  return started
-    ? {
-        result: 'something else starts',
-        finding: `${machine.name} will not start the stick: ${why}`,
-        rungs,
-        assumed,
-      }
-    : {
-        result: 'nothing starts',
-        finding: `${machine.name} will find nothing to start: ${why}`,
-        rungs,
-        assumed,
-      };
+  return {
+    result: resultOf(decides),
+    machine: machine.name,
+    image: image?.name ?? null,
+    rungs,
+    decides,
+    assumed,
+  };
+}
+
+function resultOf(decides: Rung | null): BootLadder['result'] {
+  if (!decides) return 'nothing starts';
+  if (decides.state === 'tried') return 'cannot say';
+  return decides.entry.kind === 'stick' ? 'the stick starts' : 'something else starts';
 }

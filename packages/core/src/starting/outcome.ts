@@ -29,25 +29,27 @@ export async function outcomes(facts: ImageFacts, volumes: BootVolume[]): Promis
   rows.push({
     firmware: 'board',
     attached: 'optical',
-    ...withoutSecureBoot(no('board loaders do not read optical media')),
+    ...withoutSecureBoot(no('boards read no optical media')),
   });
   return rows;
 }
 
 /** A packed file starts nothing where it is written as it is, whatever is inside. */
 export function packedOutcomes(kind: ContainerKind): Outcome[] {
-  const because = `packed (${kind}): written as it is it starts nothing; unpack it, or let the writer unpack it`;
   return firmwareKinds.flatMap((firmware) =>
     (['disk', 'optical'] as const).map((attached) => ({
       firmware,
       attached,
       ...withoutSecureBoot(
-        no(because, {
-          what: `first bytes of a ${kind} file`,
-          offset: 0,
-          bytes: '',
-          source: 'the container’s own format',
-        }),
+        no(
+          { code: 'packed', kind },
+          {
+            what: `first bytes of a ${kind} file`,
+            offset: 0,
+            bytes: '',
+            source: 'the container’s own format',
+          },
+        ),
       ),
     })),
   );

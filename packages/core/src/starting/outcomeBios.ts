@@ -3,6 +3,7 @@ import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
 import { absent, field, no, unknown, yes, type StartVerdict } from '../image/evidence';
 import { byFollowing, DISK, OPTICAL } from './byFollowing';
 import { openFat } from '../formats/fat/read';
+import type { ImagePlace } from '../model/startReason';
 import type { ImageFacts } from '../image/read';
 import { readMbr } from '../formats/mbr/read';
 import { slice, type ByteSource } from '../formats/source';
@@ -20,57 +21,57 @@ async function namedStage(source: ByteSource, at: number, from: number): Promise
     await field(source, at, 16, 'first bytes of the second stage', CODE),
   ];
   const head = await source.read(at, 512);
-  if (empty(head)) return no('the boot code points to a second stage that is empty or cut off', ...evidence);
-  if (!holds(head, 'loading'))
-    return unknown('the boot code points to bytes that are no second stage we know', ...evidence);
+  if (empty(head)) return no('second stage empty', ...evidence);
+  if (!holds(head, 'loading')) return unknown('second stage not known', ...evidence);
   // The last twelve bytes list the rest of the stage: first sector, count, segment.
   const next = u64(head, 500) * 512;
   const rest = await source.read(next, 512);
-  if (next > 0 && next < source.size && !empty(rest))
-    return yes('boot code and its second stage', ...evidence);
-  return no('the second stage ends after its first sector', ...evidence);
+  if (next > 0 && next < source.size && !empty(rest)) return yes('boot code and second stage', ...evidence);
+  return no('second stage cut short', ...evidence);
 }
 
+/** The part that begins where a table's entry says, with the label of its file system. */
+const partPlace = (facts: ImageFacts, entry: { index: number; start: number }): ImagePlace => ({
+  of: 'part',
+  index: entry.index,
+  label: facts.candidates.find((c) => c.start === entry.start)?.mark?.label ?? null,
+});
+
 /** The boot record of a FAT volume, and the stage it loads. `base` is where the volume begins in the source. */
-async function volumeRecord(source: ByteSource, base: number, who: string): Promise<StartVerdict> {
+async function volumeRecord(source: ByteSource, base: number, place: ImagePlace): Promise<StartVerdict> {
   const boot = await source.read(base, 512);
-  const where = await field(source, base, 16, `boot record of ${who}`, 'FAT specification 1.03 §3.1');
+  const where = await field(source, base, 16, `boot record at byte ${base}`, 'FAT specification 1.03 §3.1');
   if (u8(boot, 510) !== 0x55 || u8(boot, 511) !== 0xaa)
     return no(
-      `${who} has no boot record`,
+      { code: 'no boot record', place },
       await field(source, base + 510, 2, 'end mark 55 AA', 'FAT specification 1.03 §3.5'),
     );
   const volume = slice(source, base, source.size - base);
   const fat = await openFat(volume);
   const kind = bootCodeKind(boot.subarray(fat ? codeFrom(fat.kind) : 0, 510));
-  if (kind === 'none') return no(`the boot record of ${who} is empty`, where);
-  if (kind === 'message only') return no(`the boot record of ${who} only prints that it cannot start`, where);
+  if (kind === 'none') return no({ code: 'boot record empty', place }, where);
+  if (kind === 'message only') return no({ code: 'boot record only complains', place }, where);
   const staged = ascii(boot, 3, 8) === 'SYSLINUX' || kind === 'stage file';
   if (!staged || !fat)
     return byFollowing(
       source,
       { at: base, bytes: 512, drive: DISK, sectorBytes: 512 },
-      `the boot record of ${who}`,
+      { of: 'boot record', place },
       where,
     );
   const stage = (await fat.list('/')).find((e) => e.name.toLowerCase() === 'ldlinux.sys');
-  if (!stage)
-    return no(
-      `the boot record of ${who} wants LDLINUX.SYS, which is not there`,
-      where,
-      absent('/ldlinux.sys', 'SYSLINUX'),
-    );
+  if (!stage) return no({ code: 'stage file missing', place }, where, absent('/ldlinux.sys', 'SYSLINUX'));
   const file = await fat.open(stage);
   const head = await file.read(0, 512);
   const at = await field(source, base + file.placeOf(0), 16, 'first bytes of LDLINUX.SYS', 'SYSLINUX');
-  if (!holds(head, 'SYSLINUX')) return no(`LDLINUX.SYS on ${who} is empty or damaged`, at);
+  if (!holds(head, 'SYSLINUX')) return no({ code: 'stage file damaged', place }, at);
   // The boot record keeps the sector of its stage's first sector; a copied stage lies elsewhere.
   const sector = file.placeOf(0) / 512;
   const names = Array.from({ length: 420 }, (_, i) => u32(boot, 90 + i)).some(
     (x) => x === sector || x === sector + base / 512,
   );
-  if (!names) return no(`the boot record of ${who} looks for LDLINUX.SYS where it is not`, where, at);
-  return yes(`boot record of ${who} and its second stage LDLINUX.SYS`, where, at);
+  if (!names) return no({ code: 'stage file elsewhere', place }, where, at);
+  return yes({ code: 'boot record and stage file', place }, where, at);
 }
 
 async function activePart(facts: ImageFacts, source: ByteSource): Promise<StartVerdict | undefined> {
@@ -85,8 +86,8 @@ async function activePart(facts: ImageFacts, source: ByteSource): Promise<StartV
     `entry ${first.index}, active flag 80`,
     'UEFI 2.10 §5.2.1, table 5.2',
   );
-  if (flagged.length > 1) return no('more than one part is marked active', flag);
-  const record = await volumeRecord(source, first.start, `part ${first.index}`);
+  if (flagged.length > 1) return no('several parts active', flag);
+  const record = await volumeRecord(source, first.start, partPlace(facts, first));
   return { ...record, evidence: [flag, ...record.evidence] };
 }
 
@@ -103,9 +104,9 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
   const kind = bootCodeKind(head.subarray(0, 440));
   switch (kind) {
     case 'none':
-      return no('the boot code in sector 0 is empty', code);
+      return no('boot code empty', code);
     case 'message only':
-      return no('the boot code only prints that it cannot start', code);
+      return no('boot code only complains', code);
     case 'names a sector':
       return namedStage(source, u64(head, STAGE_AT.disk) * 512, STAGE_AT.disk);
     case 'names a sector of an optical volume':
@@ -121,12 +122,12 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
       );
       const marked = opticalLoaderKind(await source.read(at, 512)) === 'marked';
       return marked
-        ? yes('boot code for disks in front of the optical volume', named)
-        : no('the boot code points to an optical loader that is empty or cut off', named);
+        ? yes('boot code in front of an optical volume', named)
+        : no('optical loader empty', named);
     }
     case 'active part': {
       const active = await activePart(facts, source);
-      return active ?? no('no part is marked active, which this boot code looks for', code);
+      return active ?? no('no part active', code);
     }
     case 'numbered part': {
       const number = u8(head, 439);
@@ -138,18 +139,14 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
         `part number ${number} for the boot code`,
         'SYSLINUX, alternative boot code',
       );
-      if (!entry) return no(`the boot code is to start part ${number}, which is not there`, which);
-      const record = await volumeRecord(source, entry.start, `part ${number}`);
+      if (!entry) return no({ code: 'numbered part missing', number }, which);
+      const record = await volumeRecord(source, entry.start, partPlace(facts, entry));
       return { ...record, evidence: [which, ...record.evidence] };
     }
     case 'marked GPT part': {
       const marked = (facts.gpt?.parts ?? []).filter((p) => p.legacyBoot);
       const [first] = marked;
-      if (!first)
-        return no(
-          'no part of the GPT is marked for this boot code',
-          absent('attribute bit 2', 'UEFI 2.10 table 5.8'),
-        );
+      if (!first) return no('no GPT part marked', absent('attribute bit 2', 'UEFI 2.10 table 5.8'));
       const bit = await field(
         source,
         first.at + 48,
@@ -157,8 +154,8 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
         `entry ${first.index}, attribute bit 2`,
         'UEFI 2.10 table 5.8',
       );
-      if (marked.length > 1) return no('more than one part of the GPT is marked for this boot code', bit);
-      const record = await volumeRecord(source, first.start, `part ${first.index}`);
+      if (marked.length > 1) return no('several GPT parts marked', bit);
+      const record = await volumeRecord(source, first.start, partPlace(facts, first));
       return { ...record, evidence: [bit, ...record.evidence] };
     }
     case 'stage file':
@@ -166,7 +163,7 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
       return byFollowing(
         source,
         { at: 0, bytes: 512, drive: DISK, sectorBytes: 512 },
-        'the boot code of sector 0',
+        { of: 'sector 0' },
         code,
       );
   }
@@ -176,14 +173,17 @@ export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
   const { head, mbr, source } = facts;
   if (u8(head, 510) !== 0x55 || u8(head, 511) !== 0xaa)
     return no(
-      'no end mark 55 AA in sector 0, so BIOS passes it over',
+      'no end mark',
       await field(source, 510, 2, 'end mark of sector 0', 'UEFI 2.10 §5.2.1, table 5.1'),
     );
   const whole = facts.candidates.find((c) => c.from === 'whole' && c.fat);
-  if (!mbr && whole) return volumeRecord(source, 0, 'the FAT volume');
+  if (!mbr && whole) return volumeRecord(source, 0, { of: 'whole image' });
   if (!mbr && facts.candidates.some((c) => c.from === 'whole') && !facts.iso)
     return unknown(
-      `sector 0 belongs to ${facts.candidates.map((c) => c.mark?.kind).join(', ')}; its bytes do not tell what it loads`,
+      {
+        code: 'sector 0 of a file system',
+        filesystems: facts.candidates.flatMap((c) => c.mark?.kind ?? []),
+      },
       await field(source, 0, 16, 'sector 0', CODE),
     );
   return sectorZero(facts, head);
@@ -196,7 +196,7 @@ async function emulated(
 ): Promise<StartVerdict> {
   const { source } = facts;
   const image = slice(source, offset, source.size - offset);
-  if (kind === 'floppy') return volumeRecord(source, offset, 'the floppy image');
+  if (kind === 'floppy') return volumeRecord(source, offset, { of: 'floppy image' });
   const head = await image.read(0, 512);
   const mbr = await readMbr(image);
   return sectorZero({ ...facts, source: image, head, mbr, gpt: undefined, candidates: [] }, head);
@@ -204,22 +204,19 @@ async function emulated(
 
 async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
   const { iso, catalogue, source } = facts;
-  if (!iso) return no('not an optical image');
-  if (!catalogue)
-    return no('the optical volume has no boot catalogue', absent('boot record', 'El Torito §2.0'));
+  if (!iso) return no('not optical');
+  if (!catalogue) return no('no boot catalogue', absent('boot record', 'El Torito §2.0'));
   const where = iso.bootCatalogue ?? 0;
   if (!catalogue.marked)
     return no(
-      'the boot catalogue is damaged',
+      'boot catalogue damaged',
       await field(source, where, 32, 'validation entry: header 01, key bytes 55 AA', 'El Torito §2.1'),
     );
   const [entry] = catalogue.entries;
   const later = catalogue.entries.slice(1).some((e) => e.platform === 'bios' && e.bootable);
   if (!entry || entry.platform !== 'bios' || !entry.bootable)
     return no(
-      later
-        ? 'the BIOS entry is not the default one, and BIOS looks at no other'
-        : 'no BIOS entry in the boot catalogue',
+      later ? 'BIOS entry not the default' : 'no BIOS entry',
       await field(source, where + 32, 16, 'default entry of the boot catalogue', 'El Torito §2.2'),
     );
   const evidence = [
@@ -230,23 +227,23 @@ async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
     const inside = await emulated(facts, entry.emulation, entry.offset);
     return {
       ...inside,
-      because: `${entry.emulation} emulation: ${inside.because}`,
+      through: `${entry.emulation} emulation`,
       evidence: [...evidence, ...inside.evidence],
     };
   }
   const head = await source.read(entry.offset, 2048);
   switch (opticalLoaderKind(head)) {
     case 'none':
-      return no('the boot image is empty or cut off', ...evidence);
+      return no('boot image empty', ...evidence);
     case 'unrecognised':
       return byFollowing(
         source,
         { at: entry.offset, bytes: entry.loadBytes || 2048, drive: OPTICAL, sectorBytes: 2048 },
-        'the no-emulation boot image',
+        { of: 'boot image' },
         ...evidence,
       );
     default:
-      return yes('no-emulation boot image in the catalogue', ...evidence);
+      return yes('boot image without emulation', ...evidence);
   }
 }
 
@@ -255,7 +252,7 @@ export async function biosOptical(facts: ImageFacts): Promise<StartVerdict> {
   const found = await opticalEntry(facts);
   if (found.starts !== 'yes' || facts.catalogue?.valid !== false) return found;
   return unknown(
-    'the words of the boot catalogue’s validation entry do not add up to zero; not every BIOS asks for that',
+    'boot catalogue sum wrong',
     await field(
       facts.source,
       facts.iso?.bootCatalogue ?? 0,

@@ -13,31 +13,21 @@ export async function boardDisk(facts: ImageFacts, volumes: BootVolume[]): Promi
   const parts = facts.candidates.filter((c) => c.from !== 'whole').sort((a, b) => a.start - b.start);
   const first = parts[0] ?? facts.candidates[0];
   const volume = volumes.find((v) => v.candidate !== undefined && v.candidate === first);
-  if (!first || !volume)
-    return no('board loaders want a FAT part first', absent('FAT part at the front', 'common practice'));
+  if (!first || !volume) return no('no FAT part first', absent('FAT part at the front', 'common practice'));
   const root = await volume.fat.list('/');
   const inFolders = root.some((e) => e.directory && /^(dtbs?|overlays|dtb-.*)$/i.test(e.name));
   const trees = root.filter((e) => /\.dtb$/i.test(e.name));
   const script = root.find((e) => SCRIPTS.test(e.name));
-  const where = await field(
-    facts.source,
-    first.start,
-    16,
-    `${volume.place}, first of the image`,
-    'common practice',
-  );
-  if (trees.length === 0 && !inFolders && !script)
-    return no('no device tree and no start script on the first FAT part', where);
-  const has = [
-    trees.length > 0
-      ? `${trees.length} device trees (${trees[0]?.name ?? ''}…)`
-      : inFolders
-        ? 'a folder of device trees'
-        : '',
-    script ? script.name : '',
-  ].filter((s) => s !== '');
+  const where = await field(facts.source, first.start, 16, 'first FAT part of the image', 'common practice');
+  if (trees.length === 0 && !inFolders && !script) return no('nothing for boards', where);
   return unknown(
-    `made for boards: ${has.join(' and ')} on the first FAT part; which boards its maker must say`,
+    {
+      code: 'made for boards',
+      trees: trees.length,
+      firstTree: trees[0]?.name ?? null,
+      treeFolder: inFolders,
+      script: script?.name ?? null,
+    },
     where,
   );
 }

@@ -14,14 +14,12 @@ const nameOf = (arch: UefiArch): string => removablePath(arch).split('/').pop() 
 /** What Secure Boot says of a loader: UEFI 2.10 §32.5 (image authorization); the keys are the machine's, not the image's. */
 export function secureVerdict(loader: FoundLoader): StartVerdict {
   const { signature, evidence } = loader;
-  if (!loader.signed || !signature) return no('the loader carries no signature', ...evidence);
-  const by = signature.signers.join(' and ') || 'an unreadable signature';
-  if (!signature.intact)
-    return no(`the loader is signed (${by}), but its bytes are not what was signed`, ...evidence);
-  if (signature.trusted === true) return yes(`signed by ${by}, which this firmware trusts`, ...evidence);
-  if (signature.trusted === false)
-    return no(`signed by ${by}, which is not among this firmware’s keys`, ...evidence);
-  return unknown(`signed by ${by}; whether the machine trusts that key is not in the image`, ...evidence);
+  if (!loader.signed || !signature) return no('not signed', ...evidence);
+  const { signers } = signature;
+  if (!signature.intact) return no({ code: 'signed, then changed', signers }, ...evidence);
+  if (signature.trusted === true) return yes({ code: 'signed and trusted', signers }, ...evidence);
+  if (signature.trusted === false) return no({ code: 'signed and not trusted', signers }, ...evidence);
+  return unknown({ code: 'signed, trust not known', signers }, ...evidence);
 }
 
 function judgeVolume(volume: BootVolume, arch: UefiArch): UefiVerdict | undefined {
@@ -29,16 +27,20 @@ function judgeVolume(volume: BootVolume, arch: UefiArch): UefiVerdict | undefine
   const loader = volume.loaders.find((l) => l.path.toLowerCase() === path);
   if (!loader) return undefined;
   const name = nameOf(arch);
+  const { place } = volume;
+  const { fault } = loader;
   if (loader.machine === null)
-    return plain(no(`${name} on ${volume.place} is not a loader: ${loader.fault}`, ...loader.evidence));
+    return plain(no({ code: 'not a loader', name, place, fault }, ...loader.evidence));
   if (loader.machine !== arch)
     return plain(
-      no(`${name} on ${volume.place} is built for ${loader.machine}, not ${arch}`, ...loader.evidence),
+      no(
+        { code: 'loader for another architecture', name, place, machine: loader.machine, wanted: arch },
+        ...loader.evidence,
+      ),
     );
-  if (loader.fault !== '')
-    return plain(no(`${name} on ${volume.place} cannot run: ${loader.fault}`, ...loader.evidence));
+  if (fault) return plain(no({ code: 'loader cannot run', name, place, fault }, ...loader.evidence));
   return {
-    ...yes(`loader ${name} on ${volume.place}`, ...loader.evidence),
+    ...yes({ code: 'loader found', name, place }, ...loader.evidence),
     secureBoot: secureVerdict(loader),
   };
 }
@@ -75,14 +77,13 @@ export async function uefiOptical(
   );
   if (whole) return whole;
   const { iso, catalogue, source } = facts;
-  if (!iso) return plain(no('not an optical image'));
-  if (!catalogue)
-    return plain(no('the optical volume has no boot catalogue', absent('boot record', 'El Torito §2.0')));
+  if (!iso) return plain(no('not optical'));
+  if (!catalogue) return plain(no('no boot catalogue', absent('boot record', 'El Torito §2.0')));
   const where = iso.bootCatalogue ?? 0;
   if (!catalogue.valid)
     return plain(
       no(
-        'the boot catalogue is damaged',
+        'boot catalogue damaged',
         await field(
           source,
           where,
@@ -97,7 +98,7 @@ export async function uefiOptical(
   if (!entry)
     return plain(
       no(
-        'no UEFI entry in the boot catalogue',
+        'no UEFI entry',
         await field(
           source,
           where,
@@ -114,7 +115,7 @@ export async function uefiOptical(
   if (behind) return behind;
   return plain(
     no(
-      `no ${nameOf(arch)} behind the UEFI boot entry`,
+      { code: 'no loader behind the UEFI entry', name: nameOf(arch) },
       await field(source, entry.offset, 16, 'boot image of the UEFI entry', 'UEFI 2.10 §13.3.2.1'),
     ),
   );
@@ -129,7 +130,7 @@ export async function uefiDisk(
   if (usable && facts.gpt?.sectorSize === 4096)
     return plain(
       no(
-        'its table is laid out for 4096-byte sectors; sticks have sectors of 512 bytes, where nothing is found',
+        'made for sectors of 4096 bytes',
         await field(facts.source, 4096, 8, 'GPT header at byte 4096', 'UEFI 2.10 §5.3.1'),
       ),
     );
@@ -145,14 +146,13 @@ export async function uefiDisk(
   // Firmware built on the reference code also looks for the boot catalogue on a disk with an optical volume.
   if (facts.iso && facts.catalogue?.valid && !(facts.gpt && protectiveRecord(facts))) {
     const optical = await uefiOptical(facts, volumes, arch);
-    if (optical.starts === 'yes')
-      return { ...optical, because: `${optical.because}, which firmware also finds on a stick` };
+    if (optical.starts === 'yes') return { ...optical, through: 'catalogue on a stick' };
   }
   const { gpt, source } = facts;
   if (gpt && gpt.parts.length === 0 && (gpt.primary?.faults.length ?? 1) > 0)
     return plain(
       no(
-        'neither copy of the partition table can be trusted',
+        'no copy of the table sound',
         await field(
           source,
           gpt.sectorSize + 16,
@@ -165,7 +165,7 @@ export async function uefiDisk(
   if (gpt && !protectiveRecord(facts) && seen.length === 0)
     return plain(
       no(
-        'the partition table has no protective record in sector 0, so firmware ignores it',
+        'no protective record',
         await field(
           source,
           446,
@@ -176,22 +176,21 @@ export async function uefiDisk(
       ),
     );
   if (seen.length > 0) {
-    const others = seen.flatMap((v) => v.loaders).map((l) => l.path);
+    const [other] = seen.flatMap((v) => v.loaders);
+    const name = nameOf(arch);
     return plain(
       no(
-        others.length > 0
-          ? `no ${nameOf(arch)}; firmware does not look for ${others[0] ?? ''} by itself`
-          : `no ${nameOf(arch)} on ${seen.length === 1 ? 'the FAT part' : 'any FAT part'}`,
-        absent(`${removablePath(arch)} on ${seen.map((v) => v.place).join(', ')}`, 'UEFI 2.10 §3.5.1.1'),
+        other
+          ? { code: 'loader by another name', name, other: other.path }
+          : { code: 'no loader', name, parts: seen.length },
+        absent(removablePath(arch), 'UEFI 2.10 §3.5.1.1'),
       ),
     );
   }
-  if (facts.iso) return plain(no('an optical volume only; nothing a disk could start'));
+  if (facts.iso) return plain(no('optical volume only'));
   return plain(
     no(
-      facts.candidates.length > 0
-        ? 'no FAT part for the firmware to read'
-        : 'no partition table and no FAT volume',
+      facts.candidates.length > 0 ? 'no FAT part' : 'no table and no FAT volume',
       absent('FAT volume', 'UEFI 2.10 §13.3.1'),
     ),
   );

@@ -124,7 +124,7 @@ export async function readWhole(source: ByteSource, options: UnpackOptions): Pro
       };
     } catch (error) {
       if (!(error instanceof PackedFault)) throw error;
-      inspection.findings.push({ grade: 'stop', what: error.message });
+      inspection.findings.push({ grade: 'stop', fault: { code: 'cannot be unpacked', why: error.reason } });
     }
   }
   const digests = await digestWhole(source, options);

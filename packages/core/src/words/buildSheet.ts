@@ -1,6 +1,8 @@
 import { knownFact } from '../model/known';
 import { firmwareTitle } from '../model/inspection';
 import { bootLadder } from '../starting/ladder';
+import { ladderHeadline, rungTitle, rungWords } from './ladder';
+import { startWords } from './start';
 import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../model/bench';
 import { stops, stopTitle } from '../model/stops';
 import { factDefinition, factKeys } from '../model/facts';
@@ -68,7 +70,7 @@ export function buildSheet(bench: Bench, box: Box): string {
     const starts = image.inspection?.outcomes.filter((o) => o.starts === 'yes') ?? [];
     for (const o of starts)
       out.push(
-        `- starts under ${firmwareTitle[o.firmware]} as ${o.attached === 'disk' ? 'a stick or drive' : 'optical media'}: ${safe(o.because)}`,
+        `- starts under ${firmwareTitle[o.firmware]} as ${o.attached === 'disk' ? 'a stick or drive' : 'optical media'}: ${safe(startWords(o))}`,
       );
   } else out.push('None opened.');
   out.push('', '## Stick', '');
@@ -79,8 +81,10 @@ export function buildSheet(bench: Bench, box: Box): string {
   );
   if (machine) {
     const ladder = bootLadder(bench, box, machine);
-    out.push('', '## Next start', '', `${safe(ladder.finding)}.`, '');
-    ladder.rungs.forEach((r, i) => out.push(`${i + 1}. ${safe(r.title)}: ${r.state}, ${safe(r.because)}`));
+    out.push('', '## Next start', '', `${safe(ladderHeadline(ladder))}.`, '');
+    ladder.rungs.forEach((r, i) =>
+      out.push(`${i + 1}. ${safe(rungTitle(r.entry))}: ${r.state}, ${safe(rungWords(r.why))}`),
+    );
   }
   const found = hazards(bench, box);
   out.push(

@@ -1,6 +1,8 @@
 import type { Hazard, HazardCode } from '../box/hazard';
 import { formatIec } from '../units/bytes';
 import { findingWords } from './fit/finding';
+import { imageFaultWords } from './imageFinding';
+import { startWords } from './start';
 
 type Params = Readonly<Record<string, string>>;
 
@@ -27,7 +29,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `What ${p.image} starts on was judged by earlier rules. Open the file again: its bytes are needed to say it anew.`,
   packed: (p) =>
     `${p.image} is packed as ${p.kind}. The stand-in writer unpacks it; another writer may not, and then nothing starts.`,
-  'found in the image': (p) => p.what ?? '',
+  'found in the image': (p) => p.because ?? '',
   'Secure Boot refuses': (p) =>
     `${p.machine} has Secure Boot on and will refuse this image: ${p.because}. Turn it off at stop 6.`,
   'does not start': (p) =>
@@ -46,6 +48,8 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
 /** The words of the judgement a hazard passes on. */
 function originWords(from: Hazard['from']): Params {
   if (!from) return {};
+  if ('start' in from) return { because: startWords(from.start) };
+  if ('fault' in from) return { because: imageFaultWords(from.fault) };
   const { because, repair } = findingWords(from.finding);
   return { because, repair };
 }

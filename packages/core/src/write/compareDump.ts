@@ -1,6 +1,5 @@
 import type { ImageReading } from '../model/inspection';
 import { explainReadback, type Readback } from './readback';
-import { formatExact } from '../units/bytes';
 import { BLOCK, type BlockTally } from './compareBlocks';
 
 /** What differs in one stretch of the image. Bytes. */
@@ -11,6 +10,7 @@ export interface StretchDifference {
   blocks: number;
 }
 
+/** What a comparison of an image with a dump of the written stick means. */
 export interface DumpComparison extends Readback {
   imageBytes: number;
   dumpBytes: number;
@@ -20,8 +20,10 @@ export interface DumpComparison extends Readback {
   /** Blocks of this many bytes were compared. */
   blockBytes: number;
   stretches: StretchDifference[];
-  /** What the dump holds beyond the image. */
-  beyond: string;
+  /** Bytes the dump holds behind the image: the rest of the stick, not compared. */
+  beyond: number;
+  /** The last part's bytes before and after, where a first start has made it grow; else null. */
+  grown: { from: number; to: number } | null;
 }
 
 /** Which stretches of the image the bad blocks lie in, in the order they stand; only those that differ. */
@@ -35,11 +37,11 @@ function byStretch(image: ImageReading, tally: BlockTally): StretchDifference[] 
 }
 
 /** The last part grew, and no part moved: what an image that fits itself to its stick does when it first starts. */
-function grew(image: ImageReading, dump: ImageReading): boolean {
+function grew(image: ImageReading, dump: ImageReading): DumpComparison['grown'] {
   const last = image.parts[image.parts.length - 1];
   const now = dump.parts.find((p) => p.index === last?.index);
   const kept = image.parts.every((p) => dump.parts.some((q) => q.index === p.index && q.start === p.start));
-  return last !== undefined && now !== undefined && kept && now.bytes > last.bytes;
+  return last && now && kept && now.bytes > last.bytes ? { from: last.bytes, to: now.bytes } : null;
 }
 
 /** A table, and nothing that is a file system, differs. */
@@ -69,29 +71,11 @@ export function explainDump(image: ImageReading, dump: ImageReading, tally: Bloc
     differingBytes: tally.differingBytes,
     blockBytes: BLOCK,
     stretches,
-    beyond:
-      over > 0
-        ? `The dump goes on for ${formatExact(over)} behind the image: the rest of the stick, not compared.`
-        : '',
+    beyond: Math.max(0, over),
+    grown: null,
   };
-  if (found.pattern === 'cut short')
-    return {
-      ...base,
-      explanation: `The dump ends after ${formatExact(tally.compared)} of ${formatExact(image.bytes)}. ${tally.badBlocks === 0 ? 'What is there agrees with the image. ' : ''}Dump at least as much as the image has.`,
-    };
-  if (found.pattern === 'same') return base;
-  if (grew(image, dump))
-    return {
-      ...base,
-      pattern: 'changed by the first start',
-      explanation: `Its last part has grown from ${formatExact(image.parts.at(-1)?.bytes ?? 0)} to ${formatExact(dump.parts.find((p) => p.index === image.parts.at(-1)?.index)?.bytes ?? 0)}: the system has started from it and fitted itself to the stick. That is normal for an image that grows; whether the write was good can only be told before the first start.`,
-    };
-  if (onlyTables(image, stretches))
-    return {
-      ...base,
-      pattern: 'changed by the first start',
-      explanation:
-        'Only the partition tables differ; every part agrees with the image. A first start, or a tool that moved the second copy to the end of the stick, does that. The parts were written well.',
-    };
-  return base;
+  if (found.pattern === 'cut short' || found.pattern === 'same') return base;
+  const grown = grew(image, dump);
+  if (grown) return { ...base, grown, pattern: 'changed by the first start' };
+  return onlyTables(image, stretches) ? { ...base, pattern: 'changed by the first start' } : base;
 }

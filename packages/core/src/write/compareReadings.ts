@@ -1,72 +1,55 @@
-import { firmwareTitle, type ImageReading } from '../model/inspection';
-import { formatExact } from '../units/bytes';
+import type { ImagePart, ImageReading, Loader, Outcome, Starts } from '../model/inspection';
 
-/** One thing in which two images differ: what it is, and what each has. */
-export interface ReadingDifference {
-  about: 'size' | 'layout' | 'part' | 'loader' | 'outcome';
-  what: string;
-  first: string;
-  second: string;
-}
+/** One thing in which two images differ, and what each has; null where it has none. Sizes in bytes. */
+export type ReadingDifference =
+  | { about: 'size'; first: number; second: number }
+  | { about: 'layout'; first: string; second: string }
+  | { about: 'part'; index: number; first: ImagePart | null; second: ImagePart | null }
+  | { about: 'loader'; first: Loader | null; second: Loader | null }
+  | {
+      about: 'outcome';
+      firmware: Outcome['firmware'];
+      attached: Outcome['attached'];
+      first: Starts | null;
+      second: Starts | null;
+    };
 
-const NONE = 'not there';
-
-/** Rows for what differs under one key; a key that only one image has stands against "not there". */
-function keyed<T>(
-  about: ReadingDifference['about'],
+/** The members of two lists by one key, in the order they first stand; equal ones are left out. */
+function pairs<T>(
   a: readonly T[],
   b: readonly T[],
   key: (x: T) => string,
-  words: (x: T) => string,
-): ReadingDifference[] {
-  return [...new Set([...a, ...b].map(key))].flatMap((k) => {
-    const first = a.find((x) => key(x) === k);
-    const second = b.find((x) => key(x) === k);
-    const [f, s] = [first ? words(first) : NONE, second ? words(second) : NONE];
-    return f === s ? [] : [{ about, what: k, first: f, second: s }];
-  });
+): { first: T | null; second: T | null }[] {
+  return [...new Set([...a, ...b].map(key))].map((k) => ({
+    first: a.find((x) => key(x) === k) ?? null,
+    second: b.find((x) => key(x) === k) ?? null,
+  }));
 }
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** Of a loader, all but where its bytes lie: a moved file is the same file. */
+const identity = (l: Loader | null): unknown =>
+  l && { machine: l.machine, bytes: l.bytes, signed: l.signed, signers: l.signers, fault: l.fault };
 
 /** What differs between two images as far as their readings tell: sizes, tables, parts, loaders, what they start on. */
 export function compareReadings(a: ImageReading, b: ImageReading): ReadingDifference[] {
   const out: ReadingDifference[] = [];
-  if (a.bytes !== b.bytes)
-    out.push({ about: 'size', what: 'size', first: formatExact(a.bytes), second: formatExact(b.bytes) });
-  if (a.layout !== b.layout) out.push({ about: 'layout', what: 'layout', first: a.layout, second: b.layout });
-  out.push(
-    ...keyed(
-      'part',
-      a.parts,
-      b.parts,
-      (p) => `part ${p.index}`,
-      (p) =>
-        [
-          `byte ${p.start}`,
-          formatExact(p.bytes),
-          p.filesystem ?? 'not recognised',
-          p.label ?? '',
-          p.uuid ?? '',
-          p.active ? 'active' : '',
-        ]
-          .filter((s) => s !== '')
-          .join(', '),
-    ),
-    ...keyed(
-      'loader',
-      a.loaders,
-      b.loaders,
-      (l) => `${l.path} on ${l.place}`,
-      (l) =>
-        `${l.machine ?? 'not a loader'}, ${formatExact(l.bytes)}, ${l.signed ? `signed by ${l.signers.join(' and ') || 'an unread key'}` : 'not signed'}${l.fault === '' ? '' : `, ${l.fault}`}`,
-    ),
-    ...keyed(
-      'outcome',
-      a.outcomes,
-      b.outcomes,
-      (o) =>
-        `${firmwareTitle[o.firmware]}, as ${o.attached === 'disk' ? 'a stick or drive' : 'optical media'}`,
-      (o) => (o.starts === 'unknown' ? 'cannot tell' : o.starts === 'yes' ? 'starts' : 'does not start'),
-    ),
-  );
+  if (a.bytes !== b.bytes) out.push({ about: 'size', first: a.bytes, second: b.bytes });
+  if (a.layout !== b.layout) out.push({ about: 'layout', first: a.layout, second: b.layout });
+  for (const p of pairs(a.parts, b.parts, (x) => String(x.index)))
+    if (!same(p.first, p.second)) out.push({ about: 'part', index: (p.first ?? p.second)?.index ?? 0, ...p });
+  for (const l of pairs(a.loaders, b.loaders, (x) => `${x.path} ${JSON.stringify(x.place)}`))
+    if (!same(identity(l.first), identity(l.second))) out.push({ about: 'loader', ...l });
+  for (const { first, second } of pairs(a.outcomes, b.outcomes, (o) => `${o.firmware} ${o.attached}`)) {
+    const row = first ?? second;
+    if (row && first?.starts !== second?.starts)
+      out.push({
+        about: 'outcome',
+        firmware: row.firmware,
+        attached: row.attached,
+        first: first?.starts ?? null,
+        second: second?.starts ?? null,
+      });
+  }
   return out;
 }

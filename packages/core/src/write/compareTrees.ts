@@ -4,9 +4,10 @@ import { slice, type ByteSource } from '../formats/source';
 import type { TreeEntry } from '../formats/tree';
 import type { ImageReading } from '../model/inspection';
 
+/** What differs between two trees of files. */
 export interface TreeDifference {
-  /** The part both trees are of, in words. */
-  part: string;
+  /** The part both trees are of; null for the optical volume. */
+  part: { index: number; label: string | null } | null;
   onlyInFirst: string[];
   onlyInSecond: string[];
   /** Files of other sizes; bytes. */
@@ -27,7 +28,11 @@ async function treeAt(
   return new Map((await volume.walk()).map((e) => [e.path.toLowerCase(), e]));
 }
 
-function differ(part: string, first: Map<string, TreeEntry>, second: Map<string, TreeEntry>): TreeDifference {
+function differ(
+  part: TreeDifference['part'],
+  first: Map<string, TreeEntry>,
+  second: Map<string, TreeEntry>,
+): TreeDifference {
   const out: TreeDifference = { part, onlyInFirst: [], onlyInSecond: [], sizes: [], same: 0 };
   for (const [key, a] of first) {
     const b = second.get(key);
@@ -49,14 +54,14 @@ export async function compareTrees(
   for (const { p, q } of pairs) {
     const first = await treeAt(a.source, p.start, p.bytes);
     const second = q && (await treeAt(b.source, q.start, q.bytes));
-    if (first && second) out.push(differ(`part ${p.index}${p.label ? ` “${p.label}”` : ''}`, first, second));
+    if (first && second) out.push(differ({ index: p.index, label: p.label }, first, second));
   }
   // An optical volume that a table maps as well is read by its own descriptors.
   const optical = [a, b].every(({ reading }) => reading.layout.startsWith('iso9660'));
   if (optical && !out.some((d) => d.same > 0)) {
     const first = await treeAt(a.source, 0, a.source.size);
     const second = await treeAt(b.source, 0, b.source.size);
-    if (first && second) out.push(differ('the optical volume', first, second));
+    if (first && second) out.push(differ(null, first, second));
   }
   return out;
 }

@@ -1,7 +1,6 @@
 import type { UsbLink } from '../model/standIns';
 import type { Store } from '../model/bench';
 import { contentTitle } from '../model/content';
-import { formatBoth, formatExact, formatIec } from '../units/bytes';
 
 /** What can be seen of something plugged in, before anybody's word about it. */
 export interface AttachedTarget {
@@ -14,19 +13,18 @@ export interface AttachedTarget {
   link?: UsbLink;
 }
 
-export interface GuardRefusal {
-  rule:
-    | 'lies about its capacity'
-    | 'holds what matters'
-    | 'not decided'
-    | 'too small'
-    | 'cannot be told apart'
-    | 'no serial'
-    | 'two records'
-    | 'is being written';
-  because: string;
-}
+/** Why nothing is written to a target, as data; words/guard.ts says it. Bytes. */
+export type GuardRefusal =
+  | { rule: 'lies about its capacity'; real: number; claims: number }
+  | { rule: 'holds what matters'; name: string; holds: string }
+  | { rule: 'not decided'; name: string; holds: string }
+  | { rule: 'too small'; bytes: number; needs: number }
+  | { rule: 'cannot be told apart'; same: 'serial' | 'tail' }
+  | { rule: 'no serial' }
+  | { rule: 'two records'; count: number }
+  | { rule: 'is being written' };
 
+/** Something attached, judged as a target. */
 export interface GuardedTarget {
   target: AttachedTarget;
   /** The shelf's record of it, found by serial alone. */
@@ -49,57 +47,23 @@ function refusalsFor(
   const out: GuardRefusal[] = [];
   const kept = known.find((s) => s.fate === 'keep');
   const open = known.find((s) => s.fate === 'not decided');
-  if (kept) {
-    out.push({
-      rule: 'holds what matters',
-      because: `“${kept.name}” is marked to keep: ${contentTitle(kept) || 'its content'}. Nothing is written to it.`,
-    });
-  }
-  if (!kept && open) {
-    out.push({
-      rule: 'not decided',
-      because: `Whether what is on “${open.name}” may be lost is not decided: ${contentTitle(open) || 'empty, as far as known'}. Decide it first.`,
-    });
-  }
-  if (known.length > 1) {
-    out.push({
-      rule: 'two records',
-      because: `${known.length} things on the shelf carry this serial. Correct the shelf first.`,
-    });
-  }
+  if (kept) out.push({ rule: 'holds what matters', name: kept.name, holds: contentTitle(kept) });
+  if (!kept && open) out.push({ rule: 'not decided', name: open.name, holds: contentTitle(open) });
+  if (known.length > 1) out.push({ rule: 'two records', count: known.length });
   const real = known.find((s) => s.realBytes !== null)?.realBytes ?? target.bytes;
-  if (real < target.bytes) {
-    out.push({
-      rule: 'lies about its capacity',
-      because: `A read-back found that it holds about ${formatIec(real)}, not the ${formatIec(target.bytes)} it claims.`,
-    });
-  }
-  if (target.bytes < imageBytes) {
-    out.push({
-      rule: 'too small',
-      because: `It holds ${formatExact(target.bytes)} (${formatBoth(target.bytes)}); the image needs ${formatExact(imageBytes)} (${formatBoth(imageBytes)}).`,
-    });
-  }
-  if (!target.serial || target.serial.length < 4) {
-    out.push({
-      rule: 'no serial',
-      because:
-        'It reports no serial of four characters or more, so it cannot be named for certain. Use another.',
-    });
-  } else {
+  if (real < target.bytes) out.push({ rule: 'lies about its capacity', real, claims: target.bytes });
+  if (target.bytes < imageBytes) out.push({ rule: 'too small', bytes: target.bytes, needs: imageBytes });
+  if (!target.serial || target.serial.length < 4) out.push({ rule: 'no serial' });
+  else {
     const twins = all.filter(
       (o) =>
         o.id !== target.id && serialTail(o.serial) === serialTail(target.serial) && o.bytes === target.bytes,
     );
-    if (twins.length > 0) {
-      const same = twins.some((o) => o.serial === target.serial)
-        ? 'size and serial'
-        : 'size and the last four of the serial';
+    if (twins.length > 0)
       out.push({
         rule: 'cannot be told apart',
-        because: `Another one attached has the same ${same}. Take one of the two out and look again.`,
+        same: twins.some((o) => o.serial === target.serial) ? 'serial' : 'tail',
       });
-    }
   }
   return out;
 }
@@ -117,11 +81,7 @@ export function guardTargets(
   return attached.map((target) => {
     const known = target.serial ? shelf.filter((s) => s.serial === target.serial) : [];
     const refusals = refusalsFor(target, known, attached, imageBytes);
-    if (busy.includes(target.id))
-      refusals.unshift({
-        rule: 'is being written',
-        because: 'A write to it is under way or waits for its turn.',
-      });
+    if (busy.includes(target.id)) refusals.unshift({ rule: 'is being written' });
     return {
       target,
       known: known[0],

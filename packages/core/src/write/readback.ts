@@ -1,5 +1,3 @@
-import { formatExact, formatIec } from '../units/bytes';
-
 /** One block that differs: its place in blocks, whether it came back empty, and how many bits are wrong where that is known. */
 export interface BlockResult {
   index: number;
@@ -17,16 +15,24 @@ export type ReadbackPattern =
   | 'scattered'
   | 'cut short';
 
+/** What a block-by-block comparison means, as data; words/readback.ts says it. Bytes. */
 export interface Readback {
   result: 'proven' | 'failed';
   pattern: ReadbackPattern;
-  explanation: string;
   /** Byte offset of the first block that differs; null where none does. */
   firstDifference: number | null;
+  /** Blocks that differ, of all, and the size of one. */
   differing: number;
+  blocks: number;
+  blockBytes: number;
+  total: number;
+  /** Bytes that reached the stick, or that there are to compare. */
+  there: number;
+  /** Every so many blocks one differs; null where they keep no step. */
+  step: number | null;
+  /** All that differs came back empty. */
+  empty: boolean;
 }
-
-const at = (offset: number): string => `byte ${formatExact(offset).replace(' bytes', '')}`;
 
 /** The step between bad blocks where they stand in a row of equal steps; undefined where they do not. */
 function stepOf(bad: readonly BlockResult[]): number | undefined {
@@ -49,59 +55,38 @@ export function explainReadback(
   writtenBytes: number,
 ): Readback {
   const [first] = bad;
-  if (writtenBytes < total) {
+  const blocks = Math.ceil(total / blockBytes);
+  const base = {
+    blocks,
+    blockBytes,
+    total,
+    there: writtenBytes,
+    step: null,
+    empty: bad.length > 0 && bad.every((b) => b.zeros),
+  };
+  if (writtenBytes < total)
     return {
+      ...base,
       result: 'failed',
       pattern: 'cut short',
-      explanation: `The stick went away after ${formatExact(writtenBytes)} of ${formatExact(total)}. What is on it is not a whole image: do not start from it. Plug it in again and write from the beginning.`,
       firstDifference: writtenBytes,
       differing: Math.ceil((total - writtenBytes) / blockBytes),
     };
-  }
-  if (!first) {
-    return {
-      result: 'proven',
-      pattern: 'same',
-      explanation: `All ${formatExact(total)} were read back and agree with the image.`,
-      firstDifference: null,
-      differing: 0,
-    };
-  }
-  const blocks = Math.ceil(total / blockBytes);
-  const place = first.index * blockBytes;
+  if (!first) return { ...base, result: 'proven', pattern: 'same', firstDifference: null, differing: 0 };
+  const failed = (pattern: ReadbackPattern, step: number | null = null): Readback => ({
+    ...base,
+    result: 'failed',
+    pattern,
+    step,
+    firstDifference: first.index * blockBytes,
+    differing: bad.length,
+  });
+  const step = stepOf(bad);
+  if (step !== undefined) return failed('every n-th block', step);
   const tail =
     bad.length > 1 && bad.every((b, i) => b.index === first.index + i) && first.index + bad.length === blocks;
-  const base = { result: 'failed' as const, firstDifference: place, differing: bad.length };
-  const step = stepOf(bad);
-  if (step !== undefined)
-    return {
-      ...base,
-      pattern: 'every n-th block',
-      explanation: `Every ${step}th block of ${formatIec(blockBytes)} differs, from ${at(place)} on. One of several memory chips, or its line, is lost. Do not use the stick.`,
-    };
-  if (tail || (bad.length > 1 && bad.filter((b) => b.zeros).length > bad.length / 2)) {
-    return {
-      ...base,
-      pattern: 'lying capacity',
-      explanation: `From ${at(place)} on, what comes back is ${bad.every((b) => b.zeros) ? 'empty' : 'not what was sent'}. The stick claims more than it has: its real size is about ${formatIec(place)}. Do not use it.`,
-    };
-  }
-  if (bad.length === 1 && first.bits === 1)
-    return {
-      ...base,
-      pattern: 'flipped bit',
-      explanation: `One single bit differs, at ${at(place)} or shortly after; all else agrees. A weak cell. Write once more; if it differs again, discard the stick.`,
-    };
-  if (bad.length <= 2) {
-    return {
-      ...base,
-      pattern: 'weak place',
-      explanation: `${bad.length === 1 ? 'One block' : 'Two blocks'} of ${formatIec(blockBytes)} at ${at(place)} came back changed; all else agrees. The stick has a weak place there. Write once more; if it differs again, discard the stick.`,
-    };
-  }
-  return {
-    ...base,
-    pattern: 'scattered',
-    explanation: `${bad.length} of ${blocks} blocks came back changed, the first at ${at(place)}. A bad port, cable or stick. Try another port, then another stick.`,
-  };
+  if (tail || (bad.length > 1 && bad.filter((b) => b.zeros).length > bad.length / 2))
+    return failed('lying capacity');
+  if (bad.length === 1 && first.bits === 1) return failed('flipped bit');
+  return failed(bad.length <= 2 ? 'weak place' : 'scattered');
 }

@@ -1,3 +1,5 @@
+import { PackedFault } from '@zb/core/container/fault';
+import { packedFaultWords } from '@zb/core/words/packedFault';
 const WORDS: Record<string, string> = {
   ENOSPC: 'there is no room left on the disk',
   EDQUOT: 'this user’s share of the disk is used up',
@@ -27,5 +29,6 @@ export const faultCode = (error: unknown): string | undefined => {
 export function faultWords(error: unknown): string {
   const code = faultCode(error);
   if (code !== undefined) return WORDS[code] ?? `the file system answered ${code}`;
+  if (error instanceof PackedFault) return packedFaultWords(error.reason);
   return error instanceof Error ? error.message : String(error);
 }

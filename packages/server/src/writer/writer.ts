@@ -7,6 +7,8 @@ import { explainReadback, type BlockResult } from '@zb/core/write/readback';
 import { isOver, type Job } from '@zb/core/model/job';
 import { probeCapacity } from '@zb/core/write/probe';
 import { guardTargets, serialTail } from '@zb/core/write/guard';
+import { refusalWords } from '@zb/core/words/guard';
+import { readbackWords } from '@zb/core/words/readback';
 import { formatExact } from '@zb/core/units/bytes';
 import { faultWords } from '../files/faultWords';
 import { inFolder } from '../files/inFolder';
@@ -183,7 +185,7 @@ export class Writer {
     this.refuseBusy(stick.id);
     const guarded = guardTargets(this.book.sticks.list(), [], total).find((g) => g.target.id === stick.id);
     if (!guarded?.allowed)
-      throw new WriterRefusal(guarded?.refusals.map((r) => r.because).join(' ') ?? 'Refused.');
+      throw new WriterRefusal(guarded?.refusals.map(refusalWords).join(' ') ?? 'Refused.');
     if (serialTail(stick.serial) !== announced.serialTail.toUpperCase()) {
       throw new WriterRefusal(
         'The last four of the serial do not agree with this stick. Nothing was written.',
@@ -285,7 +287,7 @@ export class Writer {
         this.end(job, 'cancelled', job.touched ? left : UNTOUCHED);
       } else if (error instanceof PulledOut) {
         const verdict = explainReadback([], BLOCK, job.total, job.written);
-        this.end(job, 'failed', verdict.explanation, verdict);
+        this.end(job, 'failed', readbackWords(verdict), verdict);
       } else {
         const stickWords = job.touched
           ? 'The stick holds part of an image; the image file is unharmed. Write again.'
@@ -347,7 +349,7 @@ export class Writer {
       const verdict = explainReadback(bad, BLOCK, job.total, job.written);
       if (verdict.result === 'proven' && back.digest('hex') !== job.sha256)
         throw new Error('the digest of what was read back differs from that of the image');
-      this.end(job, verdict.result, verdict.explanation, verdict);
+      this.end(job, verdict.result, readbackWords(verdict), verdict);
     } finally {
       await disk.close();
     }

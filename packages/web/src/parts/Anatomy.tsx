@@ -1,3 +1,4 @@
+import { loaderFaultWords } from '@zb/core/words/start';
 import { useEffect, useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
 import type { ImageReading, ImageRegion } from '@zb/core/model/inspection';
 import { readableHeights } from '@zb/core/image/heights';
@@ -17,7 +18,7 @@ function LoaderLine({ mark }: { mark: LoaderMark }) {
   return (
     <span className="sub">
       <span className="m">{loader.path}</span> {loader.machine ?? 'not a loader'},{' '}
-      {loader.fault !== '' ? loader.fault : loader.signed ? 'signed' : 'not signed'}
+      {loader.fault ? loaderFaultWords(loader.fault) : loader.signed ? 'signed' : 'not signed'}
       {secure && ` · Secure Boot ${secure}`}
     </span>
   );

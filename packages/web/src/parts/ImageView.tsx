@@ -1,3 +1,4 @@
+import { imageFaultWords } from '@zb/core/words/imageFinding';
 import type { ReactNode } from 'react';
 import type { ImageItem, Machine } from '@zb/core/model/bench';
 import { contentOf, type Inspection } from '@zb/core/model/inspection';
@@ -57,8 +58,8 @@ export function ImageView({
         <HashPanel open={open} image={image} onList={onList} onCancel={onCancel} />
         <Packed inspection={inspection} />
         {content.findings.map((f) => (
-          <div key={f.what} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
-            <Grade grade={f.grade} /> {f.what}{' '}
+          <div key={imageFaultWords(f.fault)} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
+            <Grade grade={f.grade} /> {imageFaultWords(f.fault)}{' '}
             {f.offset !== undefined && evidence && <span className="m">byte {f.offset}</span>}
           </div>
         ))}

@@ -1,3 +1,4 @@
+import { startWords } from '@zb/core/words/start';
 import { useState } from 'react';
 import {
   firmwareKinds,
@@ -9,7 +10,7 @@ import {
 import { formatExact } from '@zb/core/units/bytes';
 import { Mark } from './Marks';
 
-type Verdict = Pick<Outcome, 'starts' | 'because' | 'evidence'>;
+type Verdict = Pick<Outcome, 'starts' | 'reason' | 'through' | 'evidence'>;
 const WORD = { yes: 'starts', no: 'no', unknown: 'cannot tell' } as const;
 const SECURE_WORD = { yes: 'accepted', no: 'refused', unknown: 'if trusted' } as const;
 const KIND = { yes: 'yes', no: 'no', unknown: 'ask' } as const;
@@ -59,10 +60,10 @@ function Cell({
           title="Show the bytes that say so"
           onClick={() => setOpen((v) => !v)}
         >
-          {verdict.because}
+          {startWords(verdict)}
         </button>
       ) : (
-        <span className="sub">{verdict.because}</span>
+        <span className="sub">{startWords(verdict)}</span>
       )}
       {shown && <EvidenceList evidence={verdict.evidence} />}
     </>

@@ -5,13 +5,14 @@ export const firmware: StopModule = {
   ...plainStop('firmware', [4, 8]),
   hazards: ({ machine, start }) => {
     if (!machine || !start) return [];
-    const params = { machine: machine.name, because: start.because };
-    if (start.refused) return [hazard('Secure Boot refuses', 'stop', 'firmware', params)];
-    return start.starts === 'yes' && start.trustAssumed
+    const params = { machine: machine.name };
+    if (start.refused)
+      return [hazard('Secure Boot refuses', 'stop', 'firmware', params, { from: { start: start.why } })];
+    const secure = start.row.secureBoot;
+    return start.starts === 'yes' && start.trustAssumed && secure
       ? [
-          hazard('trust assumed', 'note', 'firmware', {
-            machine: machine.name,
-            because: start.row.secureBoot?.because ?? '',
+          hazard('trust assumed', 'note', 'firmware', params, {
+            from: { start: { reason: secure.reason, through: null } },
           }),
         ]
       : [];

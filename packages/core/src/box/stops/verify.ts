@@ -15,9 +15,10 @@ function published({ image }: Scene): Hazard[] {
 function starting({ machine, start }: Scene): Hazard[] {
   const firmware = machine && firmwareOf(machine);
   if (!machine || !firmware || !start || start.refused) return [];
-  const params = { machine: machine.name, firmware: firmwareTitle[firmware], because: start.because };
-  if (start.starts === 'no') return [hazard('does not start', 'stop', 'verify', params)];
-  return start.starts === 'unknown' ? [hazard('start not told', 'check', 'verify', params)] : [];
+  const params = { machine: machine.name, firmware: firmwareTitle[firmware] };
+  const from = { from: { start: start.why } };
+  if (start.starts === 'no') return [hazard('does not start', 'stop', 'verify', params, from)];
+  return start.starts === 'unknown' ? [hazard('start not told', 'check', 'verify', params, from)] : [];
 }
 
 export const verify: StopModule = {
@@ -25,7 +26,9 @@ export const verify: StopModule = {
   hazards: (scene) => [
     ...published(scene),
     ...(scene.reading?.findings ?? []).flatMap((f) =>
-      f.grade === 'note' ? [] : [hazard('found in the image', f.grade, 'verify', { what: f.what })],
+      f.grade === 'note'
+        ? []
+        : [hazard('found in the image', f.grade, 'verify', {}, { from: { fault: f.fault } })],
     ),
     ...(scene.image?.inspection && isOldReading(scene.image.inspection)
       ? [hazard('read by earlier rules', 'check', 'verify', { image: scene.image.name })]

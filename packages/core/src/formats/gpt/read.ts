@@ -16,10 +16,22 @@ export interface GptPart {
   at: number;
 }
 
+/** What can be wrong with a copy: UEFI 2.10 §5.3.2, table 5.5. */
+export const gptFaults = [
+  'header size impossible',
+  'header checksum wrong',
+  'header names another place',
+  'array dimensions impossible',
+  'array beyond the end',
+  'array checksum wrong',
+] as const;
+export type GptFault = (typeof gptFaults)[number];
+
+/** One of the two copies of a table. Offsets in bytes. */
 export interface GptCopy {
   sound: boolean;
   /** Why this copy cannot be trusted; empty where it is sound. */
-  faults: string[];
+  faults: GptFault[];
   /** Byte offsets of the header and the entry array. */
   header: number;
   array: number;
@@ -74,16 +86,15 @@ export function guidBytes(text: string): Uint8Array {
 async function readCopy(source: ByteSource, at: number, sectorSize: number): Promise<GptCopy | undefined> {
   const header = await source.read(at, 512);
   if (ascii(header, 0, GPT_SIGNATURE.length) !== GPT_SIGNATURE) return undefined;
-  const faults: string[] = [];
+  const faults: GptFault[] = [];
   const headerSize = u32(header, GPT_HEADER.headerBytes);
-  if (headerSize < GPT_HEADER.bytes || headerSize > 512)
-    faults.push(`header size ${headerSize} is impossible`);
+  if (headerSize < GPT_HEADER.bytes || headerSize > 512) faults.push('header size impossible');
   else {
     const zeroed = header.slice(0, headerSize);
     zeroed.fill(0, GPT_HEADER.crc, GPT_HEADER.crc + 4);
-    if (crc32(zeroed) !== u32(header, GPT_HEADER.crc)) faults.push('header CRC-32 is wrong');
+    if (crc32(zeroed) !== u32(header, GPT_HEADER.crc)) faults.push('header checksum wrong');
   }
-  if (u64(header, GPT_HEADER.own) * sectorSize !== at) faults.push('header names another place as its own');
+  if (u64(header, GPT_HEADER.own) * sectorSize !== at) faults.push('header names another place');
   const array = u64(header, GPT_HEADER.array) * sectorSize;
   const count = u32(header, GPT_HEADER.count);
   const entrySize = u32(header, GPT_HEADER.entryBytes);
@@ -95,11 +106,11 @@ async function readCopy(source: ByteSource, at: number, sectorSize: number): Pro
     entrySize > 4096 ||
     count > MAX_ENTRIES
   ) {
-    faults.push('entry array has impossible dimensions');
+    faults.push('array dimensions impossible');
   } else {
     const table = await source.read(array, arrayBytes);
-    if (table.length < arrayBytes) faults.push('entry array lies beyond the end of the file');
-    else if (crc32(table) !== u32(header, GPT_HEADER.arrayCrc)) faults.push('entry array CRC-32 is wrong');
+    if (table.length < arrayBytes) faults.push('array beyond the end');
+    else if (crc32(table) !== u32(header, GPT_HEADER.arrayCrc)) faults.push('array checksum wrong');
     for (let i = 0; i < count && (i + 1) * entrySize <= table.length; i += 1) {
       const o = i * entrySize;
       const typeGuid = guidText(table, o + GPT_ENTRY.type);

@@ -16,9 +16,20 @@ export interface MbrEntry {
   at: number;
 }
 
-/** A place where a table is not as the standard has it. */
+/** What can be wrong with a chain of logical drives. */
+export const chainFaults = [
+  'circle',
+  'beyond the end',
+  'leaves the extended part',
+  'too many',
+  'no end mark',
+  'drive reaches beyond',
+] as const;
+
+/** A place where a chain is not as it should be, in bytes, and the logical drive it is about. */
 export interface TableFault {
-  what: string;
+  fault: (typeof chainFaults)[number];
+  drive: number | null;
   offset: number;
 }
 
@@ -64,22 +75,22 @@ async function walkChain(
   const end = extended.start + extended.bytes;
   for (let at = extended.start; ;) {
     const fault = seen.has(at)
-      ? 'The chain of logical drives runs in a circle'
+      ? 'circle'
       : at >= source.size
-        ? 'The chain of logical drives goes on beyond the end of the file'
+        ? 'beyond the end'
         : at < extended.start || at >= end
-          ? 'The chain of logical drives leaves the extended part'
+          ? 'leaves the extended part'
           : logical.length >= MAX_LOGICAL
-            ? `The chain has more than ${MAX_LOGICAL} logical drives`
+            ? 'too many'
             : undefined;
     if (fault !== undefined) {
-      faults.push({ what: fault, offset: Math.min(at, source.size) });
+      faults.push({ fault, drive: null, offset: Math.min(at, source.size) });
       return;
     }
     seen.add(at);
     const table = await source.read(at, 512);
     if (u16(table, MBR.endMark) !== END_MARK) {
-      faults.push({ what: 'A table of the chain of logical drives has no end mark 55 AA', offset: at });
+      faults.push({ fault: 'no end mark', drive: null, offset: at });
       return;
     }
     const [first] = readEntries(table, sectorSize, at, at);
@@ -88,7 +99,8 @@ async function walkChain(
       logical.push({ ...first, index: 5 + logical.length });
       if (first.start + first.bytes > end)
         faults.push({
-          what: `Logical drive ${4 + logical.length} reaches beyond the extended part`,
+          fault: 'drive reaches beyond',
+          drive: 4 + logical.length,
           offset: first.at,
         });
     }

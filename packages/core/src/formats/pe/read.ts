@@ -26,9 +26,15 @@ export interface LoaderHeader {
   certificates: { offset: number; bytes: number };
   headerBytes: number;
   sections: { name: string; offset: number; bytes: number }[];
-  /** What of the file cannot run, in words; empty where nothing speaks against it. */
-  fault: string;
+  /** What of the file cannot run; undefined where nothing speaks against it. */
+  fault: PeFault | undefined;
 }
+
+/** What keeps a loader from running although its header is sound. */
+export type PeFault =
+  | { code: 'section beyond the file'; section: string }
+  | { code: 'entry in no section' }
+  | { code: 'entry wiped' };
 
 const MACHINES = new Map<number, LoaderMachine>(
   (['x64', 'ia32', 'aa64', 'arm', 'riscv64'] as const).map((m) => [MACHINE_TYPE[m], m]),
@@ -46,13 +52,13 @@ async function faultOf(
   file: ByteSource,
   entry: number,
   sections: { name: string; rva: number; virtual: number; offset: number; bytes: number }[],
-): Promise<string> {
+): Promise<PeFault | undefined> {
   const cut = sections.find((s) => s.bytes > 0 && s.offset + s.bytes > file.size);
-  if (cut) return `its section ${cut.name || 'without a name'} ends beyond the file`;
+  if (cut) return { code: 'section beyond the file', section: cut.name };
   const home = sections.find((s) => entry >= s.rva && entry < s.rva + Math.max(s.virtual, s.bytes));
-  if (!home) return 'its first instruction lies in no section';
+  if (!home) return { code: 'entry in no section' };
   const code = await file.read(home.offset + entry - home.rva, ENTRY_BYTES);
-  return oneValue(code) ? 'its first instructions are wiped' : '';
+  return oneValue(code) ? { code: 'entry wiped' } : undefined;
 }
 
 /**

@@ -1,5 +1,7 @@
 import { updateBox } from '@zb/core/acts/box';
-import { bootLadder, type Rung } from '@zb/core/starting/ladder';
+import { bootLadder } from '@zb/core/starting/ladder';
+import type { Rung } from '@zb/core/starting/rung';
+import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
 import type { FactKey } from '@zb/core/model/facts';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Facts } from '../../parts/Facts';
@@ -43,7 +45,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
       ),
     );
   return (
-    <BoxFrame context={context} stop="firmware" headline={ladder.finding}>
+    <BoxFrame context={context} stop="firmware" headline={ladderHeadline(ladder)}>
       <div className="two wide-left">
         <div className="stack">
           <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
@@ -76,20 +78,20 @@ function FirmwarePage({ context }: { context: BoxContext }) {
             <ol className="ladder" aria-label="Boot ladder">
               {ladder.rungs.map((r) => (
                 <li
-                  key={r.title}
+                  key={rungTitle(r.entry)}
                   className={r.state === 'started' ? 'reached' : r.state === 'not reached' ? 'dim' : ''}
                 >
                   <Mark kind={MARK[r.state]}>{r.state}</Mark>
                   <span>
-                    <b>{r.title}</b>
-                    <span className="sub">{r.because}</span>
-                    {r.remedy && <span className="sub">→ {r.remedy}</span>}
+                    <b>{rungTitle(r.entry)}</b>
+                    <span className="sub">{rungWords(r.why)}</span>
+                    {r.remedy && <span className="sub">→ {rungRemedy(r)}</span>}
                   </span>
                 </li>
               ))}
             </ol>
           </div>
-          {ladder.assumed.map((a) => (
+          {ladder.assumed.map(assumptionWords).map((a) => (
             <p key={a} className="said said-check">
               {a}
             </p>

@@ -1,3 +1,5 @@
+import { differenceWords, treeTitle } from '@zb/core/words/compare';
+import { dumpWords } from '@zb/core/words/readback';
 import { useRef, useState } from 'react';
 import type { ImageComparison } from '@zb/core/write/compareImages';
 import type { ImageItem } from '@zb/core/model/bench';
@@ -27,7 +29,7 @@ function Result({ found, first, second }: { found: ImageComparison; first: strin
         <Stamp kind={blocks.result === 'proven' ? 'good' : 'stop'}>
           {blocks.result === 'proven' ? 'SAME BYTES' : blocks.pattern.toUpperCase()}
         </Stamp>{' '}
-        {blocks.explanation} {blocks.beyond}
+        {dumpWords(blocks)}
       </div>
       {blocks.firstByte !== null && (
         <p className="sub">
@@ -49,8 +51,8 @@ function Result({ found, first, second }: { found: ImageComparison; first: strin
             </tr>
           </thead>
           <tbody>
-            {differences.map((d) => (
-              <tr key={d.about + d.what}>
+            {differences.map(differenceWords).map((d) => (
+              <tr key={d.what}>
                 <th scope="row">{d.what}</th>
                 <td>{d.first}</td>
                 <td>{d.second}</td>
@@ -60,8 +62,8 @@ function Result({ found, first, second }: { found: ImageComparison; first: strin
         </table>
       )}
       {trees?.map((t) => (
-        <div key={t.part}>
-          <h3 className="h6">Files on {t.part}</h3>
+        <div key={treeTitle(t)}>
+          <h3 className="h6">Files on {treeTitle(t)}</h3>
           <p>
             {t.same} are the same by path and size.{' '}
             {t.onlyInFirst.length + t.onlyInSecond.length + t.sizes.length === 0 && 'None differs.'}

@@ -1,3 +1,4 @@
+import { signatureWords } from '@zb/core/words/signature';
 import { useState } from 'react';
 import { recordComparisons } from '@zb/core/acts/images';
 import { againstList } from '@zb/core/checksum/against';
@@ -24,6 +25,7 @@ function Signature({ list }: { list: RoomList }) {
     );
   };
   const found = list.signature;
+  const said = found && signatureWords(found);
   return (
     <div className="stack" style={{ gap: 4 }}>
       <p>
@@ -47,10 +49,10 @@ function Signature({ list }: { list: RoomList }) {
           {problem}
         </p>
       )}
-      {found && (
+      {found && said && (
         <div className={`said said-${found.state === 'good' ? 'moss' : 'stop'}`} role="status">
-          <p>{found.found}</p>
-          <p className="sub">{found.proves}</p>
+          <p>{said.found}</p>
+          <p className="sub">{said.proves}</p>
         </div>
       )}
     </div>

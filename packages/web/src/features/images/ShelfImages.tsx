@@ -1,5 +1,5 @@
 import { againstList } from '@zb/core/checksum/against';
-import { verdictWords } from '@zb/core/checksum/compare';
+import { rowWords, verdictWords } from '@zb/core/words/comparison';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
 import { startsUnder } from '@zb/core/words/image';
 import type { ImageItem } from '@zb/core/model/bench';
@@ -50,7 +50,7 @@ export function ShelfImages({ images, onOpen }: { images: ImageItem[]; onOpen: (
               <td>
                 {comparison || row ? (
                   <Mark kind={KIND[comparison?.verdict ?? ''] ?? 'ask'}>
-                    {row?.words ?? (comparison ? verdictWords[comparison.verdict] : '')}
+                    {row ? rowWords(row) : comparison ? verdictWords[comparison.verdict] : ''}
                   </Mark>
                 ) : (
                   'not yet'

@@ -7,7 +7,7 @@ import { predictTimes, unknownStick } from '@zb/core/write/time';
 import type { Bench, Box, ImageItem } from '@zb/core/model/bench';
 import { MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
-import { unitsExplained } from '@zb/core/units/explain';
+import { unitsExplained } from '@zb/core/words/sizes';
 import { Primary, Quiet } from '../../parts/Button';
 import { BeforeAfter } from './Target';
 

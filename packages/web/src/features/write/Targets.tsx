@@ -1,3 +1,4 @@
+import { refusalWords } from '@zb/core/words/guard';
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { formatIec, formatSi } from '@zb/core/units/bytes';
 import type { Store } from '@zb/core/model/bench';
@@ -81,7 +82,7 @@ export function Targets({
               )}
               {g.refusals.map((r) => (
                 <span className="sub" key={r.rule}>
-                  {r.because}
+                  {refusalWords(r)}
                 </span>
               ))}
               {g.known && g.refusals.some((r) => r.rule === 'not decided') && (

@@ -1,3 +1,4 @@
+import { probeWords } from '@zb/core/words/probe';
 import { useState } from 'react';
 import { z } from 'zod';
 import { useQueryClient } from '@tanstack/react-query';
@@ -135,7 +136,7 @@ function WritePage({ context }: { context: BoxContext }) {
       if (!stick || !choice) return;
       const found = await sendJson('POST', `/api/writer/sticks/${stick.id}/probe`, {}, probeResultSchema);
       setProbed(found);
-      if (choice.known) await act(recordProbe(choice.known, found.real, found.explanation, stamp()));
+      if (choice.known) await act(recordProbe(choice.known, found, stamp()));
     });
   const plug = (id: string): Promise<void> =>
     attempt(async () => {
@@ -212,7 +213,7 @@ function WritePage({ context }: { context: BoxContext }) {
           ))}
           {probed && (
             <p className={`said said-${probed.real < probed.claimed ? 'stop' : 'moss'}`} role="status">
-              {probed.explanation}
+              {probeWords(probed)}
             </p>
           )}
           {choice && steps.length > 0 && running.length === 0 && (

@@ -1,4 +1,4 @@
-import { formatExact, formatIec, formatSi } from './bytes';
+import { formatExact, formatIec, formatSi } from '../units/bytes';
 
 /** Why a stick's printed size and the size a system shows differ, told by its own figures. */
 export const unitsExplained = (bytes: number): { title: string; text: string } => ({

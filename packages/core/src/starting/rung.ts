@@ -1,0 +1,57 @@
+import type { FirmwareKind } from '../model/inspection';
+import type { StartReason } from '../model/startReason';
+import type { StartWhy } from './forMachine';
+
+/** An entry of the firmware's order, as it stands on the ladder. `tail` is the end of the stick's serial. */
+export type RungEntry =
+  | { kind: 'drive'; name: string }
+  | { kind: 'no drive' }
+  | { kind: 'stick'; tail: string | null; by: 'menu' | 'order' }
+  | { kind: 'optical' }
+  | { kind: 'network' };
+
+/** Why an entry starts, is refused, is passed over, or cannot be foretold. */
+export type RungWhy =
+  | { code: 'content not known' }
+  | { code: 'start not known'; holds: string }
+  | { code: 'empty' }
+  | { code: 'starts another way'; title: string; firmware: FirmwareKind }
+  | { code: 'nothing that starts'; holds: string }
+  | { code: 'starts from it'; title: string }
+  | { code: 'no drive known' }
+  | { code: 'no stick written' }
+  | { code: 'write failed'; explanation: string }
+  | { code: 'firmware not known' }
+  | { code: 'image not read' }
+  | { code: 'Secure Boot refuses'; why: StartWhy }
+  /** What the image's bytes say; `firmware` where it is refused. */
+  | { code: 'image'; why: StartWhy; firmware: FirmwareKind | null }
+  | { code: 'another has started'; entry: RungEntry }
+  | { code: 'not foretold above' }
+  | { code: 'no disc in it' }
+  | { code: 'nobody answers' };
+
+/** The setting or act that would change a rung. */
+export type RungRemedy =
+  | 'say what is on it'
+  | 'write a stick'
+  | 'write again'
+  | 'enter the boot mode'
+  | 'open the image'
+  | 'Secure Boot off';
+
+/** One rung of the ladder. */
+export interface Rung {
+  entry: RungEntry;
+  state: 'started' | 'refused' | 'skipped' | 'not reached' | 'tried';
+  why: RungWhy;
+  remedy: RungRemedy | null;
+}
+
+/** What had to be taken for true because nobody knows it yet. */
+export type LadderAssumption =
+  | { code: 'internal before USB' }
+  | { code: 'menu key not known' }
+  | { code: 'signature trusted'; reason: StartReason }
+  | { code: 'Secure Boot off' }
+  | { code: 'starts as the machine does'; title: string; drive: string };

@@ -1,0 +1,103 @@
+import { firmwareTitle } from '../model/inspection';
+import type { BootLadder } from '../starting/ladder';
+import type { LadderAssumption, Rung, RungEntry, RungRemedy, RungWhy } from '../starting/rung';
+import { startReasonWords, startWords } from './start';
+
+/** An entry of the ladder by name. */
+export function rungTitle(entry: RungEntry): string {
+  switch (entry.kind) {
+    case 'drive':
+      return `Internal drive “${entry.name}”`;
+    case 'no drive':
+      return 'Internal drive';
+    case 'stick':
+      return `Stick${entry.tail === null ? '' : ` …${entry.tail}`}, by the ${entry.by === 'menu' ? 'one-time menu' : 'boot order'}`;
+    case 'optical':
+      return 'Optical drive';
+    case 'network':
+      return 'Network';
+  }
+}
+
+/** Why a rung is what it is. */
+export function rungWords(why: RungWhy): string {
+  switch (why.code) {
+    case 'content not known':
+      return 'what is on it is not known';
+    case 'start not known':
+      return `whether something on it starts is not known: ${why.holds}`;
+    case 'empty':
+      return 'it is empty';
+    case 'starts another way':
+      return `“${why.title}” on it starts by ${firmwareTitle[why.firmware]} alone`;
+    case 'nothing that starts':
+      return `it holds ${why.holds}, nothing that starts`;
+    case 'starts from it':
+      return `${why.title} starts from it`;
+    case 'no drive known':
+      return 'no drive is known in the machine';
+    case 'no stick written':
+      return 'no stick has been written for this box';
+    case 'write failed':
+      return `the last write failed: ${why.explanation}`;
+    case 'firmware not known':
+      return 'the machine’s boot mode or architecture is not known';
+    case 'image not read':
+      return 'the image has not been read';
+    case 'Secure Boot refuses':
+      return `Secure Boot is on and ${startWords(why.why)}`;
+    case 'image':
+      return `${why.firmware ? `${firmwareTitle[why.firmware]}: ` : ''}${startWords(why.why)}`;
+    case 'another has started':
+      return `${rungTitle(why.entry)} has started`;
+    case 'not foretold above':
+      return 'the rung above cannot be foretold';
+    case 'no disc in it':
+      return 'no disc is in it';
+    case 'nobody answers':
+      return 'nothing on the network answers';
+  }
+}
+
+const REMEDIES: Record<RungRemedy, string> = {
+  'say what is on it': 'Read the survey again, or say it on the drive’s sheet.',
+  'write a stick': 'Write one at stop 5.',
+  'write again': 'Write again at stop 5.',
+  'enter the boot mode': 'Enter the boot mode.',
+  'open the image': 'Open it at stop 4.',
+  'Secure Boot off': 'Turn Secure Boot off in setup.',
+};
+
+/** What would change a rung; undefined where nothing is named. */
+export const rungRemedy = (rung: Rung): string | undefined =>
+  rung.remedy === null ? undefined : REMEDIES[rung.remedy];
+
+/** What had to be assumed, as a sentence. */
+export function assumptionWords(a: LadderAssumption): string {
+  switch (a.code) {
+    case 'internal before USB':
+      return 'The boot order is not known; internal drive before USB is assumed.';
+    case 'menu key not known':
+      return 'The one-time menu key is not known yet.';
+    case 'signature trusted':
+      return `Secure Boot is on, and the loader is ${startReasonWords(a.reason)}; that it does is assumed.`;
+    case 'Secure Boot off':
+      return 'Secure Boot is not known; off is assumed.';
+    case 'starts as the machine does':
+      return `That “${a.title}” on “${a.drive}” starts the way this machine does is assumed.`;
+  }
+}
+
+/** The finding at the head of the firmware sheet: what the next start does. */
+export function ladderHeadline(ladder: BootLadder): string {
+  const { machine, decides } = ladder;
+  if (ladder.result === 'the stick starts') return `${machine} will start ${ladder.image ?? 'the stick'}`;
+  if (ladder.result === 'cannot say')
+    return `What ${machine} does next cannot be said yet: ${decides ? rungWords(decides.why) : ''}`;
+  const stick = ladder.rungs.find((r) => r.entry.kind === 'stick');
+  const why =
+    stick?.state === 'not reached' ? 'the internal drive comes first' : stick ? rungWords(stick.why) : '';
+  return ladder.result === 'something else starts'
+    ? `${machine} will not start the stick: ${why}`
+    : `${machine} will find nothing to start: ${why}`;
+}
