@@ -6,7 +6,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   testMatch: '**/*.spec.ts',
   workers: 2,
-  fullyParallel: false,
+  // One long file must not keep one worker busy while the other has nothing left to do.
+  fullyParallel: true,
   retries: 0,
   timeout: 45_000,
   expect: { timeout: 10_000 },
