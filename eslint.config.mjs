@@ -1,5 +1,6 @@
 import { readdirSync } from 'node:fs';
 import js from '@eslint/js';
+import jsdoc from 'eslint-plugin-jsdoc';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -61,6 +62,26 @@ export default tseslint.config(
         'localStorage',
         'navigator',
         'setTimeout',
+      ],
+    },
+  },
+  {
+    // What core gives away says what it is, in which units, and where a rule of it comes from.
+    files: ['packages/core/src/**'],
+    plugins: { jsdoc },
+    rules: {
+      'jsdoc/require-jsdoc': [
+        'error',
+        {
+          publicOnly: { esm: true },
+          enableFixer: false,
+          require: { ArrowFunctionExpression: true, ClassDeclaration: true, FunctionDeclaration: true },
+          contexts: [
+            'TSInterfaceDeclaration',
+            // A type made from a schema has the schema's comment.
+            'ExportNamedDeclaration > TSTypeAliasDeclaration:not(:has(TSTypeReference[typeName.right.name="infer"]))',
+          ],
+        },
       ],
     },
   },

@@ -17,6 +17,7 @@ import type { Stamp } from './stamp';
 
 const edit = (box: Box, to: Partial<Box>): Change => edited('boxes', box, { ...box, ...to });
 const log = (to: LogEntry): Change => ({ in: 'log', id: to.id, to });
+/** Opens a box for a purpose, with the machine it is given, if any; a new machine is put on the shelf with it. */
 export function createBox(
   name: string,
   purpose: Purpose,
@@ -38,11 +39,13 @@ export function createBox(
   return { box, label: `Box “${name}” opened`, changes: [...changes, { in: 'boxes', id: box.id, to: box }] };
 }
 
+/** Changes fields of a box in one act; `label` names it for undo. */
 export const updateBox = (box: Box, changed: Partial<Box>, label: string): Act => ({
   label,
   changes: [edit(box, changed)],
 });
 
+/** Takes a box away with its lines of the log and their photographs. */
 export function removeBox(bench: Bench, box: Box): Act {
   const mine = bench.log.filter((e) => e.boxId === box.id);
   const lines = mine.map((e): Change => ({ in: 'log', id: e.id, to: null }));
@@ -81,6 +84,7 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
   };
 }
 
+/** What digesting a file came to: its digests in hex, the comparison with a list, and the seconds it took. */
 export interface HashRun {
   digests: Partial<Record<DigestAlgorithm, string>>;
   comparison: Comparison | null;
@@ -178,6 +182,7 @@ export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: stri
   };
 }
 
+/** What a person adds to the log by hand. */
 export type HandEntry =
   | { kind: 'note'; text: string }
   | { kind: 'photo'; text: string; photo: string }

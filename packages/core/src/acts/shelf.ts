@@ -34,6 +34,7 @@ export function recordProbe(store: Store, found: ProbeResult, stamp: Stamp): Act
 
 const item = (to: ShelfItem): Change => ({ in: 'items', id: to.id, to });
 
+/** A machine of which nothing but its name and kind is known yet. */
 export function blankMachine(name: string, form: Machine['form'], stamp: Stamp): Machine {
   return {
     kind: 'machine',
@@ -192,6 +193,7 @@ export const addPhoto = (machine: Machine, caption: string, data: string, stamp:
 });
 const photo = (to: Photo): Change => ({ in: 'photos', id: to.id, to });
 
+/** Takes a photograph away; lines of the log that show it stay. */
 export const removePhoto = (id: string): Act => ({
   label: 'Photo removed',
   changes: [{ in: 'photos', id, to: null }],

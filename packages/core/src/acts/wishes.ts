@@ -20,6 +20,7 @@ import type { Stamp } from './stamp';
 
 const edit = (wish: Wish, to: Partial<Wish>): Change => edited('wishes', wish, { ...wish, ...to });
 
+/** A wish with nothing said but its name and purpose: any system, audible at most, a wire at hand. */
 export const blankWish = (name: string, purpose: Purpose, stamp: Stamp): Wish => ({
   id: stamp.id(),
   name,
@@ -78,6 +79,7 @@ export const toggleForbid = (wish: Wish, machine: Machine): Act => {
   };
 };
 
+/** Changes what the bench reckons with, field by field, in one act. */
 export const changeSettings = (bench: Bench, change: Partial<Settings>, label: string): Act => ({
   label,
   changes: [

@@ -8,6 +8,7 @@ import { writtenContent } from '../write/content';
 import { logBase } from './base';
 import type { Stamp } from './stamp';
 
+/** How a write ended, as the writer tells it and box and log keep it. Bytes and seconds. */
 export interface WriteRun {
   imageId: string;
   imageName: string;

@@ -4,12 +4,14 @@ export interface Term {
   by: number;
 }
 
+/** One constraint: the sum of coefficient × variable lies between its bounds. */
 export interface Row {
   terms: Term[];
   sign: '<=' | '>=' | '=';
   is: number;
 }
 
+/** A mixed-integer model: what is made as large as possible, under which constraints. */
 export interface Model {
   /** To be made as large as possible. */
   objective: Term[];

@@ -30,6 +30,7 @@ export interface Placing {
   role: 'memory' | 'drive' | 'adapter';
 }
 
+/** The model of a shelf with what each of its variables stands for. */
 export interface AssignModel {
   model: Model;
   options: Option[];

@@ -21,9 +21,11 @@ export interface Option {
   needing: Needing;
 }
 
+/** Whether a wish may have this machine, by what is pinned and forbidden. */
 export const allowed = (wish: Wish, machineId: string): boolean =>
   (wish.pinned === null || wish.pinned === machineId) && !wish.forbid.includes(machineId);
 
+/** What meeting a wish is worth to a plan: importance × (100 + points of the score). */
 export const worth = (wish: Wish, points: number): number => wish.importance * (100 + points);
 
 const lacksNoMore = (a: Lacks, b: Lacks): boolean =>
@@ -72,5 +74,6 @@ function ways(scene: Scene, wish: number, machine: number): Option[] {
 const sameStay = (a: Option, b: Option): boolean =>
   a.needing.bootBytes === b.needing.bootBytes && a.needing.dataDrives === b.needing.dataDrives;
 
+/** Every machine and system that could meet a wish, with what it is worth. */
 export const optionsOf = (scene: Scene): Option[] =>
   scene.wishes.flatMap((_, w) => scene.machines.flatMap((__, m) => ways(scene, w, m)));

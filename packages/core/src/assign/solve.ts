@@ -3,6 +3,7 @@ import type { Part } from '../system/part';
 import { buildModel, moneyPoints, partPoints, type AssignModel, type Placing } from './model';
 import type { Scene } from './scene';
 
+/** A part that a plan puts into a machine; the price is of one, in the bench's currency. */
 export interface PlacedPart {
   partId: string;
   name: string;
@@ -14,6 +15,7 @@ export interface PlacedPart {
   offer: boolean;
 }
 
+/** One wish met: by which machine, with which system and parts. */
 export interface Assignment {
   wishId: string;
   machineId: string;
@@ -24,6 +26,7 @@ export interface Assignment {
   parts: PlacedPart[];
 }
 
+/** A plan of the whole shelf, how good it is, and whether anything could be better. */
 export interface Solution {
   /** Total worth in points, less what purchases and moved parts count. */
   value: number;

@@ -3,6 +3,7 @@ import { hazards, route, type RouteStop } from './summary';
 import type { Bench, Box } from '../model/bench';
 import { addSpans, type Span } from '../units/duration';
 
+/** One box on the sheet of the day: what is next, and its minutes in seconds. */
 export interface BenchDayRow {
   box: Box;
   next: RouteStop;

@@ -6,6 +6,7 @@ import { addSpans, formatSpan } from '../units/duration';
 import type { LedgerLine } from './stopModule';
 import { contentTitle } from '../model/content';
 
+/** What the margin says of the whole bench. */
 export interface BenchLedgerData {
   shelf: LedgerLine[];
   /** Drives that must not be lost. */

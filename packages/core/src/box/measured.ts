@@ -2,6 +2,7 @@ import type { Bench } from '../model/bench';
 import { formatDay } from '../units/date';
 import type { Span } from '../units/duration';
 
+/** A measured time beside what was foretold for it, in seconds. */
 export interface MeasuredRun {
   label: string;
   /** Seconds. */

@@ -6,8 +6,10 @@ import { Scene } from './scene';
 import type { Known, LedgerLine } from './stopModule';
 import { inOrder, stopModules } from './stops';
 
+/** Where a stop of a box stands. */
 export type StopState = 'signed' | 'current' | 'ahead';
 
+/** One stop on the route of a box. */
 export interface RouteStop {
   stop: Stop;
   number: number;

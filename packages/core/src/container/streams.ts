@@ -6,6 +6,7 @@ export interface PieceReader {
   read(): Promise<{ done: boolean; value?: Uint8Array }>;
   cancel(): Promise<void>;
 }
+/** A stream of bytes as platforms have it, as far as it is used here (WHATWG Streams). */
 export interface PieceStream {
   getReader(): PieceReader;
   pipeThrough(through: object): PieceStream;
@@ -19,6 +20,7 @@ interface Platform {
 }
 const platform = globalThis as unknown as Platform;
 
+/** Bytes, piece by piece. */
 export type Pieces = AsyncIterator<Uint8Array>;
 
 /** A platform stream over pieces, which are asked for one by one as they are wanted. */

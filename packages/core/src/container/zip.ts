@@ -26,6 +26,7 @@ class SourceReader extends Reader<ByteSource> {
   }
 }
 
+/** The one image of an archive: its name, its unpacked bytes, and its directory entry. */
 export interface ZippedImage {
   name: string;
   bytes: number;

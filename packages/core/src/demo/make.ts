@@ -47,6 +47,7 @@ const SOURCE: Partial<Record<FactKey, (v: FactValue) => string>> = {
   'power.wear': (v) => `power, BAT0: ${String(v)} % of its design`,
 };
 
+/** A made-up machine for the demo bench, with facts a survey told and facts entered by hand. */
 export function machine(
   id: string,
   name: string,
@@ -92,6 +93,7 @@ export function machine(
   };
 }
 
+/** A made-up drive, stick or card for the demo bench; bytes. */
 export function store(
   kind: Store['kind'],
   id: string,
@@ -159,12 +161,14 @@ export const systemOn = (
 export const OPEN: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel'] };
 export const ANY: Variant = { id: 'standard', name: 'standard', drivers: ['in-kernel', 'out-of-tree'] };
 
+/** A made-up release: long support for x86_64, no limits, unless `more` says otherwise. */
 export const release = (version: string, more: Partial<Release> = {}): Release => ({
   ...blankRelease(`r${version.replace(/\W/g, '-')}`),
   version,
   ...more,
 });
 
+/** A made-up system of modest needs, unless `needs` and `more` say otherwise. */
 export function profile(
   id: string,
   name: string,

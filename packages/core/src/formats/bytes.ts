@@ -1,9 +1,12 @@
 /** Little helpers to read fields; every one answers 0 or '' past the end, so that cut images cannot throw. */
 export const u8 = (b: Uint8Array, o: number): number => b[o] ?? 0;
+/** An unsigned number of two bytes, the lowest first; bytes beyond the end count as zero. */
 export const u16 = (b: Uint8Array, o: number): number => u8(b, o) | (u8(b, o + 1) << 8);
+/** An unsigned number of four bytes, the lowest first. */
 export const u32 = (b: Uint8Array, o: number): number => (u16(b, o) | (u16(b, o + 2) << 16)) >>> 0;
 /** 64-bit field as a number; beyond 2^53 it loses precision, which no real image reaches. */
 export const u64 = (b: Uint8Array, o: number): number => u32(b, o) + u32(b, o + 4) * 2 ** 32;
+/** An unsigned number of four bytes, the highest first. */
 export const u32be = (b: Uint8Array, o: number): number =>
   ((u8(b, o) << 24) | (u8(b, o + 1) << 16) | (u8(b, o + 2) << 8) | u8(b, o + 3)) >>> 0;
 
@@ -29,6 +32,7 @@ export function utf16(b: Uint8Array, offset: number, units: number): string {
   return out;
 }
 
+/** Whether nothing but zeros is there; true of no bytes at all. */
 export const allZero = (b: Uint8Array): boolean => b.every((x) => x === 0);
 
 /** Does this run of bytes hold the ASCII text? Used to recognise boot code by its messages. */

@@ -1,7 +1,9 @@
 /** The digests that published lists use, the strongest in general use first. */
 export const digestAlgorithms = ['sha256', 'sha512', 'sha1', 'md5'] as const;
+/** A digest by the name lists use for it. */
 export type DigestAlgorithm = (typeof digestAlgorithms)[number];
 
+/** One sum of a list: the file it is for (null where the list names none), in lower-case hex, and its line. */
 export interface ListedSum {
   algorithm: DigestAlgorithm;
   hex: string;
@@ -17,6 +19,7 @@ export interface ListedSize {
   line: number;
 }
 
+/** What a checksum list says, and how many of its lines could not be read. */
 export interface ChecksumList {
   sums: ListedSum[];
   sizes: ListedSize[];

@@ -9,6 +9,7 @@ export interface Edid {
   audio: boolean;
 }
 
+/** An EDID that cannot be read, and why. */
 export class EdidError extends RangeError {
   override name = 'EdidError';
 }
@@ -16,6 +17,7 @@ export class EdidError extends RangeError {
 const BLOCK = 128;
 const HEADER = [0, 255, 255, 255, 255, 255, 255, 0];
 
+/** Bytes of a text of hexadecimal digits with any space between them. Throws EdidError where it is none. */
 export function hexBytes(hex: string): Uint8Array {
   const clean = hex.replace(/\s+/g, '');
   if (!/^([0-9a-f]{2})*$/i.test(clean)) throw new EdidError('The EDID is not hexadecimal.');

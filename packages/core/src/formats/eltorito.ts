@@ -2,6 +2,7 @@ import { u16, u32, u8 } from './bytes';
 import { ISO_SECTOR } from './iso9660/layout';
 import type { ByteSource } from './source';
 
+/** An entry of the boot catalogue; offset in bytes from the front of the image (El Torito 1.0 §2.2–2.4). */
 export interface BootEntry {
   platform: 'bios' | 'uefi' | 'other';
   bootable: boolean;
@@ -11,6 +12,7 @@ export interface BootEntry {
   loadBytes: number;
 }
 
+/** A boot catalogue: its validation entry and its entries (El Torito 1.0 §2.0–2.4). */
 export interface BootCatalogue {
   /** The header and key bytes are there, so that its entries can be read. */
   marked: boolean;

@@ -7,6 +7,7 @@ export interface ByteSource {
   read(offset: number, length: number): Promise<Uint8Array>;
 }
 
+/** An array as a source. */
 export function bytesSource(bytes: Uint8Array): ByteSource {
   return {
     size: bytes.length,

@@ -7,6 +7,7 @@ import { slice } from '../formats/source';
 import type { Evidence, Loader } from '../model/inspection';
 import type { ImagePlace, LoaderFault } from '../model/startReason';
 
+/** Architectures whose UEFI is judged. */
 export type UefiArch = 'x64' | 'ia32' | 'aa64';
 
 /** Removable-media loader names: UEFI 2.10 §3.5.1.1, table 3.2. */
@@ -17,6 +18,7 @@ const REMOVABLE: Record<string, string> = {
   arm: 'BOOTARM.EFI',
   riscv64: 'BOOTRISCV64.EFI',
 };
+/** The loader that firmware looks for by itself on removable media (UEFI 2.10 §3.5.1.1). */
 export const removablePath = (arch: UefiArch): string => `/EFI/BOOT/${REMOVABLE[arch]}`;
 
 /** A loader with what the judgement needs beyond what is kept on the shelf. */

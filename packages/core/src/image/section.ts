@@ -35,6 +35,7 @@ export function loadersIn(reading: ImageReading, region: Pick<ImageRegion, 'star
     });
 }
 
+/** A line of bytes to be shown: its offset, digits, and printable letters. */
 export interface HexLine {
   offset: number;
   hex: string;

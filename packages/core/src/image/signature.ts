@@ -7,6 +7,7 @@ import type { ByteSource } from '../formats/source';
 /** A certificate that a machine's firmware trusts, as DER bytes (an entry of its "db", UEFI 2.10 §32.4.1). */
 export type TrustedKey = Uint8Array;
 
+/** What the signatures of an EFI program come to (Authenticode PE specification; UEFI 2.10 §32). */
 export interface SignatureReading {
   /** Who signed, by the subject of each signing certificate. */
   signers: string[];

@@ -4,6 +4,7 @@ import { formatIec } from '../units/bytes';
 import { factText } from './text';
 import type { Survey } from './types';
 
+/** One difference between what was surveyed before and now, as text. */
 export interface SurveyChange {
   what: string;
   was: string;

@@ -48,6 +48,7 @@ const PCIE = {
   4: { rate: 16e9, useful: 128, sent: 130 },
   5: { rate: 32e9, useful: 128, sent: 130 },
 } as const;
+/** A generation of PCI Express, by its number. */
 export type PcieGeneration = keyof typeof PCIE;
 
 /** PCI Express Base Specification 5.0 §4.2: 8 bits in 10 up to 5 GT/s, 128 in 130 from 8 GT/s on; each lane on its own. */
@@ -83,6 +84,7 @@ export const cardClassRate = {
   V60: 60e6,
   V90: 90e6,
 } as const;
+/** A speed class of a card, as it is printed on it. */
 export type CardClass = keyof typeof cardClassRate;
 
 /** A class mark in what somebody wrote of a card; undefined where there is none. */

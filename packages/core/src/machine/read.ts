@@ -8,6 +8,7 @@ import { readFirmware, readGraphics, readMemory, readNetwork } from './rest';
 import { splitSections } from './sections';
 import type { Survey } from './types';
 
+/** A survey that cannot be read; the message says what is wrong and what to do. */
 export class SurveyError extends Error {
   override name = 'SurveyError';
 }

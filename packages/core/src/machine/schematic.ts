@@ -12,6 +12,7 @@ export interface Place {
   unsure?: boolean;
 }
 
+/** Places of one kind in a machine, and what sits in them. */
 export interface PlaceGroup {
   title: string;
   places: Place[];

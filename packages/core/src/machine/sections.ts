@@ -1,3 +1,4 @@
+/** One section of a survey report: its name and its text. */
 export interface Section {
   name: string;
   text: string;

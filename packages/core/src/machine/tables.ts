@@ -11,6 +11,7 @@ export interface DetailLine {
   grade?: 'check' | 'stop';
 }
 
+/** Details of a machine as rows for its sheet. */
 export interface DetailTable {
   title: string;
   lines: DetailLine[];

@@ -3,6 +3,7 @@ import type { Details } from '../model/details';
 import type { FactKey, FactValue } from '../model/facts';
 import type { NetworkPort } from '../model/shelf';
 
+/** A fact a survey found, and the command that told it. */
 export interface SurveyedFact {
   value: FactValue;
   /** The line of the report the value was read from, with its section. */
@@ -15,6 +16,7 @@ export interface AssumedFact {
   because: string;
 }
 
+/** A drive a survey found; bytes. */
 export interface SurveyedDrive {
   name: string;
   bytes: number;
@@ -26,6 +28,7 @@ export interface SurveyedDrive {
   content: Content;
 }
 
+/** What a survey report says of a machine. */
 export interface Survey {
   facts: Partial<Record<FactKey, SurveyedFact>>;
   assumed: Partial<Record<FactKey, AssumedFact>>;

@@ -22,7 +22,9 @@ export const BENCH_VERSION = 5;
 /** The bench as this application knows it. */
 export const theBench = benchModel(collections, BENCH_VERSION);
 export const benchSchema = theBench.schema;
+/** The whole bench, as the one file holds it. */
 export type Bench = BenchOf<typeof collections>;
+/** A collection of the bench, by its name in the file. */
 export type CollectionName = keyof typeof collections;
 
 export const emptyBench = theBench.empty;
@@ -32,31 +34,38 @@ export const { arranged, findEntries } = theBench;
 /** A thing of the shelf by its id. */
 export const findItem = (bench: Bench, id: string | null): ShelfItem | undefined =>
   id === null ? undefined : lookupOf(bench.items).byId.get(id);
+/** The machine of this id; undefined where the bench has none. */
 export const findMachine = (bench: Bench, id: string | null): Machine | undefined => {
   const item = findItem(bench, id);
   return item && isMachine(item) ? item : undefined;
 };
+/** The image of this id; undefined where the bench has none. */
 export const findImage = (bench: Bench, id: string | null): ImageItem | undefined => {
   const item = findItem(bench, id);
   return item && isImage(item) ? item : undefined;
 };
+/** The system of this id; undefined where the bench has none. */
 export const findProfile = (bench: Bench, id: string | null): Profile | undefined =>
   bench.profiles.find((p) => p.id === id);
+/** The box of this id; undefined where the bench has none. */
 export const findBox = (bench: Bench, id: string | undefined): Box | undefined =>
   bench.boxes.find((b) => b.id === id);
 /** Machines that are here. */
 export const machinesOf = (bench: Bench): Machine[] => bench.items.filter(isMachine).filter((m) => m.owned);
 /** Drives, sticks and cards that are here. */
 export const storesOf = (bench: Bench): Store[] => bench.items.filter(isStore).filter((s) => s.owned);
+/** Drives, cards and sticks in a machine, in the order of the shelf. */
 export const storesIn = (bench: Bench, machineId: string): Store[] =>
   lookupOf(bench.items).inMachine.get(machineId) ?? [];
 /** What a machine could start from and keep: drives, and cards that sit in it; sticks in its ports are not counted. */
 export const drivesIn = (bench: Bench, machineId: string): Store[] =>
   storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');
+/** The lines of the log that are about a box, oldest first. */
 export const logOf = (bench: Bench, boxId: string): LogEntry[] => bench.log.filter((e) => e.boxId === boxId);
 /** Photographs of a machine, oldest first. */
 export const photosOf = (bench: Bench, machineId: string): Photo[] =>
   bench.photos.filter((p) => p.machineId === machineId);
+/** The photograph of this id; undefined where the bench has none. */
 export const findPhoto = (bench: Bench, id: string | null): Photo | undefined =>
   bench.photos.find((p) => p.id === id);
 export { isMachine };

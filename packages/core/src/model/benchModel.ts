@@ -20,6 +20,7 @@ export interface Frame {
   name: string;
   settings: Settings;
 }
+/** A bench with the collections of a table. */
 export type BenchOf<T extends Table> = Frame & { [K in keyof T]: RecordOf<T[K]>[] };
 
 /** One record set or (null) removed; values of a record changed; the bench's name or settings changed. */
@@ -29,6 +30,7 @@ export type ChangeOf<T extends Table> =
   | NameChange
   | { in: 'settings'; id: 'settings'; edits: readonly Edit[] };
 
+/** A change of one record of a collection. */
 export type RecordChange<T extends Table> = Exclude<ChangeOf<T>, { in: 'name' | 'settings' }>;
 interface NameChange {
   in: 'name';

@@ -4,7 +4,9 @@ import { editsBetween, type Conflict } from './change';
 import { collections } from './collections';
 import type { RecordOf } from './collection';
 
+/** A collection of the bench, by its name in the file. */
 export type Collection = CollectionName;
+/** A change of the bench: of one record, its name or its settings. */
 export type Change = ChangeOf<typeof collections>;
 
 /** One act of the user: everything in it happens or nothing does, and one undo takes all of it back. */

@@ -40,7 +40,10 @@ export interface Collection<T extends Keyed = Keyed> {
   large?: true;
 }
 
+/** A collection, checked against its own schema by the compiler. */
 export const collection = <T extends Keyed>(c: Collection<T>): Collection<T> => c;
 
+/** The table of collections, by their names in the file. */
 export type Table = Readonly<Record<string, Collection>>;
+/** What a collection holds. */
 export type RecordOf<C> = C extends Collection<infer T> ? T : never;

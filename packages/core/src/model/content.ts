@@ -44,10 +44,12 @@ export const contentSchema = z.object({
   }),
 });
 export type Content = z.infer<typeof contentSchema>;
+/** Where what lies on a drive is known from. */
 export type LearntFrom = Content['learnt']['from'];
 
 /** Whether what is on a drive matters. What is not decided stops whatever could erase it. */
 export const fates = ['keep', 'may be lost', 'not decided'] as const;
+/** Whether what lies on a drive matters. */
 export type Fate = (typeof fates)[number];
 
 /** Nothing is on it: no table, no file system, nothing that starts. */

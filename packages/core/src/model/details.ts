@@ -81,6 +81,7 @@ export type BatteryState = z.infer<typeof batterySchema>;
 export type Link = z.infer<typeof linkSchema>;
 export type BootEntry = z.infer<typeof bootEntrySchema>;
 
+/** Details of a machine of which none are known. */
 export const noDetails = (): Details => ({
   modules: [],
   health: [],

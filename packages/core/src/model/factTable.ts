@@ -9,6 +9,7 @@ export const FACT_GROUPS = [
   'Firmware',
   'Power and noise',
 ] as const;
+/** A group of the machine sheet. */
 export type FactGroup = (typeof FACT_GROUPS)[number];
 
 /** How a fact is shown, asked for and checked. */

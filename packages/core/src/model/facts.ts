@@ -3,8 +3,10 @@ import { FACTS, type FactDefinition } from './factTable';
 
 export type { FactDefinition };
 export { FACTS };
+/** A fact by its key; keys are stable, files and the command line use them. */
 export type FactKey = keyof typeof FACTS;
 export const factKeys = Object.keys(FACTS) as FactKey[];
+/** How a fact is shown, asked for and checked. */
 export const factDefinition = (key: FactKey): FactDefinition => FACTS[key];
 
 export const factValueSchema = z.union([z.string(), z.number(), z.boolean(), z.array(z.string())]);

@@ -89,6 +89,7 @@ export const benchFromKept = (
   model: Reading = theBench,
 ): Bench => model.checked({ ...migrate(kept, steps, target), version: model.version });
 
+/** What an import would do to one collection, counted. */
 export interface ImportPreview {
   collection: string;
   added: number;

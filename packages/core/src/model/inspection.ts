@@ -93,6 +93,7 @@ export const regionSchema = z.object({
 export type ImageRegion = z.infer<typeof regionSchema>;
 
 export const containerKinds = ['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip'] as const;
+/** How a file is packed. */
 export type ContainerKind = (typeof containerKinds)[number];
 
 /** A packed file: what it is and what is inside. Sizes and digest are null until the whole of it was unpacked. */

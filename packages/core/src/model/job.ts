@@ -39,11 +39,13 @@ export const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
+/** Whether a write has ended, however it did. */
 export const isOver = (job: Pick<Job, 'state'>): boolean =>
   !['waiting for the file', 'waiting for its turn', 'writing', 'reading back'].includes(job.state);
 
 /** What a write belongs to, in one word that goes along with it: "boxId:imageId". */
 export const tagOf = (box: Box, imageId: string): string => `${box.id}:${imageId}`;
+/** The box and image a write was begun for, from its tag. */
 export function belongsTo(job: Pick<Job, 'tag'>): { boxId: string; imageId: string } {
   const at = job.tag.indexOf(':');
   return { boxId: job.tag.slice(0, at), imageId: job.tag.slice(at + 1) };

@@ -1,6 +1,7 @@
 import { factKeys, type FactKey, type FactValue } from './facts';
 import type { Machine } from './shelf';
 
+/** The value of a fact that counts, and where it comes from. */
 export interface KnownFact {
   value: FactValue;
   origin: 'entered' | 'surveyed' | 'assumed';
@@ -24,6 +25,7 @@ export interface KnownFacts {
   assumed: ReadonlySet<FactKey>;
 }
 
+/** All facts of a machine that are known or assumed, and which are only assumed. */
 export function factsOf(machine: Machine): KnownFacts {
   const facts: KnownFacts['facts'] = {};
   const assumed = new Set<FactKey>();

@@ -9,6 +9,7 @@ export interface FileProblem {
 /** More than anybody mends by hand; the rest is only counted. */
 const MOST_TOLD = 200;
 
+/** A file that is not taken: why, and where it is wrong. Nothing of it was used. */
 export class BenchFileError extends Error {
   /** `problems` holds the first of them; `count` says how many there are. */
   constructor(
@@ -27,6 +28,7 @@ const pathWords = (path: readonly PropertyKey[]): string =>
     .join('.')
     .replace(/\.\[/g, '[');
 
+/** A problem of the schema as a place in the file and its reason. */
 export const fileProblem = (issue: z.core.$ZodIssue, at: readonly PropertyKey[] = []): FileProblem => ({
   path: pathWords([...at, ...issue.path]),
   why: issue.message,

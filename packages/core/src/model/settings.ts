@@ -1,7 +1,9 @@
 import { z } from 'zod';
 
 export const criteria = ['quiet', 'watts', 'speed', 'cost', 'spare ports', 'age', 'preferred'] as const;
+/** What a score is made of. */
 export type Criterion = (typeof criteria)[number];
+/** How much each criterion counts, 0 to 10. */
 export type Weights = Record<Criterion, number>;
 const weight = z.number().min(0).max(10);
 
@@ -25,6 +27,7 @@ export const settingsSchema = z.object({
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
+/** What a new bench reckons with. */
 export const usualSettings = (): Settings => ({
   currency: '',
   tariff: 0.3,

@@ -172,7 +172,10 @@ export type Adapter = z.infer<typeof adapterSchema>;
 export type ImageItem = z.infer<typeof imageSchema>;
 export type NetworkPort = z.infer<typeof networkPortSchema>;
 
+/** Whether an item of the shelf is a machine. */
 export const isMachine = (item: ShelfItem): item is Machine => item.kind === 'machine';
+/** Whether an item of the shelf is an image. */
 export const isImage = (item: ShelfItem): item is ImageItem => item.kind === 'image';
+/** Whether an item of the shelf is a drive, a card or a stick. */
 export const isStore = (item: ShelfItem): item is Store =>
   item.kind === 'drive' || item.kind === 'stick' || item.kind === 'card';

@@ -26,6 +26,7 @@ export type DepotFile = z.infer<typeof depotFileSchema>;
 
 /** USB links by what they carry at most: 480 Mb/s, 5, 10 and 20 Gb/s (USB 2.0; USB 3.2). */
 export const usbLinkIds = ['usb2', 'usb5', 'usb10', 'usb20'] as const;
+/** What a USB port of the writer carries. */
 export type UsbLink = (typeof usbLinkIds)[number];
 
 /** What is made to go wrong with a virtual stick. */

@@ -79,6 +79,7 @@ export const plainStartCodes = [
   'no FAT part first',
   'nothing for boards',
 ] as const;
+/** A reason that is about nothing more than what it says. */
 export type PlainStartCode = (typeof plainStartCodes)[number];
 
 export const startReasonSchema = z.discriminatedUnion('code', [

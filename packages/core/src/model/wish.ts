@@ -26,6 +26,7 @@ export const wishSchema = z.object({
   notes: z.string().max(2000),
 });
 export type Wish = z.infer<typeof wishSchema>;
+/** Something a wish may ask of a machine besides its purpose. */
 export type WishFeature = Wish['features'][number];
 export const wishFeatures = wishSchema.shape.features.element.options;
 export const noiseLevels = wishSchema.shape.noise.options;

@@ -10,6 +10,7 @@ import { hexOf } from '../formats/bytes';
 import { containerKind } from '../container/kind';
 import { READING_RULES, type ContainerKind, type ImageReading, type Inspection } from '../model/inspection';
 
+/** How an image is read. */
 export interface InspectOptions {
   /** Certificates the machine's firmware trusts (its db); without them a signature's trust stays unknown. */
   keys?: readonly TrustedKey[] | undefined;

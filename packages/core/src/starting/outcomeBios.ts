@@ -169,6 +169,7 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
   }
 }
 
+/** Whether BIOS starts the image as a disk: the end mark, the boot code of sector 0, and what that goes on to (UEFI 2.10 §5.2.1). */
 export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
   const { head, mbr, source } = facts;
   if (u8(head, 510) !== 0x55 || u8(head, 511) !== 0xaa)

@@ -51,6 +51,7 @@ export const protectiveRecord = (facts: ImageFacts): boolean =>
     (e) => e.type === 0xee && !e.active && e.start === (facts.gpt?.sectorSize ?? 512),
   ) ?? false;
 
+/** Whether firmware goes by the GUID partition table: one copy is sound and sector 0 protects it (UEFI 2.10 §5.2.3, §5.3). */
 export const gptUsable = (facts: ImageFacts): boolean =>
   facts.gpt !== undefined && facts.gpt.parts.length > 0 && protectiveRecord(facts);
 
@@ -65,6 +66,7 @@ function firstOf(volumes: BootVolume[], arch: UefiArch): UefiVerdict | undefined
   return wrong;
 }
 
+/** Whether UEFI starts the image as optical media, by the UEFI entry of its boot catalogue (UEFI 2.10 §13.3.2.1). */
 export async function uefiOptical(
   facts: ImageFacts,
   volumes: BootVolume[],
@@ -121,6 +123,7 @@ export async function uefiOptical(
   );
 }
 
+/** Whether UEFI starts the image as a disk, by the removable-media path on a FAT part (UEFI 2.10 §3.5.1.1, §13.3.1). */
 export async function uefiDisk(
   facts: ImageFacts,
   volumes: BootVolume[],

@@ -10,6 +10,7 @@ import { KeptPages, PAGE } from '../container/keptPages';
 import { PassSource } from '../container/passSource';
 import { openPacked } from '../container/unpack';
 
+/** How a whole file is read; bytes. */
 export interface UnpackOptions extends InspectOptions {
   /** Digests of the packed file itself that are wanted; its content is always digested by SHA-256. */
   algorithms: readonly DigestAlgorithm[];
@@ -21,6 +22,7 @@ export interface UnpackOptions extends InspectOptions {
   stopped?: () => boolean;
 }
 
+/** A whole file as read: what it is, and its digests in hex. */
 export interface Unpacked {
   inspection: Inspection;
   digests: Partial<Record<DigestAlgorithm, string>>;

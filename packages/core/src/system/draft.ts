@@ -59,6 +59,7 @@ export function sizeText(bytes: number): string {
 
 const text = (n: number | null): string => (n === null ? '' : String(n));
 
+/** A profile as the form edits it, in text. */
 export const draftOf = (p: Profile): ProfileDraft => ({
   ...p,
   releases: p.releases.map((r) => ({
@@ -215,6 +216,7 @@ export const blankProfile = (id: string): Profile => ({
   drivers: [],
 });
 
+/** A release with nothing said but its id. */
 export const blankRelease = (id: string): Release => ({
   id,
   version: '1',

@@ -9,6 +9,7 @@ import { profileSchema } from '../model/profile';
 export const LARGEST_FILE = 5_000_000;
 const MOST_PROFILES = 500;
 
+/** Profiles as the text of a file to share. */
 export const profilesToText = (profiles: readonly Profile[]): string =>
   JSON.stringify(sortKeys({ format: 'zealous-box-profiles', version: 2, profiles }), null, 2) + '\n';
 
@@ -58,6 +59,7 @@ export function profilesFromText(text: string): Profile[] {
   return profiles;
 }
 
+/** What taking shared profiles would do to the bench. */
 export interface ProfileArrival {
   profile: Profile;
   /** What taking it does to the bench. */
@@ -79,6 +81,7 @@ export function previewProfiles(bench: Bench, incoming: readonly Profile[]): Pro
   });
 }
 
+/** Puts shared profiles on the bench, in one act; those of the same id are replaced. */
 export const takeProfiles = (incoming: readonly Profile[]): Act => ({
   label: `${incoming.length} ${incoming.length === 1 ? 'system' : 'systems'} taken`,
   changes: incoming.map((to): Change => ({ in: 'profiles', id: to.id, to })),

@@ -13,8 +13,11 @@ export type Part = { id: string; name: string; price: number; offer: boolean; re
     }
   | { kind: 'adapter'; goesIn: Adapter['goesIn']; wiredPorts: number; sataPorts: number }
 );
+/** A drive or card as a part. */
 export type DrivePart = Extract<Part, { kind: 'drive' }>;
+/** A memory module as a part. */
 export type MemoryPart = Extract<Part, { kind: 'memory' }>;
+/** A card or adapter as a part. */
 export type AdapterPart = Extract<Part, { kind: 'adapter' }>;
 
 const busOf = (s: Store): DrivePart['bus'] => {

@@ -66,6 +66,7 @@ export function drivePorts(m: Reader): number | undefined {
   return sata === undefined || m2 === undefined ? undefined : sata + slotsOf(m2).length;
 }
 
+/** Which of a machine's drives is to boot from, and which are left for data. */
 export interface DriveState {
   /** The drive it would start from: a card where one is large enough, else the smallest free drive that is. */
   boot: DriveView | undefined;
@@ -73,6 +74,7 @@ export interface DriveState {
   data: DriveView[];
 }
 
+/** Chooses the boot drive (the smallest usable one of `bootBytes` or more, cards first) and counts the rest as data drives. */
 export function driveState(view: MachineView, bootBytes: number): DriveState {
   const free = usable(view.drives);
   const [boot] = free

@@ -3,6 +3,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
 import { partsFor, type Part } from './part';
 
+/** A drive as the rules of fit see it. */
 export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable' | 'fate'> &
   Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>>;
 

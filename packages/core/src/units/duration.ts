@@ -6,7 +6,9 @@ export interface Span {
   high: number;
 }
 
+/** A span of seconds; one number where both ends are the same. */
 export const span = (low: number, high = low): Span => ({ low, high });
+/** The spans together: all at their shortest to all at their longest, in seconds. */
 export const addSpans = (spans: readonly Span[]): Span =>
   spans.reduce((sum, one) => ({ low: sum.low + one.low, high: sum.high + one.high }), span(0));
 

@@ -7,6 +7,7 @@ export interface Quantity<V = number> {
   because: string[];
 }
 
+/** A quantity by its parts. */
 export const quantity = <V>(value: V, unit: Quantity['unit'], ...because: string[]): Quantity<V> => ({
   value,
   unit,

@@ -1,5 +1,6 @@
 import { logOf, type Bench, type Box } from '../model/bench';
 
+/** The finding at the head of the keep sheet. */
 export function keepHeadline(bench: Bench, box: Box): string {
   const lines = logOf(bench, box.id).length;
   const left = 12 - box.signoffs.length;

@@ -14,6 +14,7 @@ const DECIDING = [
   'ports.drives',
 ] as const;
 
+/** The question or finding at the head of the survey sheet. */
 export function surveyHeadline(machine: Machine | undefined): string {
   if (!machine) return 'Which machine is this box to be?';
   const known = factKeys.filter((k) => knownFact(machine, k)).length;

@@ -7,6 +7,7 @@ export const BLOCK = 4096;
 /** More bad blocks than this are counted and no longer listed: the picture is clear by then. */
 const LISTED = 200_000;
 
+/** What a comparison block by block counted; bytes. */
 export interface BlockTally {
   /** Bytes of the image that the dump has as well. */
   compared: number;

@@ -9,6 +9,7 @@ import { explainDump, type DumpComparison } from './compareDump';
 import { compareReadings, type ReadingDifference } from './compareReadings';
 import { compareTrees, type TreeDifference } from './compareTrees';
 
+/** What two images, or an image and a dump, have in common and not. */
 export interface ImageComparison {
   /** Byte against byte: what a dump of a written stick is judged by. */
   blocks: DumpComparison;

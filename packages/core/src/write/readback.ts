@@ -5,6 +5,7 @@ export interface BlockResult {
   bits?: number;
 }
 
+/** What a read-back looks like; each has a cause of its own. */
 export type ReadbackPattern =
   | 'same'
   | 'lying capacity'

@@ -14,6 +14,7 @@ import {
   LONG_PIECES,
 } from './layout';
 
+/** An opened FAT volume, read only and within bounds. */
 export interface FatVolume {
   kind: 'fat12' | 'fat16' | 'fat32';
   label: string | undefined;
@@ -32,6 +33,7 @@ export interface FatVolume {
   walk(): Promise<TreeEntry[]>;
 }
 
+/** A file of a FAT volume as a source of bytes. */
 export interface FatFile extends ByteSource {
   /** Where a byte of the file stands in the volume. */
   placeOf(offset: number): number;
@@ -39,6 +41,7 @@ export interface FatFile extends ByteSource {
   whole: boolean;
 }
 
+/** An entry of a FAT directory (FAT specification 1.03 §6); bytes. */
 export interface FatEntry {
   name: string;
   directory: boolean;

@@ -2,6 +2,7 @@ import { put16, put32, putText } from '../put';
 import { ATTRIBUTE, DIR_ENTRY, FAT12_CLUSTERS, FAT16_BOOT, FAT_BOOT, LABEL_BYTES } from './layout';
 import { END_MARK, MBR } from '../mbr/layout';
 
+/** A file to be put on a composed volume; its path with slashes. */
 export interface ComposedFile {
   /** Absolute, upper-case 8.3 names only: '/EFI/BOOT/BOOTX64.EFI'. */
   path: string;

@@ -3,6 +3,7 @@ import { crc32 } from '../crc32';
 import type { ByteSource } from '../source';
 import { GPT_ENTRY, GPT_HEADER, GPT_SIGNATURE } from './layout';
 
+/** One entry of the array (UEFI 2.10 §5.3.3, table 5.6); start and size in bytes. */
 export interface GptPart {
   index: number;
   start: number;
@@ -25,6 +26,7 @@ export const gptFaults = [
   'array beyond the end',
   'array checksum wrong',
 ] as const;
+/** What is wrong with a copy. */
 export type GptFault = (typeof gptFaults)[number];
 
 /** One of the two copies of a table. Offsets in bytes. */
@@ -44,6 +46,7 @@ export interface GptCopy {
   parts: GptPart[];
 }
 
+/** A GUID partition table with both its copies. */
 export interface Gpt {
   sectorSize: 512 | 4096;
   primary: GptCopy | undefined;

@@ -5,6 +5,7 @@ import { MBR, END_MARK, MBR_ENTRY, PROTECTIVE } from '../mbr/layout';
 import { putMbrEntry } from '../mbr/write';
 import { GPT_ENTRY, GPT_HEADER, GPT_SIGNATURE } from './layout';
 
+/** A part to be put into a composed table: where it begins (bytes) and what it holds. */
 export interface ComposedPart {
   /** Bytes, multiples of 512. */
   start: number;

@@ -18,6 +18,7 @@ const MAX_DIR_BYTES = 4 * 1024 * 1024;
 /** Descriptors looked at before the terminator must have come; real volumes have four or five. */
 const MAX_DESCRIPTORS = 32;
 
+/** An opened optical volume (ECMA-119), read only and within bounds. */
 export interface IsoVolume {
   label: string;
   uuid: string | undefined;
@@ -36,6 +37,7 @@ export interface IsoVolume {
   walk(): Promise<TreeEntry[]>;
 }
 
+/** An entry of an optical volume's directory (ECMA-119 §9.1); bytes. */
 export interface IsoEntry {
   name: string;
   directory: boolean;

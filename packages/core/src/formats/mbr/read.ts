@@ -2,6 +2,7 @@ import { u16, u32, u8 } from '../bytes';
 import type { ByteSource } from '../source';
 import { ACTIVE, END_MARK, EXTENDED, MBR, MBR_ENTRY, PROTECTIVE } from './layout';
 
+/** One entry of a master boot record or of its chain (UEFI 2.10 table 5.2). */
 export interface MbrEntry {
   /** 1–4 for primaries, 5 and up for logical drives, as the usual tools number them. */
   index: number;
@@ -33,6 +34,7 @@ export interface TableFault {
   offset: number;
 }
 
+/** A master boot record with its logical drives. */
 export interface Mbr {
   entries: MbrEntry[];
   bootCode: Uint8Array;

@@ -11,8 +11,10 @@ import {
   SUBSYSTEM_APPLICATION,
 } from './layout';
 
+/** Architecture of an EFI program, by UEFI's own short names. */
 export type LoaderMachine = 'x64' | 'ia32' | 'aa64' | 'arm' | 'riscv64' | 'other';
 
+/** What the header of an EFI program says (PE/COFF); offsets and sizes in bytes from the front of the file. */
 export interface LoaderHeader {
   machine: LoaderMachine;
   /** Raw machine type, and where its two bytes stand in the file. */

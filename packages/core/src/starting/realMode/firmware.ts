@@ -1,5 +1,6 @@
 import { AX, BX, CX, DS, DX, ES, SI, type RealModeMachine } from './machine';
 
+/** A read the boot code asked for: sectors from `lba` on, to a linear address. */
 export interface DiskRead {
   lba: number;
   sectors: number;

@@ -13,6 +13,7 @@ export interface Stage {
   address: number;
 }
 
+/** What came of following boot code. */
 export interface Followed {
   /** What came of it: a kernel entered by its own header; an end that nothing follows; or a way that cannot be followed. */
   end: 'kernel' | 'stops' | 'gives up' | 'waits for a key' | 'empty' | 'circle' | 'lost';

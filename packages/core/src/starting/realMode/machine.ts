@@ -19,8 +19,11 @@ export const DS = 3;
 const MEMORY_BYTES = 0x110000;
 
 const MASK: Record<Width, number> = { 1: 0xff, 2: 0xffff, 4: 0xffffffff };
+/** A value cut to its width in bytes. */
 export const mask = (value: number, width: Width): number => (value & MASK[width]) >>> 0;
+/** Whether the highest bit of a value of this width is set. */
 export const signBit = (value: number, width: Width): boolean => ((value >>> (8 * width - 1)) & 1) === 1;
+/** A value of this width as a signed number (two's complement). */
 export const signed = (value: number, width: Width): number =>
   width === 4 ? value | 0 : signBit(value, width) ? value - 2 ** (8 * width) : value;
 
