@@ -2,6 +2,7 @@
  * Readers against the tools of Debian: what sfdisk, sgdisk, blkid, mtools, isoinfo and xorriso say of an image is the
  * expected value, for images they made and for images we composed.
  */
+import { readSfdiskDump } from '@zb/core/formats/sfdiskDump';
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { depotImages } from '@zb/core/demo/depot';
 import { bytesSource, slice } from '@zb/core/formats/source';
@@ -57,6 +58,22 @@ describe('partition tables', () => {
         p.type.toLowerCase(),
       ]),
     );
+  });
+
+  it('sfdisk --dump is read as sfdisk meant it, of GPT and of MBR with logical drives', async () => {
+    const path = blank(room.path('dumped.img'), 64 * MIB);
+    for (const script of ['label: gpt\n,8M,U,*\n,16M,L\n', 'label: dos\n,8M,c,*\n,32M,E\n,4M,83\n,4M,82\n']) {
+      run('sfdisk', [path], script);
+      const dumped = readSfdiskDump(run('sfdisk', ['--dump', path]));
+      const { parts } = await inspectFile(path);
+      const extended = dumped.parts.filter((p) => ['5', 'f'].includes(p.type));
+      expect(dumped.parts.filter((p) => !extended.includes(p)).map((p) => [p.start, p.bytes])).toEqual(
+        parts.map((p) => [p.start, p.bytes]),
+      );
+      expect(dumped.parts.filter((p) => p.bootable).map((p) => p.start)).toEqual(
+        dumped.label === 'dos' ? parts.filter((p) => p.active).map((p) => p.start) : [],
+      );
+    }
   });
 
   it('sgdisk: parts of a table made by another hand, and its verdict of ours', async () => {

@@ -1,4 +1,7 @@
 import { Command, CommanderError } from 'commander';
+import { contentFromDump } from '@zb/core/machine/dumped';
+import { differenceWords } from '@zb/core/words/compare';
+import { dumpWords } from '@zb/core/words/readback';
 import { compareImages } from '@zb/core/write/compareImages';
 import { readWhole } from '@zb/core/starting/whole';
 import { readTrustedKeys } from '@zb/core/image/trustedKeys';
@@ -77,13 +80,26 @@ zb.command('compare')
       });
       if (!found) return;
       const { blocks, differences, trees } = found;
-      print({ same: blocks.result === 'proven', ...blocks, differences, trees });
+      print({
+        same: blocks.result === 'proven',
+        ...blocks,
+        explanation: dumpWords(blocks),
+        differences: differences.map((d) => ({ ...d, says: differenceWords(d) })),
+        trees,
+      });
       if (blocks.result !== 'proven') process.exitCode = 1;
     } finally {
       await image.close();
       await dump.close();
     }
   });
+
+zb.command('content')
+  .description('say what lies on a drive by the dump of its partition table')
+  .argument('<dump>', 'what sfdisk --dump printed')
+  .action(async (path: string) =>
+    print(contentFromDump(await readText(path), null, new Date().toISOString())),
+  );
 
 zb.command('check')
   .description(

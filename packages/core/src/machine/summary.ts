@@ -1,6 +1,7 @@
 import { knownFact } from '../model/known';
 import { machinesOf, type Bench, type ShelfItem } from '../model/bench';
 import { formatBoth, formatIec } from '../units/bytes';
+import { formatMoney } from '../units/money';
 import { factText } from './text';
 
 /** One line that tells an item of the shelf from the next. */
@@ -37,7 +38,9 @@ export function itemSummary(item: ShelfItem): string {
 /** Where an item is: in a machine, in use by a box, or loose. */
 export function itemPlace(bench: Bench, item: ShelfItem): string {
   if ('owned' in item && !item.owned)
-    return item.price === null ? 'to be bought' : `to be bought, ${item.price.toFixed(2)}`;
+    return item.price === null
+      ? 'to be bought'
+      : `to be bought, ${formatMoney(item.price, bench.settings.currency)}`;
   const reserving = bench.boxes.find((b) => b.parts.includes(item.id));
   if (reserving) return `put aside for “${reserving.name}”`;
   if ('in' in item) {

@@ -1,3 +1,4 @@
+import { formatNumber } from '../units/number';
 import type { Details } from '../model/details';
 import type { NetworkPort } from '../model/shelf';
 import { formatIec } from '../units/bytes';
@@ -59,7 +60,7 @@ export function detailTables(details: Details, network: readonly NetworkPort[] =
       title: 'Health of drives',
       lines: details.health.map((h): DetailLine => {
         const { grade, words } = healthWords(h);
-        const hours = h.hours === null ? '' : ` ${h.hours.toLocaleString('en')} hours.`;
+        const hours = h.hours === null ? '' : ` ${formatNumber(h.hours)} hours.`;
         return {
           what: h.serial ? `${h.name}, …${h.serial.slice(-4)}` : h.name,
           is: words + hours,

@@ -1,3 +1,5 @@
+import { formatNumber } from './number';
+
 /**
  * Byte counts in the two families of units that people mix up.
  * SI (kB, MB, GB: powers of 1000) is what drive makers print; IEC (KiB, MiB, GiB: powers of 1024) is what
@@ -35,7 +37,7 @@ export const formatIec = (bytes: number): string => scale(bytes, 1024, IEC);
 
 /** The exact count with thin groups: 15 980 000 256 → "15 980 000 256 bytes". */
 export function formatExact(bytes: number): string {
-  return `${String(Math.trunc(bytes)).replace(/\B(?=(\d{3})+$)/g, '\u202f')} bytes`;
+  return `${formatNumber(Math.trunc(bytes))} bytes`;
 }
 
 /** Both families at once, for places where a maker's figure meets a system's. */

@@ -1,3 +1,4 @@
+import { formatNumber } from '../units/number';
 import { runningTotal } from '../system/report';
 import type { Bench } from '../model/bench';
 import { toAccept } from '../assign/accept';
@@ -17,7 +18,9 @@ export function planHeadline(bench: Bench, plan: Solution): string {
 
 /** How sure the plan is: proven, or how far the best could still lie above. */
 export const provenWords = (plan: Solution): string =>
-  plan.optimal ? 'proven best' : `stopped early: the best may be worth ${(plan.gap * 100).toFixed(1)} % more`;
+  plan.optimal
+    ? 'proven best'
+    : `stopped early: the best may be worth ${formatNumber(plan.gap * 100, 1)} % more`;
 
 /** One figure of a plan and where it comes from. */
 export interface PlanLine {
@@ -63,7 +66,7 @@ export function planLines(bench: Bench, plan: Solution): PlanLine[] {
     },
     {
       label: 'Value',
-      value: plan.value.toFixed(1),
+      value: formatNumber(plan.value, 1),
       because:
         'importance × (100 + score) of each wish met, less a little for each part and for what is bought',
     },
@@ -81,7 +84,7 @@ export function difference(bench: Bench, plan: Solution, other: Solution): strin
     return [`${w.name} on ${name(b.machineId)}${a ? ` instead of ${name(a.machineId)}` : ''}`];
   });
   const less = plan.value > 0 ? (100 * (plan.value - other.value)) / plan.value : 0;
-  return `${words.join('; ')} (${less.toFixed(1)} % less value)`;
+  return `${words.join('; ')} (${formatNumber(less, 1)} % less value)`;
 }
 
 /** The act in words, for its button. */

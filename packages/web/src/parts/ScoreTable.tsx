@@ -1,3 +1,4 @@
+import { formatNumber } from '@zb/core/units/number';
 import type { Score } from '@zb/core/system/score';
 import type { Settings } from '@zb/core/model/settings';
 import { basisWords } from '@zb/core/words/fit/score';
@@ -19,7 +20,7 @@ export function ScoreTable({ score, settings }: { score: Score; settings: Settin
               {p.criterion}
               <span className="sub">{basisWords(p.basis, settings)}</span>
             </th>
-            <td className="num">+{p.points.toFixed(1)}</td>
+            <td className="num">+{formatNumber(p.points, 1)}</td>
           </tr>
         ))}
       </tbody>

@@ -1,10 +1,11 @@
+import { formatNumber } from '../../units/number';
 import type { Settings } from '../../model/settings';
 import type { BreakEven, RunningCost } from '../../system/cost';
 import { formatMoney } from '../../units/money';
 
 /** What a year's running cost is made of. */
 export const costWords = (c: RunningCost, { currency }: Pick<Settings, 'currency'>): string =>
-  `${c.idle} W idle and ${c.load} W at work for ${Math.round(c.share * 100)} % of ${c.hoursPerDay} h a day: ${c.kwhPerYear.toFixed(0)} kWh a year at ${formatMoney(c.tariff, currency)} each`;
+  `${c.idle} W idle and ${c.load} W at work for ${Math.round(c.share * 100)} % of ${c.hoursPerDay} h a day: ${formatNumber(c.kwhPerYear)} kWh a year at ${formatMoney(c.tariff, currency)} each`;
 
 /** When a machine that runs cheaper has paid for itself. */
 export function breakEvenWords(name: string, e: BreakEven, { currency }: Pick<Settings, 'currency'>): string {
@@ -12,5 +13,5 @@ export function breakEvenWords(name: string, e: BreakEven, { currency }: Pick<Se
   const each = `${name} runs for ${money(e.other)} a year against ${money(e.own)}`;
   if (e.years === null) return `${each}: it never pays for itself.`;
   if (e.years === 0) return `${each} and costs nothing: it is ahead from the first day.`;
-  return `${each} and costs ${money(e.price)}: ahead after ${e.years.toFixed(1)} years.`;
+  return `${each} and costs ${money(e.price)}: ahead after ${formatNumber(e.years, 1)} years.`;
 }

@@ -1,3 +1,4 @@
+import { formatNumber } from '../../units/number';
 import type { Settings } from '../../model/settings';
 import type { FlipReport } from '../../system/report';
 import type { PreferredNeed, ScoreBasis } from '../../system/score';
@@ -38,7 +39,7 @@ export function basisWords(b: ScoreBasis, { currency }: Pick<Settings, 'currency
     case 'watts':
       return `${b.idle} W idle`;
     case 'speed':
-      return `${plural(b.cores, 'core')}${b.mhz === null ? '' : ` at up to ${(b.mhz / 1000).toFixed(1)} GHz`}`;
+      return `${plural(b.cores, 'core')}${b.mhz === null ? '' : ` at up to ${formatNumber(b.mhz / 1000, 1)} GHz`}`;
     case 'cost':
       return b.cost === 0 ? 'nothing to buy' : `${formatMoney(b.cost, currency)} to buy`;
     case 'spare ports':
@@ -52,9 +53,9 @@ export function basisWords(b: ScoreBasis, { currency }: Pick<Settings, 'currency
 
 /** Who scores what, and which single weight would turn the order. */
 export function flipWords({ first, second, flips }: FlipReport): string {
-  const lead = `${first.name} scores ${first.total.toFixed(0)}, ${second.name} ${second.total.toFixed(0)}.`;
+  const lead = `${first.name} scores ${formatNumber(first.total)}, ${second.name} ${formatNumber(second.total)}.`;
   const [near] = flips;
   if (!near) return `${lead} No single weight turns that.`;
   const way = near.at > near.now ? 'more' : 'less';
-  return `${lead} ${second.name} comes first if ${near.criterion} weighs ${way} than ${near.at.toFixed(1)} (now ${near.now}).`;
+  return `${lead} ${second.name} comes first if ${near.criterion} weighs ${way} than ${formatNumber(near.at, 1)} (now ${near.now}).`;
 }

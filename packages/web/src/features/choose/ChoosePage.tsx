@@ -1,3 +1,4 @@
+import { formatNumber } from '@zb/core/units/number';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { chooseProfile } from '@zb/core/acts/box';
@@ -84,7 +85,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
                   <td className="num">
                     {j.verdict === 'does not fit'
                       ? ''
-                      : score(view, j.of, bench.settings.weights, j.cost).total.toFixed(0)}
+                      : formatNumber(score(view, j.of, bench.settings.weights, j.cost).total)}
                   </td>
                 </tr>
               ))}

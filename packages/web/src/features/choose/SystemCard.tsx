@@ -1,3 +1,4 @@
+import { formatNumber } from '@zb/core/units/number';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
@@ -89,7 +90,7 @@ export function SystemCard({
       <SchoolCard card={card} purpose={profile.purpose} machine={machine.name} onTake={take} />
       <div className="two" style={{ gap: 18 }}>
         <div>
-          <h3 className="h6">Score {scored.total.toFixed(0)} of 100</h3>
+          <h3 className="h6">Score {formatNumber(scored.total)} of 100</h3>
           {flip && (
             <p>
               <b>What would flip it.</b> {flipWords(flip)}

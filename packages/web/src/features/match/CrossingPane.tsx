@@ -1,3 +1,4 @@
+import { formatNumber } from '@zb/core/units/number';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { unmetWords } from '@zb/core/words/fit/unmet';
@@ -79,7 +80,7 @@ export function CrossingPane({
         </LedgerGroup>
       )}
       {cell && canTake(cell.judged.verdict) && (
-        <LedgerGroup title="Score" count={<b className="m">{cell.score.total.toFixed(0)}</b>}>
+        <LedgerGroup title="Score" count={<b className="m">{formatNumber(cell.score.total)}</b>}>
           <ScoreTable score={cell.score} settings={bench.settings} />
           {flip && (
             <p style={{ marginTop: 4 }}>

@@ -1,3 +1,5 @@
+import { formatNumber } from '@zb/core/units/number';
+import { amount } from '@zb/core/words/money';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
@@ -69,11 +71,11 @@ export default function MatchPage() {
     <>
       <Sheet
         title="Match"
-        mid={`${machines.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${settings.budget.toFixed(2)} to spend`}
+        mid={`${machines.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${amount(bench, settings.budget)} to spend`}
         right={
           bySystem || !plan.solution
             ? ''
-            : `${plan.seconds !== undefined ? `solved in ${plan.seconds.toFixed(2)} s, ` : ''}${provenWords(plan.solution)}`
+            : `${plan.seconds !== undefined ? `solved in ${formatNumber(plan.seconds, 2)} s, ` : ''}${provenWords(plan.solution)}`
         }
         headline={
           bySystem

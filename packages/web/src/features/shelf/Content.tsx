@@ -4,6 +4,7 @@ import { firmwareKinds, firmwareTitle } from '@zb/core/model/inspection';
 import { contentByHand, handKind, learntWords } from '@zb/core/words/content';
 import { stamp } from '../../storage/hooks';
 import { StoreParts } from '../../parts/StoreParts';
+import { TableDump } from './TableDump';
 
 const FATE: Record<Fate, [title: string, means: string]> = {
   keep: ['Keep it', 'Nothing is ever written to it.'],
@@ -38,6 +39,7 @@ export function Content({ store, onChange }: { store: Store; onChange: (change: 
             <span className="sub">{learntWords(content)}</span>
           </label>
           {content && content.parts.length > 0 && <StoreParts content={content} />}
+          <TableDump content={content} onContent={(learnt) => onChange({ content: learnt })} />
         </div>
         <div role="radiogroup" aria-label="May what is on it be lost?" className="stack" style={{ gap: 4 }}>
           <span className="h6">May what is on it be lost?</span>
