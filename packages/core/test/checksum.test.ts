@@ -2,10 +2,16 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { algorithmsWanted, compareDigests, groupedHex } from '@zb/core/checksum/compare';
 import { createDigest } from '@zb/core/checksum/digest';
+import { WINDOW } from '@zb/core/checksum/sha256/compress';
+import { createVectorSha256 } from '@zb/core/checksum/sha256/stream';
 import { parseChecksumList, sizeFor, sumsFor, type ChecksumList } from '@zb/core/formats/checksumList';
 import { crc32 } from '@zb/core/formats/crc32';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+const must = <T>(x: T | undefined): T => {
+  if (x === undefined) throw new Error('not there');
+  return x;
+};
 const NOW = '2026-01-01T00:00:00.000Z';
 
 describe('digests', () => {
@@ -41,6 +47,34 @@ describe('digests', () => {
       sha1: '34aa973cd4c4daa4f61eeb2bdbad27316534016f',
       sha256: 'cdc76e5c9914fb9281a1c7e284d73e67f1809a48a497200e046d39ccc7112cd0',
     });
+  });
+
+  // Every length about a block (64 bytes) and about the window is padded in a way of its own (FIPS 180-4 §5.1.1).
+  it('the program of its own agrees with the system library at every length about its borders', async () => {
+    const source = Uint8Array.from({ length: 2 * WINDOW + 200 }, (_, i) => (i * 131 + (i >> 8)) & 255);
+    const lengths = [0, WINDOW, 2 * WINDOW].flatMap((n) =>
+      Array.from({ length: 135 }, (_, i) => Math.max(0, n - 67 + i)),
+    );
+    for (const length of new Set(lengths)) {
+      const running = await createVectorSha256();
+      if (!running) throw new Error('this platform has vector instructions');
+      const cut = Math.floor(length / 3);
+      running.update(source.subarray(0, cut));
+      running.update(source.subarray(cut, length));
+      expect([length, running.finish()]).toEqual([
+        length,
+        createHash('sha256').update(source.subarray(0, length)).digest('hex'),
+      ]);
+    }
+  });
+
+  it('two at once do not share anything', async () => {
+    const [one, other] = [must(await createVectorSha256()), must(await createVectorSha256())];
+    one.update(bytes('ab'));
+    other.update(bytes('message'));
+    one.update(bytes('c'));
+    expect(one.finish()).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+    expect(other.finish()).toBe(createHash('sha256').update('message').digest('hex'));
   });
 
   it('agrees with the system library however the bytes are cut', async () => {
