@@ -8,6 +8,12 @@ export interface StreamingDigest {
   finish(): Partial<Record<DigestAlgorithm, string>>;
 }
 
+/** A digest that may run elsewhere: an update that answers a promise is to be waited for before the next. */
+export interface PacedDigest {
+  update(chunk: Uint8Array): void | Promise<void>;
+  finish(): ReturnType<StreamingDigest['finish']> | Promise<ReturnType<StreamingDigest['finish']>>;
+}
+
 interface Running {
   update(chunk: Uint8Array): void;
   finish(): string;

@@ -15,9 +15,18 @@ export class PackedSource {
   ) {}
 
   async *pieces(from = 0, to = this.source.size): AsyncGenerator<Uint8Array> {
-    for (let at = from; at < to; at += PIECE) {
-      const piece = await this.source.read(at, Math.min(PIECE, to - at));
+    const ask = (at: number): Promise<Uint8Array> | undefined => {
+      const asked = at < to ? this.source.read(at, Math.min(PIECE, to - at)) : undefined;
+      // A fault is thrown where the piece is used; until then it must not count as unhandled.
+      asked?.catch(() => undefined);
+      return asked;
+    };
+    // One piece is fetched while the one before it is unpacked.
+    let next = ask(from);
+    for (let at = from; next; at += PIECE) {
+      const piece: Uint8Array = await next;
       if (piece.length === 0) return;
+      next = ask(at + PIECE);
       if (at <= this.seen && at + piece.length > this.seen) {
         this.fresh(piece.subarray(this.seen - at));
         this.seen = at + piece.length;

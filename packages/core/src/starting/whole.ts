@@ -1,4 +1,4 @@
-import { createDigest } from '../checksum/digest';
+import { createDigest, type PacedDigest } from '../checksum/digest';
 import { readGpt } from '../formats/gpt/read';
 import { inspectImage, readDisk, type InspectOptions } from './inspect';
 import { readMbr } from '../formats/mbr/read';
@@ -14,6 +14,8 @@ import { openPacked } from '../container/unpack';
 export interface UnpackOptions extends InspectOptions {
   /** Digests of the packed file itself that are wanted; its content is always digested by SHA-256. */
   algorithms: readonly DigestAlgorithm[];
+  /** Begins a digest; where none is given it runs on this thread. */
+  startDigest?: (algorithms: readonly DigestAlgorithm[]) => Promise<PacedDigest>;
   /** Bytes of the packed file that have been read, and of the content that came out. */
   onProgress?: (read: number, unpacked: number) => void;
   /** Bytes of content beyond which unpacking is given up with GrowsBeyond; no end where there is none. */
@@ -74,20 +76,23 @@ async function readPacked(
   | { inner: ImageReading; innerName: string | null; innerSha256: string; digests: Unpacked['digests'] }
   | undefined
 > {
-  const outer = await createDigest(options.algorithms);
-  const content = await createDigest(['sha256']);
+  const start = options.startDigest ?? createDigest;
+  const outer = await start(options.algorithms);
+  const content = await start(['sha256']);
   const stopped = options.stopped ?? (() => false);
   let read = 0;
   const packed = await openPacked(kind, source, (piece) => {
-    outer.update(piece);
+    // Digests of one kind run in the same place, so that waiting for the content’s is waiting for both.
+    void outer.update(piece);
     read += piece.length;
   });
   const wanted = new WantedPages();
   const pages = new KeptPages(wanted.page);
   for await (const piece of packed.content()) {
     const before = pages.at;
-    content.update(piece);
+    const pace = content.update(piece);
     pages.take(piece);
+    if (pace) await pace;
     if (before < TABLE && pages.at >= TABLE) await wanted.readTable(pages);
     if (pages.at > (options.limit ?? Infinity)) throw new GrowsBeyond(options.limit ?? 0);
     options.onProgress?.(read, pages.at);
@@ -99,8 +104,8 @@ async function readPacked(
   const inside = new PassSource(bytes, pages, packed.content);
   const inner = await inside.serve(readDisk(inside, options), stopped);
   options.onProgress?.(source.size, bytes);
-  const innerSha256 = content.finish().sha256 ?? '';
-  return inner && { inner, innerName: packed.innerName, innerSha256, digests: outer.finish() };
+  const innerSha256 = (await content.finish()).sha256 ?? '';
+  return inner && { inner, innerName: packed.innerName, innerSha256, digests: await outer.finish() };
 }
 
 /**

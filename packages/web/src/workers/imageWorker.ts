@@ -7,6 +7,7 @@ import type { ByteSource } from '@zb/core/formats/source';
 import { inspectImage } from '@zb/core/starting/inspect';
 import type { Inspection } from '@zb/core/model/inspection';
 import type { DigestAlgorithm } from '@zb/core/formats/checksumList';
+import { digestsElsewhere } from './digestElsewhere';
 import type { PieceWorker } from './pieceWorker';
 
 /** Large enough to keep the disk busy, small enough to keep memory flat: AHEAD + 1 of these exist at a time. */
@@ -89,8 +90,10 @@ const api = {
   ): Promise<Digesting> {
     const begun = performance.now();
     let told = begun;
+    const elsewhere = digestsElsewhere();
     const done = await readWhole(sourceOf(file), {
       algorithms,
+      startDigest: elsewhere.start,
       onProgress: (read) => {
         const now = performance.now();
         if (now - told < TELL_MS) return;
@@ -98,7 +101,7 @@ const api = {
         onProgress(read, (now - begun) / 1000);
       },
       stopped: () => stopped.has(run),
-    });
+    }).finally(elsewhere.end);
     stopped.delete(run);
     const seconds = (performance.now() - begun) / 1000;
     return done ? { ...done, seconds } : { digests: undefined, seconds };
