@@ -4,7 +4,7 @@ import type { SolveLp } from './lp';
 export interface Highs {
   solve(
     text: string,
-    options: { time_limit: number; mip_rel_gap: number; mip_abs_gap: number },
+    options: { time_limit: number; mip_rel_gap: number; mip_abs_gap: number; mip_detect_symmetry: boolean },
   ): { Status: string; ObjectiveValue: number; Columns: Record<string, object> };
 }
 
@@ -15,7 +15,13 @@ const ABSOLUTE_GAP = 1e-7;
 export const solverFrom =
   (highs: Highs): SolveLp =>
   (text, seconds) => {
-    const result = highs.solve(text, { time_limit: seconds, mip_rel_gap: 0, mip_abs_gap: ABSOLUTE_GAP });
+    const result = highs.solve(text, {
+      time_limit: seconds,
+      mip_rel_gap: 0,
+      mip_abs_gap: ABSOLUTE_GAP,
+      // Looking for symmetries costs these models more than it saves: equal parts are one class already.
+      mip_detect_symmetry: false,
+    });
     const values = new Map<string, number>();
     for (const [name, column] of Object.entries(result.Columns))
       if ('Primal' in column && typeof column.Primal === 'number' && Number.isFinite(column.Primal))
