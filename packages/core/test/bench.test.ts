@@ -658,7 +658,7 @@ describe('acts', () => {
 
 describe('find anything', () => {
   it('has every box, stop, item, profile and line, each with an address', () => {
-    const entries = findEntries(demo);
+    const entries = [...findEntries(demo)];
     expect(entries.length).toBe(
       demo.boxes.length * 13 + demo.items.length + demo.profiles.length + demo.log.length,
     );

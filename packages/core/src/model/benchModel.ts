@@ -319,6 +319,21 @@ export function benchModel<T extends Table>(table: T, version: number) {
     return { ...(head ?? empty()), ...records } as unknown as B;
   }
 
+  /** Some records of a collection, validated; undefined where one of them is wrong: `checked` then says what. */
+  function sound(name: string, records: readonly unknown[]): Keyed[] | undefined {
+    const problems = new Problems();
+    const out = problems.checkAll(table[name]?.schema ?? z.never(), records);
+    return problems.count === 0 ? (out as Keyed[]) : undefined;
+  }
+
+  /** A bench of records that `sound` gave back, its head validated as well. Throws BenchFileError. */
+  function assembled(head: Loose, records: Readonly<Record<string, readonly Keyed[]>>): B {
+    const problems = new Problems();
+    const whole = problems.check(frame, { ...head, version });
+    problems.throwIfAny(() => 'The head of it is wrong.');
+    return { ...(whole ?? empty()), ...records } as unknown as B;
+  }
+
   /** The bench in its normal form: references tied, records by id. */
   const normal = (bench: B): B => {
     const whole = tied(bench);
@@ -326,9 +341,10 @@ export function benchModel<T extends Table>(table: T, version: number) {
     return { ...whole, ...Object.fromEntries(names.map((n) => [n, byId(of(whole, n))])) };
   };
 
-  /** Everything on the bench that can be found by words, collections in the table's order. */
-  const findEntries = (bench: B): FindEntry[] =>
-    names.flatMap((n) => of(bench, n).flatMap((record) => table[n]?.find(record) ?? []));
+  /** Everything on the bench that can be found by words, collections in the table's order; made as it is asked for. */
+  function* findEntries(bench: B): Generator<FindEntry> {
+    for (const n of names) for (const record of of(bench, n)) yield* table[n]?.find(record) ?? [];
+  }
 
   return {
     table: table as Table,
@@ -347,6 +363,8 @@ export function benchModel<T extends Table>(table: T, version: number) {
     normal,
     crossCheck,
     checked,
+    sound,
+    assembled,
     findEntries,
     records: of,
     isRecordChange,

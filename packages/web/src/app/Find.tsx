@@ -1,7 +1,7 @@
 import Fuse, { type FuseResult } from 'fuse.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { findEntries, type Bench } from '@zb/core/model/bench';
+import { findEntries, theBench, type Bench } from '@zb/core/model/bench';
 import type { FindEntry } from '@zb/core/model/collection';
 import { inTurns } from '../parts/inTurns';
 import { Modal } from '../parts/Modal';
@@ -26,38 +26,59 @@ const best = (hits: readonly FuseResult<FindEntry>[]): FindEntry[] =>
     .slice(0, SHOWN)
     .map((h) => h.item);
 
+/** The first entries, without making the others. */
+function firstOf(bench: Bench): FindEntry[] {
+  const out: FindEntry[] = [];
+  for (const entry of findEntries(bench)) {
+    out.push(entry);
+    if (out.length === SHOWN) break;
+  }
+  return out;
+}
+
+/** Indexes of so many entries each, made in turns. */
+async function indexed(bench: Bench): Promise<Fuse<FindEntry>[]> {
+  const entries: FindEntry[] = [];
+  await inTurns(findEntries(bench), (entry) => entries.push(entry));
+  const indexes: Fuse<FindEntry>[] = [];
+  const from = Array.from({ length: Math.ceil(entries.length / CHUNK) }, (_, i) => i * CHUNK);
+  await inTurns(from, (at) => indexes.push(new Fuse(entries.slice(at, at + CHUNK), OPTIONS)));
+  return indexes;
+}
+
 /** What is found, worked out in turns while the page is typed into; what was found last stays until then. */
 function useHits(bench: Bench, open: boolean, words: string): FindEntry[] {
-  const entries = useMemo(() => (open ? findEntries(bench) : []), [bench, open]);
-  const few = useMemo(() => (entries.length <= FEW ? new Fuse(entries, OPTIONS) : undefined), [entries]);
-  const indexes = useRef(new WeakMap<FindEntry[], Fuse<FindEntry>[]>());
+  const records = useMemo(
+    () => theBench.names.reduce((n, c) => n + theBench.records(bench, c).length, 0),
+    [bench],
+  );
+  const few = useMemo(
+    () => (open && records <= FEW ? new Fuse([...findEntries(bench)], OPTIONS) : undefined),
+    [bench, open, records],
+  );
+  const first = useMemo(() => (open ? firstOf(bench) : []), [bench, open]);
+  const indexes = useRef(new WeakMap<Bench, Promise<Fuse<FindEntry>[]>>());
   const [found, setFound] = useState<FindEntry[]>([]);
   useEffect(() => {
-    if (few || words.trim() === '') return undefined;
+    if (!open || few || words.trim() === '') return undefined;
     let live = true;
     const search = async (): Promise<void> => {
-      let made = indexes.current.get(entries);
-      if (!made) {
-        const all: Fuse<FindEntry>[] = [];
-        const from = Array.from({ length: Math.ceil(entries.length / CHUNK) }, (_, i) => i * CHUNK);
-        await inTurns(from, (at) => all.push(new Fuse(entries.slice(at, at + CHUNK), OPTIONS)));
-        indexes.current.set(entries, (made = all));
-      }
+      const made = indexes.current.get(bench) ?? indexed(bench);
+      indexes.current.set(bench, made);
       const hits: FuseResult<FindEntry>[] = [];
       await inTurns(
-        made,
+        await made,
         (fuse) => hits.push(...fuse.search(words, { limit: SHOWN })),
         () => live,
       );
-      if (!live) return;
-      setFound(best(hits));
+      if (live) setFound(best(hits));
     };
     void search();
     return () => {
       live = false;
     };
-  }, [entries, few, words]);
-  if (words.trim() === '') return entries.slice(0, SHOWN);
+  }, [bench, open, few, words]);
+  if (words.trim() === '') return first;
   return few ? best(few.search(words)) : found;
 }
 

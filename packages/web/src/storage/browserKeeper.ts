@@ -9,6 +9,7 @@ import {
   INCARNATION,
   inSlices,
   openDatabase,
+  partsOf,
   REVISION,
   storeNames,
   writeAll,
@@ -34,7 +35,7 @@ function asJson(text: string): unknown {
 }
 
 /** So many changes are worked on at once where they are of whole records. */
-const PART = 400;
+const PART = 1500;
 
 function inParts(changes: readonly Change[]): (readonly Change[])[] {
   const whole = changes.every((c) => 'to' in c || c.in === 'settings');
@@ -159,19 +160,30 @@ export class BrowserKeeper implements Keeper {
   async load(): Promise<Loaded | undefined> {
     const { model, steps, version } = this.options;
     const found = await this.within('readonly', async (tx) => {
-      const frame = await this.frame(tx);
-      const lists = await Promise.all(this.collections.map((c) => tx.objectStore(c).getAll()));
-      if (frame.name === undefined && lists.every((l) => l.length === 0)) return undefined;
-      const records = Object.fromEntries(this.collections.map((c, i) => [c, lists[i] ?? []]));
-      const { revision, ...head } = frame;
-      const name = head.name ?? model.empty().name;
-      return { kept: { format: 'zealous-box-bench', ...head, name, ...records }, revision };
+      const { revision, ...frame } = await this.frame(tx);
+      const known = frame.version === version;
+      const raw: Record<string, unknown[]> = {};
+      const sound: Record<string, Keyed[]> = {};
+      let whole = known;
+      for (const c of this.collections) {
+        const [all, good]: [unknown[], Keyed[]] = [(raw[c] = []), (sound[c] = [])];
+        // What came first is checked while the database fetches what comes next.
+        for await (const some of partsOf(tx, c)) {
+          all.push(...some);
+          const checked = whole ? model.sound(c, some) : undefined;
+          whole = checked !== undefined;
+          good.push(...(checked ?? []));
+        }
+      }
+      if (frame.name === undefined && this.collections.every((c) => raw[c]?.length === 0)) return undefined;
+      const head = { format: 'zealous-box-bench', ...frame, name: frame.name ?? model.empty().name };
+      return { kept: { ...head, ...raw }, head, sound: whole ? sound : undefined, revision };
     });
     if (!found) return undefined;
-    const { kept, revision } = found;
+    const { kept, head, sound, revision } = found;
     let bench: Bench;
     try {
-      bench = benchFromKept(kept, steps, version, model);
+      bench = sound ? model.assembled(head, sound) : benchFromKept(kept, steps, version, model);
     } catch (error) {
       throw new UnreadableBench(kept, error);
     }

@@ -43,6 +43,22 @@ export function callOff(tx: Tx<IDBTransactionMode>): void {
   }
 }
 
+/** So many records are read at once: checking them is no long task. */
+const READ = 1000;
+
+/** All records of a store by their key, some at a time; the next are asked for before those that came are handed on. */
+export async function* partsOf(tx: Tx<IDBTransactionMode>, store: string): AsyncGenerator<{ id: string }[]> {
+  const from = tx.objectStore(store);
+  for (let next = from.getAll(null, READ) as Promise<{ id: string }[]> | undefined; next;) {
+    const some: { id: string }[] = await next;
+    const last = some.length === READ ? some[READ - 1] : undefined;
+    next = last
+      ? (from.getAll(IDBKeyRange.lowerBound(last.id, true), READ) as Promise<{ id: string }[]>)
+      : undefined;
+    if (some.length > 0) yield some;
+  }
+}
+
 /** So many requests go out at once: enough to keep the database busy, few enough that the page stays quick. */
 const SLICE = 400;
 

@@ -1,8 +1,8 @@
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { removeBox, updateBox } from '@zb/core/acts/box';
 import { buildSheet } from '@zb/core/words/buildSheet';
 import { keepHeadline } from '@zb/core/words/logbook';
-import { logOf } from '@zb/core/model/bench';
+import { findBox, logOf } from '@zb/core/model/bench';
 import { useNavigate } from 'react-router';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
@@ -19,7 +19,9 @@ function KeepPage({ context }: { context: BoxContext }) {
   const go = useNavigate();
   const [viewing, setViewing] = useState(false);
   const [name, setName] = useState(box.name);
-  const sheet = useMemo(() => buildSheet(bench, box), [bench, box]);
+  // What was done is on the screen first; the sheet for print and saving follows it.
+  const later = useDeferredValue(bench);
+  const sheet = useMemo(() => buildSheet(later, findBox(later, box.id) ?? box), [later, box]);
   return (
     <BoxFrame
       context={context}
