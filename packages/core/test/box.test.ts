@@ -113,6 +113,7 @@ describe('which firmware row a machine meets', () => {
   ] as const)('%o → %s', (facts, kind) => expect(firmwareOf(scene(facts).machine)).toBe(kind));
 });
 
+// UEFI 2.10 §3.1 (boot manager) for the order; Secure Boot §32.5; BIOS order: common practice, no source.
 describe('the boot ladder', () => {
   it('Secure Boot on refuses the unsigned stick, and the internal drive starts instead', () => {
     const l = ladderOf(scene());

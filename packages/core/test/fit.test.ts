@@ -65,6 +65,7 @@ const wants = (asked: Asked = {}, more: Partial<Profile> = {}): Profile => {
 };
 
 // The rules are the trade's own (common practice, no source); the cases are mistakes seen again and again.
+// What each rule asks is a system's own need; that falling short of it is a misfit is common practice, no source.
 describe('rules', () => {
   it.each([
     ['fits as it stands', machine(), wants(), 'fits', undefined],

@@ -148,6 +148,7 @@ describe('what must always hold of a fit', () => {
     ));
 });
 
+// Which channel a purpose takes first: common practice, no source.
 describe('releases, variants and repairs by example', () => {
   const view: MachineView = {
     name: 'M',

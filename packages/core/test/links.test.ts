@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   cardClassIn,
   cardClassRate,
+  cardLinks,
   linkOfStore,
   nvmeLink,
   sataLink,
@@ -41,18 +42,42 @@ describe('what links carry, coding paid for', () => {
   );
   it('lanes add up', () =>
     expect(nvmeLink(3, 4).bytesPerSecond).toBeCloseTo(4 * nvmeLink(3, 1).bytesPerSecond, 3));
-  // SD Physical Layer Simplified Specification, speed class table.
+  // SD Physical Layer Simplified Specification 9.00 §4.13: speed class, UHS speed grade and video speed class in MB/s;
+  // the figures are written from memory.
   it.each([
-    ['64 GB card, U3 V30', 'V30'],
-    ['class 10', 'class 10'],
-    ['SDXC u1', 'U1'],
-    ['no mark', undefined],
-  ])('a class mark in “%s”', (text, mark) => {
-    const found = cardClassIn(text);
-    expect(found === undefined ? undefined : cardClassRate[found]).toBe(
-      mark === undefined ? undefined : cardClassRate[mark as keyof typeof cardClassRate],
-    );
+    ['class 2', 2],
+    ['class 4', 4],
+    ['class 6', 6],
+    ['class 10', 10],
+    ['U1', 10],
+    ['U3', 30],
+    ['V6', 6],
+    ['V10', 10],
+    ['V30', 30],
+    ['V60', 60],
+    ['V90', 90],
+  ])('a card marked %s writes at least %d MB/s', (mark, mb) => {
+    const found = cardClassIn(`64 GB card, ${mark}`);
+    expect(found && cardClassRate[found]).toBe(mb * 1e6);
   });
+  // The same, §3.4 and §3.9: bus speed modes in MB/s, from memory.
+  it.each([
+    ['default speed', 12.5],
+    ['high speed', 25],
+    ['SDR50', 50],
+    ['SDR104', 104],
+    ['UHS-II', 312],
+  ] as const)('a card in %s carries %d MB/s', (mode, mb) =>
+    expect(cardLinks[mode].bytesPerSecond).toBe(mb * 1e6),
+  );
+  it.each([
+    ['64 GB card, V30 U3', 30],
+    ['SDXC u1', 10],
+  ])('a class mark in “%s”', (text, mb) => {
+    const found = cardClassIn(text);
+    expect(found && cardClassRate[found]).toBe(mb * 1e6);
+  });
+  it('no mark, no promise', () => expect(cardClassIn('64 GB card, U2 V300')).toBeUndefined());
   it('the slowest of several is named', () => {
     expect(slowest([usbLinks.usb10, undefined, sataLink(3), nvmeLink(4, 4)])?.name).toBe('SATA 3 Gb/s');
     expect(slowest([undefined])).toBeUndefined();

@@ -29,6 +29,7 @@ const read = (...sections: [string, string][]) =>
 
 describe('sections of a survey beyond the first', () => {
   // The form of these texts is that of the tools and of sysfs, from memory; the oracle tests run the tools themselves.
+  // Linux kernel, Documentation/ABI/testing/sysfs-class-power: energy in µWh, charge in µAh, voltage in µV.
   it('batteries in watt-hours, from energy and from charge with its voltage', () => {
     const survey = read([
       'power',
@@ -53,6 +54,7 @@ describe('sections of a survey beyond the first', () => {
     expect(table.lines[0]).toMatchObject({ grade: 'check', is: expect.stringMatching(/replace it/) });
   });
 
+  // UEFI 2.10 §3.3: BootOrder names Boot#### entries; LOAD_OPTION_ACTIVE is bit 0 (§3.1.3).
   it('boot entries in the firmware’s order, with the active ones told', () => {
     const survey = read([
       'bootentries',
@@ -87,6 +89,7 @@ describe('sections of a survey beyond the first', () => {
     expect([survey.facts['ports.sata'], survey.assumed['ports.sata']?.value]).toEqual([undefined, 6]);
   });
 
+  // NVM Express Base Specification 2.0, SMART / Health Information log; ATA attributes by name: common practice, no source.
   it('drive health from ATA attributes and from the NVMe log, in words to act on', () => {
     const ata = must(
       readHealth('sda', {
@@ -129,6 +132,7 @@ describe('sections of a survey beyond the first', () => {
     expect(survey.details.health.map((h) => h.name)).toEqual(['sda']);
   });
 
+  // VESA E-EDID standard, release A revision 2, §3.
   it('displays: a built-in panel first, one that tells nothing is named, a wrong one does no harm', () => {
     const survey = read([
       'displays',
@@ -150,6 +154,7 @@ describe('sections of a survey beyond the first', () => {
     );
   });
 
+  // lscpu(1): “CPU op-mode(s)” is what the kernel in use allows.
   it('ARM widths: a 64-bit CPU under a 32-bit kernel is told apart from a 32-bit one', () => {
     expect(read(['machine', 'armv8l']).facts).toMatchObject({
       'cpu.arch': { value: 'aarch64' },
@@ -162,6 +167,7 @@ describe('sections of a survey beyond the first', () => {
   });
 });
 
+// What kinds of machine usually have: common practice, no source.
 describe('a machine known without a survey', () => {
   it.each(machineForms)('%s: what is usual is assumed, and decides nothing firmly', (form) => {
     const blank = blankMachine('Stranger', form, stamp);
@@ -200,6 +206,7 @@ describe('a machine known without a survey', () => {
     });
   });
 
+  // PCI Express M.2 specification: sizes by width and length in millimetres, keys B and M.
   it('M.2 slots are entered as people note them', () => {
     expect(parseFact('ports.m2', 'm 2280 nvme x4; B 2242 sata')).toEqual([
       'M 2280 nvme x4',

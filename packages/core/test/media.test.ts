@@ -121,6 +121,7 @@ describe('the guard', () => {
   });
 });
 
+// Patterns of failing flash: common practice, no source.
 describe('what a read-back means', () => {
   const BLOCK = 65536;
   const bad = (...at: number[]): BlockResult[] => at.map((index) => ({ index, same: false, zeros: false }));
@@ -178,6 +179,7 @@ describe('what a read-back means', () => {
   });
 });
 
+// Rates by kind and the factor of reading: common practice, no source; linear quantiles as Hyndman and Fan (1996), type 7.
 describe('predicted time', () => {
   const stick = store('stick', 'x', 'X', 16e9, 'ST-1', {});
   const run = (seconds: number, i: number, result: 'proven' | 'failed' = 'proven'): LogEntry => ({

@@ -44,7 +44,11 @@ describe('a collection that only the table knows', () => {
 
   it('is changed, ordered, found, and taken back', () => {
     expect(model.arranged(bench).tools.map((t) => t.name)).toEqual(['Screwdriver', 'Tweezers']);
-    expect([...model.findEntries(bench)]).toContainEqual({ title: 'Tweezers', detail: 'tool', path: '/tools/t2' });
+    expect([...model.findEntries(bench)]).toContainEqual({
+      title: 'Tweezers',
+      detail: 'tool',
+      path: '/tools/t2',
+    });
     const changes = [
       { in: 'tools' as const, id: 't2', edits: editsBetween(hammer, { ...hammer, name: 'Pliers' }) },
       { in: 'tools' as const, id: 't1', to: null },

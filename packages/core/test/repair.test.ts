@@ -201,6 +201,7 @@ describe('the part that truly goes in', () => {
   });
 });
 
+// Noise, watts and wires where it stands: common practice, no source.
 describe('where it is to stand', () => {
   const wish = (more: Partial<Wish>): Wish => ({
     id: 'w',

@@ -20,7 +20,7 @@ import type { Stamp } from './stamp';
 
 const edit = (wish: Wish, to: Partial<Wish>): Change => edited('wishes', wish, { ...wish, ...to });
 
-/** A wish with nothing said but its name and purpose: any system, audible at most, a wire at hand. */
+/** A wish with nothing said but its name and purpose: no system named, audible at most, a wire at hand. */
 export const blankWish = (name: string, purpose: Purpose, stamp: Stamp): Wish => ({
   id: stamp.id(),
   name,
