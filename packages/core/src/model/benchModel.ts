@@ -323,7 +323,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
   function sound(name: string, records: readonly unknown[]): Keyed[] | undefined {
     const problems = new Problems();
     const out = problems.checkAll(table[name]?.schema ?? z.never(), records);
-    return problems.count === 0 ? (out as Keyed[]) : undefined;
+    return problems.count === 0 ? out : undefined;
   }
 
   /** A bench of records that `sound` gave back, its head validated as well. Throws BenchFileError. */

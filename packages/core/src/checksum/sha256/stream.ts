@@ -2,7 +2,7 @@ import { compressModule, INITIAL, INPUT, STATE, WINDOW } from './compress';
 
 interface Exports {
   memory: { buffer: ArrayBuffer };
-  run(pointer: number, blocks: number): void;
+  run: (pointer: number, blocks: number) => void;
 }
 interface Platform {
   validate(bytes: Uint8Array): boolean;
