@@ -38,7 +38,7 @@ function reworded(bench: Bench, say: () => string): Bench {
       ...('notes' in i ? { notes: n() } : {}),
       ...(isStore(i) ? { holds: n() } : {}),
       ...(i.kind === 'machine' ? { overruled: i.overruled.map((o) => ({ ...o, reason: n() })) } : {}),
-    })) as Bench['items'],
+    })),
     profiles: bench.profiles.map((p) => ({
       ...p,
       name: n(),
