@@ -49,11 +49,11 @@ describe('digests', () => {
     });
   });
 
-  // Every length about a block (64 bytes) and about the window is padded in a way of its own (FIPS 180-4 §5.1.1).
-  it('the program of its own agrees with the system library at every length about its borders', async () => {
+  // Lengths about a block (64 bytes), about the room its padding takes (9 bytes) and about the window (FIPS 180-4 §5.1.1).
+  it('the program of its own agrees with the system library at the lengths about its borders', async () => {
     const source = Uint8Array.from({ length: 2 * WINDOW + 200 }, (_, i) => (i * 131 + (i >> 8)) & 255);
     const lengths = [0, WINDOW, 2 * WINDOW].flatMap((n) =>
-      Array.from({ length: 135 }, (_, i) => Math.max(0, n - 67 + i)),
+      [-65, -64, -63, -10, -9, -8, -1, 0, 1, 54, 55, 56, 57, 63, 64, 65].map((by) => Math.max(0, n + by)),
     );
     for (const length of new Set(lengths)) {
       const running = await createVectorSha256();

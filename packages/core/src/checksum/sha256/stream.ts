@@ -13,7 +13,13 @@ interface Platform {
 const { WebAssembly } = globalThis as unknown as { WebAssembly: Platform | undefined };
 
 const BLOCK = 64;
-let compiled: Promise<object> | undefined;
+
+/** The program, written and compiled when it is first wanted; undefined where the platform has no vectors. */
+let program: Promise<object | undefined> | undefined;
+function compile(): Promise<object | undefined> {
+  const bytes = compressModule();
+  return WebAssembly?.validate(bytes) ? WebAssembly.compile(bytes) : Promise.resolve(undefined);
+}
 
 /** A SHA-256 of bytes that come in pieces. */
 export interface Sha256 {
@@ -36,9 +42,9 @@ function padded(rest: Uint8Array, bytes: number): Uint8Array {
  * into the module's own memory.
  */
 export async function createVectorSha256(): Promise<Sha256 | undefined> {
-  const program = compressModule();
-  if (!WebAssembly?.validate(program)) return undefined;
-  const { exports } = await WebAssembly.instantiate(await (compiled ??= WebAssembly.compile(program)));
+  const module = await (program ??= compile());
+  if (!module || !WebAssembly) return undefined;
+  const { exports } = await WebAssembly.instantiate(module);
   const { memory, run } = exports as Exports;
   const bytes = new Uint8Array(memory.buffer);
   const state = new DataView(memory.buffer, STATE, 32);
