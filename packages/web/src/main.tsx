@@ -5,7 +5,7 @@ import './app/base.css';
 import './app/shell.css';
 import './app/parts.css';
 import { ChakraProvider } from '@chakra-ui/react';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
@@ -14,6 +14,8 @@ import { system } from './app/theme';
 import { BenchStore } from './storage/benchStore';
 import { StoreContext } from './storage/hooks';
 
+// What an act changed is on the screen before anything else happens: a choice must never spring back for a moment.
+notifyManager.setScheduler(queueMicrotask);
 const client = new QueryClient({
   defaultOptions: {
     queries: { refetchOnWindowFocus: false, networkMode: 'always' },

@@ -1,4 +1,4 @@
-import type { QueryClient } from '@tanstack/react-query';
+import { replaceEqualDeep, type QueryClient } from '@tanstack/react-query';
 import { arranged, emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { applyChanges, differences, type Act, type Change } from '@zb/core/model/changes';
 import { conflictWords } from '@zb/core/words/conflict';
@@ -58,6 +58,8 @@ export class BenchStore {
   private keeper: Promise<Keeper>;
   private queue: Promise<unknown> = Promise.resolve();
   private readonly listeners = new Set<() => void>();
+  /** Benches that acts made here, as against those that were read. */
+  private readonly made = new WeakSet<object>();
   private readonly tabs: OtherTabs;
   /** How many acts were done on this screen. */
   private performed = 0;
@@ -236,7 +238,7 @@ export class BenchStore {
 
   /** Puts another bench in place of this one; it was checked where it was read, and `changes` lead to it. */
   replace(label: string, to: Bench, changes: Change[]): Promise<boolean> {
-    return this.keepInOrder({ label, changes }, () => this.client.setQueryData(BENCH_KEY, to));
+    return this.keepInOrder({ label, changes }, () => this.put(to));
   }
 
   /** Shows an act at once and keeps it. Resolves to false where storage, or the schema of the bench, refused it. */
@@ -267,8 +269,20 @@ export class BenchStore {
   /** Puts changes on the screen. */
   private show(changes: readonly Change[]): void {
     const before = this.shown() ?? emptyBench();
-    this.client.setQueryData(BENCH_KEY, theBench.applyArranged(before, changes));
+    this.put(theBench.applyArranged(before, changes));
   }
+
+  private put(bench: Bench): void {
+    this.made.add(bench);
+    this.client.setQueryData(BENCH_KEY, bench);
+  }
+
+  /**
+   * What of a bench that was read anew is as it was stays the same object. One that was made of the present one by an act
+   * shares with it already; looking through all of it again would hold up every act on a large bench.
+   */
+  share = (before: unknown, now: unknown): unknown =>
+    typeof now === 'object' && now !== null && this.made.has(now) ? now : replaceEqualDeep(before, now);
 
   /** What another tab did, on this screen as well; all is read anew where something of what was done was missed. */
   private hear(done: Done | undefined, refetch: () => void): void {

@@ -30,6 +30,7 @@ export function useBenchQuery(): {
     queryFn: store.load,
     staleTime: Infinity,
     retry: false,
+    structuralSharing: store.share,
   });
   return { bench: data, isPending, error };
 }
