@@ -1,8 +1,8 @@
 import { excess } from './excess';
-import type { GptPart } from '../formats/gpt/read';
+import type { GptCopy, GptPart } from '../formats/gpt/read';
 import type { FoundLoader } from './loaders';
 import type { Candidate, ImageFacts } from './read';
-import type { ImageFinding } from '../model/imageFinding';
+import type { ImageFault, ImageFinding } from '../model/imageFinding';
 import type { ContainerKind } from '../model/inspection';
 
 /** The finding about a packed file, whatever is inside. */
@@ -24,28 +24,23 @@ function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
   const out: ImageFinding[] = [];
   const none = gpt.parts.length === 0;
   const { primary, backup, sectorSize } = gpt;
+  const unsound = (copy: 'first' | 'second', found: GptCopy | undefined): ImageFault => ({
+    code: 'table copy unsound',
+    copy,
+    faults: found?.faults ?? [],
+    there: found !== undefined,
+    other: !none,
+  });
   if (!primary?.sound)
     out.push({
       grade: none ? 'stop' : 'check',
-      fault: {
-        code: 'table copy unsound',
-        copy: 'first',
-        faults: primary?.faults ?? [],
-        there: primary !== undefined,
-        other: !none,
-      },
+      fault: unsound('first', primary),
       offset: primary?.header ?? sectorSize,
     });
   if (!backup?.sound)
     out.push({
       grade: none ? 'stop' : 'note',
-      fault: {
-        code: 'table copy unsound',
-        copy: 'second',
-        faults: backup?.faults ?? [],
-        there: backup !== undefined,
-        other: !none,
-      },
+      fault: unsound('second', backup),
       offset: backup?.header ?? source.size,
     });
   const same = (a: GptPart, b: GptPart | undefined): boolean =>

@@ -1,19 +1,31 @@
 import { z } from 'zod';
+import { about } from './coded';
 import { gptFaults } from '../formats/gpt/read';
 import { chainFaults } from '../formats/mbr/read';
 import { imagePlaceSchema, loaderFaultSchema } from './startReason';
 
-const about = <const C extends string, S extends z.ZodRawShape>(code: C, shape: S) =>
-  z.object({ code: z.literal(code), ...shape });
 const bytes = z.number();
 
-/** Why a packed file cannot be unpacked (container/fault.ts), as it is kept. */
+/** Why a packed file cannot be unpacked; words/packedFault.ts says it and what can be done. */
 const packedFaultSchema = z.discriminatedUnion('code', [
-  z.object({ code: z.enum(['damaged', 'xz check not read', 'locked', 'method not read', 'scattered']) }),
+  z.object({
+    code: z.enum([
+      /** Its data is damaged or ends early. */
+      'damaged',
+      /** An .xz file with a check or filter that is not read here. */
+      'xz check not read',
+      'locked',
+      'method not read',
+      /** What is inside lies so scattered that it cannot be read without unpacking all of it. */
+      'scattered',
+    ]),
+  }),
+  /** An archive with several images, by name. */
   about('several images', { names: z.array(z.string()) }),
+  /** An archive with so many files, none of them named like an image. */
   about('no image among them', { files: z.number().int() }),
 ]);
-export type PackedFaultRecord = z.infer<typeof packedFaultSchema>;
+export type PackedFaultReason = z.infer<typeof packedFaultSchema>;
 
 /** A fault of the file itself: a code and what it is about, sizes in bytes; words/image says it. */
 export const imageFaultSchema = z.discriminatedUnion('code', [

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { about } from './coded';
 
 /*
  * Why an image starts, does not, or cannot be told: codes with what they are about. Kept with the image on the shelf, so
@@ -19,12 +20,10 @@ export type ImagePlace = z.infer<typeof imagePlaceSchema>;
 
 /** What of an EFI program keeps it from running. `bytes` is what it should have. */
 export const loaderFaultSchema = z.discriminatedUnion('code', [
-  z.object({ code: z.literal('header damaged') }),
-  z.object({ code: z.literal('cut short'), bytes: z.number() }),
-  z.object({ code: z.literal('section beyond the file'), section: z.string() }),
-  z.object({ code: z.literal('entry in no section') }),
-  z.object({ code: z.literal('entry wiped') }),
-  z.object({ code: z.literal('earlier rules'), words: z.string() }),
+  z.object({ code: z.enum(['header damaged', 'entry in no section', 'entry wiped']) }),
+  about('cut short', { bytes: z.number() }),
+  about('section beyond the file', { section: z.string() }),
+  about('earlier rules', { words: z.string() }),
 ]);
 export type LoaderFault = z.infer<typeof loaderFaultSchema>;
 
@@ -36,8 +35,6 @@ export const bootCodePlaceSchema = z.discriminatedUnion('of', [
 ]);
 export type BootCodePlace = z.infer<typeof bootCodePlaceSchema>;
 
-const about = <const C extends string, S extends z.ZodRawShape>(code: C, shape: S) =>
-  z.object({ code: z.literal(code), ...shape });
 const place = { place: imagePlaceSchema };
 const who = { who: bootCodePlaceSchema };
 const signers = { signers: z.array(z.string()) };

@@ -1,16 +1,12 @@
 import currency from 'currency.js';
+import { formatNumber } from './number';
 
 /**
  * Money as the bench writes it: two decimals, thousands apart by a narrow space, its sign or code behind; "1 234.50 CR".
  * `sign` is empty where amounts stand alone. Sums of hundredths are exact (currency.js reckons in whole hundredths).
  */
 export const formatMoney = (amount: number, sign: string): string =>
-  currency(amount, {
-    symbol: sign,
-    separator: '\u202f',
-    pattern: sign === '' ? '#' : '#\u00a0!',
-    negativePattern: sign === '' ? '−#' : '−#\u00a0!',
-  }).format();
+  `${formatNumber(amount, 2)}${sign === '' ? '' : `\u00a0${sign}`}`;
 
 /** A sum of amounts, exact to the hundredth. */
 export const sumMoney = (amounts: readonly number[]): number =>

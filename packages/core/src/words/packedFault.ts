@@ -1,7 +1,7 @@
-import type { PackedFaultRecord } from '../model/imageFinding';
+import type { PackedFaultReason } from '../model/imageFinding';
 
 /** Why a packed file cannot be unpacked, that it is unharmed, and what to do. */
-export function packedFaultWords(fault: PackedFaultRecord): string {
+export function packedFaultWords(fault: PackedFaultReason): string {
   switch (fault.code) {
     case 'damaged':
       return 'The packed data is damaged or cut short. The file itself is unharmed; fetch it again.';

@@ -1,5 +1,6 @@
 import { PackedFault } from '@zb/core/container/fault';
 import { packedFaultWords } from '@zb/core/words/packedFault';
+
 const WORDS: Record<string, string> = {
   ENOSPC: 'there is no room left on the disk',
   EDQUOT: 'this user’s share of the disk is used up',

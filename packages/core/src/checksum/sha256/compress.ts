@@ -29,30 +29,18 @@ const NEXT = 17;
 const OTHER = 18;
 const VECTORS = 6;
 
-/** σ0 of four words (FIPS 180-4 §4.1.2, 4.6): rotations are two shifts, since vectors have none. */
-const sigma0 = (a: Assembler): void =>
-  void [
-    ['right', 7],
-    ['left', 25],
-    ['right', 18],
-    ['left', 14],
-    ['right', 3],
-  ].forEach(([way, bits], i) => shifted(a, way === 'left', Number(bits), i > 0));
-/** σ1 of four words (4.7). */
-const sigma1 = (a: Assembler): void =>
-  void [
-    ['right', 17],
-    ['left', 15],
-    ['right', 19],
-    ['left', 13],
-    ['right', 10],
-  ].forEach(([way, bits], i) => shifted(a, way === 'left', Number(bits), i > 0));
+/** σ0 and σ1 (FIPS 180-4 §4.1.2, 4.6 and 4.7) as shifts to the right, to the left where negative: vectors have no rotation. */
+const SIGMA_0 = [7, -25, 18, -14, 3];
+const SIGMA_1 = [17, -15, 19, -13, 10];
 
-function shifted(a: Assembler, left: boolean, bits: number, combine: boolean): void {
-  a.get(OTHER);
-  if (left) a.shiftLeft(bits);
-  else a.shiftRight(bits);
-  if (combine) a.xorWords();
+/** Shifts of four words, combined. */
+function sigma(a: Assembler, shifts: readonly number[]): void {
+  shifts.forEach((bits, i) => {
+    a.get(OTHER);
+    if (bits < 0) a.shiftLeft(-bits);
+    else a.shiftRight(bits);
+    if (i > 0) a.xorWords();
+  });
 }
 
 /** Four words of the schedule from the sixteen before them (§6.2.2 step 1), and their sums with K put into memory. */
@@ -67,14 +55,14 @@ function schedule(a: Assembler, group: number): void {
       .set(first);
   else {
     a.get(first).get(second).shuffle(ONE_ON).set(OTHER);
-    sigma0(a);
+    sigma(a, SIGMA_0);
     a.get(first).addWords().get(third).get(fourth).shuffle(ONE_ON).addWords().set(NEXT);
     // The last two words need the first two, so they come in two steps; σ1 of nothing is nothing.
     a.get(fourth).words(0, 0, 0, 0).shuffle(TWO_ON).set(OTHER);
-    sigma1(a);
+    sigma(a, SIGMA_1);
     a.get(NEXT).addWords().set(NEXT);
     a.words(0, 0, 0, 0).get(NEXT).shuffle(LOW_HALVES).set(OTHER);
-    sigma1(a);
+    sigma(a, SIGMA_1);
     a.get(NEXT).addWords().set(first);
   }
   a.constant(0)

@@ -9,7 +9,8 @@ export interface ReasonWords {
   short: string;
 }
 
-type Words = { [C in FitReason['code']]: (reason: Extract<FitReason, { code: C }>) => ReasonWords };
+type Asked = Exclude<FitReason, { code: 'nothing asked' }>;
+type Words = { [C in Asked['code']]: (reason: Extract<Asked, { code: C }>) => ReasonWords };
 
 const say = (short: string, because: string): ReasonWords => ({ short, because });
 const either = (names: readonly string[]): string => names.join(' or ');
@@ -42,7 +43,6 @@ const bootWords = (need: number, why: string): ReasonWords =>
   say('needs a boot drive', `Needs a boot drive of ${formatBoth(need)}. ${why}`);
 
 const WORDS: Words = {
-  'nothing asked': () => say('', ''),
   'fact not known': ({ fact }) =>
     say(`${factDefinition(fact).label}?`, `${factDefinition(fact).label} is not known.`),
   'CPU has 32 bits': ({ wants }) => say('32-bit CPU', `Built for ${either(wants)}; the CPU is 32-bit.`),
@@ -184,6 +184,6 @@ export const windowWords = (oldest: number | null, newest: number | null): strin
 /** Says a reason; `rule` names what nothing is asked of. */
 export function reasonWords(rule: RuleName, reason: FitReason): ReasonWords {
   if (reason.code === 'nothing asked') return { short: '', because: NOTHING_ASKED[rule] ?? '' };
-  const words = WORDS[reason.code] as (r: FitReason) => ReasonWords;
+  const words = WORDS[reason.code] as (r: Asked) => ReasonWords;
   return words(reason);
 }
