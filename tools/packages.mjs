@@ -45,6 +45,9 @@ const NEEDED = {
   dash: '/bin/dash',
   busybox: '/bin/busybox',
   binutils: '/usr/bin/as',
+  'shim-signed': '/usr/lib/shim/shimx64.efi.signed',
+  'grub-efi-amd64-signed': '/usr/lib/grub/x86_64-efi-signed/gcdx64.efi.signed',
+  'systemd-boot-efi': '/usr/lib/systemd/boot/efi/systemd-bootx64.efi',
 };
 
 const missing = () => Object.keys(NEEDED).filter((name) => !existsSync(NEEDED[name]));

@@ -9,6 +9,11 @@ const PROOFS = {
     command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'start.oracle'],
     env: { ZB_STARTS: 'all' },
   },
+  chains: {
+    about: 'every chain of loaders started: whole, absent, renamed, cut and wiped stages',
+    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'chain.oracle'],
+    env: { ZB_CHAINS: 'all' },
+  },
   fuzz: {
     about: '20 000 damaged images read: none throws, none is read without bound, none falsely starts',
     command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz.oracle'],

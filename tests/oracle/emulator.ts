@@ -17,6 +17,9 @@ export interface Start {
 /** What firmware or boot code says when it has found nothing: no use in waiting longer. */
 const GIVEN_UP =
   /No bootable device|No bootable option or device|Internal Shell|Interactive Shell|Boot failed: not a bootable disk|Missing operating system|Missing OS|Access Denied|Security Violation/;
+/** The same of loaders: their prompts, and what they say before they wait for a key or end. */
+const LOADER_GAVE_UP =
+  /grub>|grub rescue>|Press any key to continue|boot: |Failed to load|No such file|No loader found|Failed to execute|Error loading|Failed to open|start_image\(\) returned|Not a kernel|Failed to start/;
 
 interface Machine {
   command: string;
@@ -156,7 +159,9 @@ async function observe(
     while (!over && !gaveUp && !spoke.some(Boolean) && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 60));
       spoke = heard();
-      gaveUp = GIVEN_UP.test(read(serial)) || GIVEN_UP.test(read(join(dir, 'debug.txt')));
+      gaveUp = [serial, join(dir, 'debug.txt')].some(
+        (f) => GIVEN_UP.test(read(f)) || LOADER_GAVE_UP.test(read(f)),
+      );
     }
     spoke = heard();
   } finally {

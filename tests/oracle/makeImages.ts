@@ -2,7 +2,9 @@
  * Images made by independent tools: sfdisk, sgdisk, mkfs.vfat and the other mkfs, mtools, GRUB, SYSLINUX and ISOLINUX,
  * xorriso, genisoimage, gzip, xz, zstd, zip; and by our own composer. Each names the firmware it is started under.
  */
-import { copyFileSync, mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { depotImages } from '@zb/core/demo/depot';
 import { efiLoader } from '@zb/core/demo/efiLoader';
 import { blank, put, run, type Scratch } from './files';
@@ -10,8 +12,11 @@ import type { StartedFirmware } from './emulator';
 
 export const MIB = 1024 * 1024;
 export const TOKEN = 'ZB-STARTED-HERE';
-const GRUB_CONFIG = `serial --unit=0 --speed=115200\nterminal_output serial\necho ${TOKEN}\nsleep 20\n`;
-const STAGE = 'SYSLINUX 6';
+const LAST_STAGE = fileURLToPath(new URL('lastStage.S', import.meta.url));
+/** The last stage of every chain is a kernel of ours that says so; see lastStage.S. */
+const GRUB_CONFIG =
+  'serial --unit=0 --speed=115200\nterminal_output serial\nset timeout=0\nmenuentry last {\n  linux /boot/last\n}\n';
+const SYSLINUX_CONFIG = 'SERIAL 0 115200\nPROMPT 0\nDEFAULT x\nLABEL x\nLINUX /last\n';
 const BOTH: StartedFirmware[] = ['bios', 'uefi-x64'];
 
 export interface Made {
@@ -37,11 +42,21 @@ export class Maker {
     return this.at(name);
   }
 
+  /** The kernel that speaks; with `disk` only where an initial disk was loaded with it. */
+  lastStage(disk = false): string {
+    const path = this.at(disk ? 'last-with-disk' : 'last');
+    if (existsSync(path)) return path;
+    const object = this.at('last.o');
+    run('as', ['--64', ...(disk ? ['--defsym', 'DISK=1'] : []), '-o', object, LAST_STAGE]);
+    run('objcopy', ['-O', 'binary', '-j', '.text', object, path]);
+    return path;
+  }
+
   grub(target: 'x86_64-efi' | 'i386-efi'): string {
     const cfg = this.at('efi.cfg');
     writeFileSync(cfg, GRUB_CONFIG);
     const out = this.at(`${target}.efi`);
-    const modules = 'serial terminal echo sleep';
+    const modules = 'serial terminal linux normal boot';
     const small = [
       `--modules=${modules}`,
       `--install-modules=${modules}`,
@@ -49,7 +64,15 @@ export class Maker {
       '--locales=',
       '--themes=',
     ];
-    run('grub-mkstandalone', ['-O', target, '-o', out, ...small, `boot/grub/grub.cfg=${cfg}`]);
+    run('grub-mkstandalone', [
+      '-O',
+      target,
+      '-o',
+      out,
+      ...small,
+      `boot/grub/grub.cfg=${cfg}`,
+      `boot/last=${this.lastStage()}`,
+    ]);
     return out;
   }
 
@@ -76,11 +99,15 @@ export class Maker {
     return path;
   }
 
-  /** SYSLINUX on a FAT volume: it says its name on the serial line and waits. */
+  /** SYSLINUX on a FAT volume, with a kernel. */
   staged(name: string, mib: number, bits: '12' | '16' | '32', files: [string, string][] = []): string {
     const cfg = this.at('syslinux.cfg');
-    writeFileSync(cfg, 'SERIAL 0 115200\nPROMPT 1\nTIMEOUT 0\nDEFAULT x\nLABEL x\nKERNEL none\n');
-    const path = this.fat(name, mib, bits, [['/syslinux.cfg', cfg], ...files]);
+    writeFileSync(cfg, SYSLINUX_CONFIG);
+    const own: [string, string][] = [
+      ['/syslinux.cfg', cfg],
+      ['/last', this.lastStage()],
+    ];
+    const path = this.fat(name, mib, bits, [...own, ...files]);
     run('syslinux', ['--install', path]);
     return path;
   }
@@ -196,18 +223,18 @@ export class Maker {
     const sys = this.add(
       'MBR, SYSLINUX on FAT16',
       this.code(this.disk('sys.img', 24, active, [[sys16, 1]]), code),
-      STAGE,
+      TOKEN,
     );
-    const inactive = this.add('the same, no active part', this.copy(sys, 'inactive.img'), STAGE);
+    const inactive = this.add('the same, no active part', this.copy(sys, 'inactive.img'));
     run('sfdisk', ['-q', '-A', inactive, '-'], '');
-    const wiped = this.add('the same, boot record wiped', this.copy(sys, 'wiped.img'), STAGE);
+    const wiped = this.add('the same, boot record wiped', this.copy(sys, 'wiped.img'));
     this.poke(wiped, MIB + 62, Array<number>(448).fill(0));
     const both32 = this.staged('both32.fat', 40, '32', [['/EFI/BOOT/BOOTX64.EFI', x64]]);
     const wide = 'label: dos\nstart=2048, size=81920, type=c, bootable\n';
     this.add(
       'MBR, FAT32 with SYSLINUX and a loader',
       this.code(this.disk('both32.img', 48, wide, [[both32, 1]]), code),
-      STAGE,
+      TOKEN,
       ['bios'],
     );
     this.add('the same under UEFI', this.at('both32.img'), TOKEN, ['uefi-x64']);
@@ -217,7 +244,7 @@ export class Maker {
       439,
     );
     this.poke(alt, 439, [1]);
-    this.add('MBR, boot code that names part 1', alt, STAGE);
+    this.add('MBR, boot code that names part 1', alt);
     const logical = 'label: dos\nstart=2048, size=61440, type=5\nstart=4096, size=40960, type=e\n';
     this.add('loader on a logical drive', this.disk('logical.img', 36, logical, [[plain, 2]]));
     const marked = this.disk('marked.img', 32, 'label: gpt\nstart=2048, size=40960, type=U\n', [
@@ -226,8 +253,8 @@ export class Maker {
     this.code(marked, '/usr/lib/SYSLINUX/gptmbr.bin');
     const unmarked = this.copy(marked, 'unmarked.img');
     run('sgdisk', ['-A', '1:set:2', marked]);
-    this.add('GPT, boot code and a marked part', marked, STAGE);
-    this.add('GPT, boot code and no marked part', unmarked, STAGE);
+    this.add('GPT, boot code and a marked part', marked);
+    this.add('GPT, boot code and no marked part', unmarked);
     const hybrid = this.disk('hybrid.img', 32, 'label: gpt\nstart=2048, size=40960, type=U\n', [[plain, 1]]);
     run('sgdisk', ['-h', '1:EE', hybrid]);
     this.add('hybrid table', hybrid);
@@ -236,7 +263,9 @@ export class Maker {
   /** GRUB for BIOS by hand: boot.img in sector 0, its second stage behind the record or in a part of its own. */
   staging(): void {
     const cfg = this.at('early.cfg');
-    writeFileSync(cfg, GRUB_CONFIG);
+    writeFileSync(cfg, 'linux (memdisk)/last\nboot\n');
+    const memory = this.at('memory.tar');
+    run('tar', ['-cf', memory, '-C', this.room.dir, '--transform', 's/.*/last/', basename(this.lastStage())]);
     const core = this.at('core.img');
     run('grub-mkimage', [
       '-O',
@@ -247,11 +276,13 @@ export class Maker {
       cfg,
       '-o',
       core,
+      '-m',
+      memory,
       'biosdisk',
-      'serial',
-      'terminal',
-      'echo',
-      'sleep',
+      'memdisk',
+      'tar',
+      'linux',
+      'boot',
     ]);
     const boot = '/usr/lib/grub/i386-pc/boot.img';
     const grub = this.disk('grub.img', 8, 'label: dos\nstart=2048, size=8192, type=83\n', []);
@@ -280,7 +311,7 @@ export class Maker {
       'FAT32 without a table, with a loader',
       this.fat('super.img', 40, '32', [['/EFI/BOOT/BOOTX64.EFI', x64]]),
     );
-    this.add('FAT12 without a table, with SYSLINUX', this.staged('super12.img', 4, '12'), STAGE);
+    this.add('FAT12 without a table, with SYSLINUX', this.staged('super12.img', 4, '12'));
     for (const [kind, args] of [
       ['exfat', ['-f']],
       ['ext4', ['-q', '-F']],
@@ -295,11 +326,12 @@ export class Maker {
     const tree = this.at('tree');
     mkdirSync(`${tree}/boot/grub`, { recursive: true });
     writeFileSync(`${tree}/boot/grub/grub.cfg`, GRUB_CONFIG);
+    copyFileSync(this.lastStage(), `${tree}/boot/last`);
     const small = [
       '--fonts=',
       '--locales=',
       '--themes=',
-      '--install-modules=serial terminal echo sleep iso9660 part_gpt part_msdos fat normal configfile search',
+      '--install-modules=serial terminal linux boot iso9660 part_gpt part_msdos fat normal configfile search',
     ];
     run('grub-mkrescue', ['-o', this.at('rescue.iso'), ...small, tree]);
     this.add('rescue disc for both, hybrid', this.at('rescue.iso'));
@@ -310,10 +342,8 @@ export class Maker {
     mkdirSync(`${lin}/isolinux`, { recursive: true });
     copyFileSync('/usr/lib/ISOLINUX/isolinux.bin', `${lin}/isolinux/isolinux.bin`);
     copyFileSync('/usr/lib/syslinux/modules/bios/ldlinux.c32', `${lin}/isolinux/ldlinux.c32`);
-    writeFileSync(
-      `${lin}/isolinux/isolinux.cfg`,
-      'SERIAL 0 115200\nPROMPT 1\nTIMEOUT 0\nDEFAULT x\nLABEL x\nKERNEL none\n',
-    );
+    writeFileSync(`${lin}/isolinux/isolinux.cfg`, SYSLINUX_CONFIG);
+    copyFileSync(this.lastStage(), `${lin}/last`);
     const boot = [
       '-b',
       'isolinux/isolinux.bin',
@@ -325,7 +355,7 @@ export class Maker {
       '-boot-info-table',
     ];
     run('genisoimage', ['-quiet', '-r', '-J', '-o', this.at('plain.iso'), ...boot, lin]);
-    this.add('plain optical, ISOLINUX', this.at('plain.iso'), 'ISOLINUX 6');
+    this.add('plain optical, ISOLINUX', this.at('plain.iso'), TOKEN);
     run('xorriso', [
       '-as',
       'mkisofs',
@@ -338,16 +368,16 @@ export class Maker {
       ...boot,
       lin,
     ]);
-    this.add('hybrid optical, ISOLINUX', this.at('hybrid.iso'), 'ISOLINUX 6');
+    this.add('hybrid optical, ISOLINUX', this.at('hybrid.iso'), TOKEN);
     const broken = this.add(
       'plain optical, catalogue damaged',
       this.copy(this.at('plain.iso'), 'broken.iso'),
-      'ISOLINUX 6',
+      TOKEN,
     );
     const at = readFileSync(broken).readUInt32LE(17 * 2048 + 71) * 2048;
     this.poke(broken, at + 30, [0]);
     const sum = this.copy(this.at('plain.iso'), 'sum.iso');
-    this.add('plain optical, sum of the catalogue wrong', sum, 'ISOLINUX 6');
+    this.add('plain optical, sum of the catalogue wrong', sum, TOKEN);
     this.poke(sum, at + 4, [0x55]);
 
     const efi = this.at('efi');
@@ -361,7 +391,7 @@ export class Maker {
     mkdirSync(floppy, { recursive: true });
     const disk = blank(`${floppy}/floppy.img`, 2880 * 512);
     run('mkfs.vfat', ['-F', '12', disk]);
-    run('mcopy', ['-i', disk, this.at('syslinux.cfg'), '::/syslinux.cfg']);
+    run('mcopy', ['-i', disk, this.at('syslinux.cfg'), this.lastStage(), '::/']);
     run('syslinux', ['--install', disk]);
     run('genisoimage', [
       '-quiet',
@@ -374,7 +404,7 @@ export class Maker {
       'boot.cat',
       floppy,
     ]);
-    this.add('optical, floppy emulation', this.at('floppy.iso'), STAGE);
+    this.add('optical, floppy emulation', this.at('floppy.iso'));
   }
 
   packed(): void {

@@ -1,5 +1,7 @@
 import { imageFaultWords } from '@zb/core/words/imageFinding';
-import { imagePlaceWords, loaderFaultWords, startWords } from '@zb/core/words/start';
+import { rungWhyWords } from '@zb/core/words/chain';
+import { imagePlaceWords } from '@zb/core/words/imagePlace';
+import { loaderFaultWords, startWords } from '@zb/core/words/start';
 import type { Evidence, ImageReading, Inspection, Outcome } from '@zb/core/model/inspection';
 
 const line = (e: Evidence): string =>
@@ -13,6 +15,26 @@ const line = (e: Evidence): string =>
     .join(' ')
     .replace(' :', ':');
 
+/** How far it comes, rung by rung; where the firmware starts nothing, the loader's rung says so. */
+const chainOf = (o: Outcome) =>
+  o.chain.length > 0
+    ? o.chain.map((r) => ({
+        rung: r.rung,
+        state: r.state,
+        reason: r.why,
+        because: rungWhyWords(r.why),
+        evidence: r.evidence.map(line).join('; '),
+      }))
+    : [
+        {
+          rung: 'loader',
+          state: o.starts === 'no' ? 'missing' : 'unreadable',
+          reason: o.reason,
+          because: startWords(o),
+          evidence: o.evidence.map(line).join('; '),
+        },
+      ];
+
 function outcome(o: Outcome, reading: ImageReading) {
   const arch = o.firmware.startsWith('uefi-') ? o.firmware.slice(5) : undefined;
   const loader = reading.loaders.find((l) => l.removable && l.machine === arch);
@@ -25,6 +47,7 @@ function outcome(o: Outcome, reading: ImageReading) {
     through: o.through,
     because: startWords(o),
     evidence: o.evidence.map(line).join('; '),
+    chain: chainOf(o),
     signed: o.starts === 'yes' && arch ? (loader?.signed ?? null) : null,
     secureBoot: o.secureBoot?.starts ?? null,
     secureBootBecause: o.secureBoot && startWords(o.secureBoot),

@@ -1,5 +1,6 @@
 import { imageFaultWords } from '@zb/core/words/imageFinding';
-import { imagePlaceWords, loaderFaultWords, startWords } from '@zb/core/words/start';
+import { imagePlaceWords } from '@zb/core/words/imagePlace';
+import { loaderFaultWords, startWords } from '@zb/core/words/start';
 import { isOldReading } from '@zb/core/model/inspection';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';

@@ -58,6 +58,23 @@ export function utf8(b: Uint8Array, offset: number, length: number): string {
   }
 }
 
+/** A whole file of text: UTF-8, or Latin-1 where it is not; up to the first NUL. */
+export function textOf(b: Uint8Array): string {
+  const nul = b.indexOf(0);
+  const end = nul < 0 ? b.length : nul;
+  let raw = '';
+  for (let at = 0; at < end; at += 4096)
+    raw += String.fromCharCode(...b.subarray(at, Math.min(end, at + 4096)));
+  if (!/[\x80-\xff]/.test(raw)) return raw;
+  try {
+    return decodeURIComponent(
+      raw.replace(/[%\x80-\xff]/g, (c) => '%' + c.charCodeAt(0).toString(16).padStart(2, '0')),
+    );
+  } catch {
+    return raw;
+  }
+}
+
 /** Are these the same bytes? A plain loop: whole images go through it. */
 export function sameBytes(a: Uint8Array, b: Uint8Array): boolean {
   if (a.length !== b.length) return false;

@@ -1,6 +1,7 @@
-import { ascii, u16, u8 } from './bytes';
+import { allZero, ascii, u16, u32, u64, u8 } from './bytes';
 import { put16, put32, putText } from './put';
 import { END_MARK, MBR } from './mbr/layout';
+import type { ByteSource } from './source';
 
 /**
  * The header by which loaders know a kernel image for x86, by the byte in the image: “The Linux/x86 Boot Protocol”
@@ -17,6 +18,8 @@ export const KERNEL = {
   kindOfLoader: 0x210,
   loadFlags: 0x211,
   code32: 0x214,
+  payload: 0x248,
+  payloadBytes: 0x24c,
   /** First byte that setup code may use behind a header of version 2.00 to 2.01. */
   behind: 0x228,
 } as const;
@@ -29,6 +32,65 @@ export const isKernel = (head: Uint8Array): boolean =>
   u16(head, MBR.endMark) === END_MARK &&
   ascii(head, KERNEL.markAt, KERNEL.mark.length) === KERNEL.mark &&
   u8(head, KERNEL.version + 1) >= 2;
+
+/** What a kernel image says of itself; bytes. */
+export interface KernelHead {
+  /** x86: setup code and protected-mode code; aa64: its own image, plain or packed behind an EFI stub. */
+  kind: 'x86' | 'aa64' | 'packed with a stub';
+  /** Bytes that have to be there. */
+  bytes: number;
+  /** What is packed inside is wiped, though the header is sound. */
+  wiped: boolean;
+  /** Its version and how it was built, as it says; undefined where it does not. */
+  version: string | undefined;
+}
+
+/** Setup sectors where the header says none (protocol, field “setup_sects”). */
+const USUAL_SETUP = 4;
+/** Since this version of the protocol the header says where the packed kernel lies. */
+const KNOWS_PAYLOAD = 0x208;
+/** arm64 kernel: mark at 56, size in memory at 16 (kernel documentation, “Booting AArch64 Linux”); packed with a stub: “zimg” at 4. */
+const ARM64 = { markAt: 56, mark: 'ARMd', sizeAt: 16 } as const;
+const STUB = { markAt: 4, mark: 'zimg', offsetAt: 8, sizeAt: 12 } as const;
+
+async function x86Head(file: ByteSource, head: Uint8Array): Promise<KernelHead> {
+  const setup = ((u8(head, KERNEL.setupSectors) || USUAL_SETUP) + 1) * 512;
+  const paragraphs = u32(head, KERNEL.protectedParagraphs);
+  const knows = u16(head, KERNEL.version) >= KNOWS_PAYLOAD && u32(head, KERNEL.payloadBytes) > 0;
+  const payload = knows ? await file.read(setup + u32(head, KERNEL.payload), 512) : undefined;
+  const nameAt = u16(head, KERNEL.nameAt);
+  const name = nameAt === 0 ? '' : ascii(await file.read(KERNEL.setup + nameAt, 200), 0, 200);
+  return {
+    kind: 'x86',
+    bytes: setup + paragraphs * 16,
+    wiped: payload !== undefined && payload.length > 0 && allZero(payload),
+    version: name || undefined,
+  };
+}
+
+/** Reads the head of a kernel image; undefined where the file is none that is known. */
+export async function readKernel(file: ByteSource): Promise<KernelHead | undefined> {
+  const head = await file.read(0, 1024);
+  if (isKernel(head)) return x86Head(file, head);
+  if (ascii(head, ARM64.markAt, 4) === ARM64.mark)
+    return {
+      kind: 'aa64',
+      bytes: Math.min(u64(head, ARM64.sizeAt), file.size),
+      wiped: false,
+      version: undefined,
+    };
+  if (ascii(head, 0, 2) === 'MZ' && ascii(head, STUB.markAt, 4) === STUB.mark) {
+    const at = u32(head, STUB.offsetAt);
+    const packed = await file.read(at, 512);
+    return {
+      kind: 'packed with a stub',
+      bytes: at + u32(head, STUB.sizeAt),
+      wiped: allZero(packed),
+      version: undefined,
+    };
+  }
+  return undefined;
+}
 
 /** Near jump from byte 0 to the setup code, so that the image also runs where firmware or boot code enters it at byte 0. */
 const TO_SETUP = [0xe9, 0xfd, 0x01] as const;

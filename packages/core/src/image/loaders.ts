@@ -5,7 +5,8 @@ import type { Candidate, ImageFacts } from './read';
 import { readSignature, type SignatureReading, type TrustedKey } from './signature';
 import { slice } from '../formats/source';
 import type { Evidence, Loader } from '../model/inspection';
-import type { ImagePlace, LoaderFault } from '../model/startReason';
+import type { ImagePlace } from '../model/imagePlace';
+import type { LoaderFault } from '../model/startReason';
 
 /** Architectures whose UEFI is judged. */
 export type UefiArch = 'x64' | 'ia32' | 'aa64';

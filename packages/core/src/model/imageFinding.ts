@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { about } from './coded';
 import { gptFaults } from '../formats/gpt/read';
 import { chainFaults } from '../formats/mbr/read';
-import { imagePlaceSchema, loaderFaultSchema } from './startReason';
+import { imagePlaceSchema } from './imagePlace';
+import { loaderFaultSchema } from './startReason';
 
 const bytes = z.number();
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { imageFindingSchema } from './imageFinding';
-import { imagePlaceSchema, loaderFaultSchema, startReasonSchema, startWays } from './startReason';
+import { chainRungs, rungStates, rungWhySchema } from './chain';
+import { imagePlaceSchema } from './imagePlace';
+import { loaderFaultSchema, startReasonSchema, startWays } from './startReason';
 
 /** What inspecting an image answers; kept with the image on the shelf, so it is a schema. Offsets and sizes in bytes. */
 export const firmwareKinds = ['bios', 'uefi-x64', 'uefi-ia32', 'uefi-aa64', 'board'] as const;
@@ -22,6 +24,15 @@ export const evidenceSchema = z.object({
 });
 export type Evidence = z.infer<typeof evidenceSchema>;
 
+/** One rung of a start, with what shows it. */
+export const rungSchema = z.object({
+  rung: z.enum(chainRungs),
+  state: z.enum(rungStates),
+  why: rungWhySchema,
+  evidence: z.array(evidenceSchema),
+});
+export type Rung = z.infer<typeof rungSchema>;
+
 export const verdictSchema = z.object({
   starts: startsSchema,
   reason: startReasonSchema,
@@ -32,6 +43,8 @@ export const verdictSchema = z.object({
 export const outcomeSchema = verdictSchema.extend({
   firmware: firmwareKind,
   attached: z.enum(['disk', 'optical']),
+  /** What the firmware's loader goes on to, as far as the formats tell; none where no loader is started. */
+  chain: z.array(rungSchema).default([]),
   /** The same start with Secure Boot on; null where the firmware has none or nothing starts without it either. */
   secureBoot: verdictSchema.nullable().default(null),
 });
@@ -129,9 +142,9 @@ const imageFacts = z.object({
 
 /**
  * Version of the rules by which images are read and judged; raise it where a verdict may come out otherwise. 1 knew BIOS
- * boot code by its messages alone, 2 follows the rest; 3 answers in codes.
+ * boot code by its messages alone, 2 follows the rest; 3 answers in codes; 4 follows a loader to the kernel it names.
  */
-export const READING_RULES = 3;
+export const READING_RULES = 4;
 
 export const inspectionSchema = imageFacts.extend({
   /** The rules that decided; readings that do not say are of the first. */

@@ -1,22 +1,12 @@
 import { z } from 'zod';
+import { rungWhySchema, chainRungs } from './chain';
 import { about } from './coded';
+import { imagePlaceSchema } from './imagePlace';
 
 /*
  * Why an image starts, does not, or cannot be told: codes with what they are about. Kept with the image on the shelf, so
  * these are schemas. words/start.ts says each.
  */
-
-/** Where in an image a loader or a boot record lies. */
-export const imagePlaceSchema = z.discriminatedUnion('of', [
-  /** A part by its number in the table, with the label of its file system where it has one. */
-  z.object({ of: z.literal('part'), index: z.number().int(), label: z.string().nullable() }),
-  z.object({ of: z.literal('whole image') }),
-  z.object({ of: z.literal('boot catalogue') }),
-  z.object({ of: z.literal('floppy image') }),
-  /** As a reading of earlier rules had it, in its words. */
-  z.object({ of: z.literal('earlier rules'), words: z.string() }),
-]);
-export type ImagePlace = z.infer<typeof imagePlaceSchema>;
 
 /** What of an EFI program keeps it from running. `bytes` is what it should have. */
 export const loaderFaultSchema = z.discriminatedUnion('code', [
@@ -84,6 +74,7 @@ export const startReasonSchema = z.discriminatedUnion('code', [
   about('earlier rules', { words: z.string() }),
   about('packed', { kind: z.string() }),
   // BIOS, from a disk
+  // Of readings by earlier rules
   about('sector 0 of a file system', { filesystems: z.array(z.string()) }),
   about('numbered part missing', { number: z.number().int() }),
   about('no boot record', place),
@@ -116,6 +107,9 @@ export const startReasonSchema = z.discriminatedUnion('code', [
   about('signed and trusted', signers),
   about('signed and not trusted', signers),
   about('signed, trust not known', signers),
+  // What the loader goes on to
+  about('nothing to load', { rung: z.enum(chainRungs), why: rungWhySchema }),
+  about('chain not told', { rung: z.enum(chainRungs), why: rungWhySchema }),
   // Boards
   about('made for boards', {
     trees: z.number().int(),

@@ -1,6 +1,7 @@
 import { KERNEL } from '../formats/linuxKernel';
 import type { ByteSource } from '../formats/source';
-import { field, no, unknown, yes, type StartVerdict } from '../image/evidence';
+import { field } from '../image/evidence';
+import { no, unknown, yes, type StartVerdict } from '../image/verdict';
 import type { Evidence } from '../model/inspection';
 import type { BootCodePlace } from '../model/startReason';
 import { followBootCode, type Followed } from './realMode/follow';
@@ -56,5 +57,8 @@ export async function byFollowing(
         'The Linux/x86 Boot Protocol, real-mode kernel header',
       ),
     );
-  return verdictOf(followed, who, evidence);
+  const verdict = verdictOf(followed, who, evidence);
+  return verdict.starts === 'yes' && last
+    ? { ...verdict, begins: { by: 'kernel', source, at: last.offset } }
+    : verdict;
 }

@@ -1,36 +1,36 @@
-import { no, type StartVerdict } from '../image/evidence';
-import type { BootVolume } from '../image/loaders';
+import { no, type StartVerdict } from '../image/verdict';
+import type { BootVolume, UefiArch } from '../image/loaders';
 import { boardDisk } from './outcomeBoard';
 import { biosDisk, biosOptical } from './outcomeBios';
-import { uefiDisk, uefiOptical } from './outcomeUefi';
+import { withChain } from './chain/follow';
+import { uefiDisk, uefiOptical, type UefiVerdict } from './outcomeUefi';
 import type { ImageFacts } from '../image/read';
-import { firmwareKinds, type ContainerKind, type Outcome } from '../model/inspection';
+import { firmwareKinds, type ContainerKind, type FirmwareKind, type Outcome } from '../model/inspection';
 
-const withoutSecureBoot = (v: StartVerdict): StartVerdict & { secureBoot: null } => ({
-  ...v,
-  secureBoot: null,
-});
+const withoutSecureBoot = (v: StartVerdict): UefiVerdict => ({ ...v, secureBoot: null });
 
 /** The rows of the outcome grid: each firmware, with the image as a disk and as optical media. */
 export async function outcomes(facts: ImageFacts, volumes: BootVolume[]): Promise<Outcome[]> {
+  const row = async (
+    firmware: FirmwareKind,
+    attached: Outcome['attached'],
+    arch: UefiArch | undefined,
+    verdict: UefiVerdict,
+  ): Promise<Outcome> => {
+    const whole = await withChain(facts, { arch, attached }, verdict);
+    // Where nothing starts without Secure Boot, it is not asked with it.
+    return { firmware, attached, ...whole, secureBoot: whole.starts === 'no' ? null : whole.secureBoot };
+  };
   const rows: Outcome[] = [
-    { firmware: 'bios', attached: 'disk', ...withoutSecureBoot(await biosDisk(facts)) },
-    { firmware: 'bios', attached: 'optical', ...withoutSecureBoot(await biosOptical(facts)) },
+    await row('bios', 'disk', undefined, withoutSecureBoot(await biosDisk(facts))),
+    await row('bios', 'optical', undefined, withoutSecureBoot(await biosOptical(facts))),
   ];
   for (const arch of ['x64', 'ia32', 'aa64'] as const) {
-    rows.push({ firmware: `uefi-${arch}`, attached: 'disk', ...(await uefiDisk(facts, volumes, arch)) });
-    rows.push({
-      firmware: `uefi-${arch}`,
-      attached: 'optical',
-      ...(await uefiOptical(facts, volumes, arch)),
-    });
+    rows.push(await row(`uefi-${arch}`, 'disk', arch, await uefiDisk(facts, volumes, arch)));
+    rows.push(await row(`uefi-${arch}`, 'optical', arch, await uefiOptical(facts, volumes, arch)));
   }
-  rows.push({ firmware: 'board', attached: 'disk', ...withoutSecureBoot(await boardDisk(facts, volumes)) });
-  rows.push({
-    firmware: 'board',
-    attached: 'optical',
-    ...withoutSecureBoot(no('boards read no optical media')),
-  });
+  rows.push(await row('board', 'disk', undefined, withoutSecureBoot(await boardDisk(facts, volumes))));
+  rows.push(await row('board', 'optical', undefined, withoutSecureBoot(no('boards read no optical media'))));
   return rows;
 }
 
@@ -40,6 +40,7 @@ export function packedOutcomes(kind: ContainerKind): Outcome[] {
     (['disk', 'optical'] as const).map((attached) => ({
       firmware,
       attached,
+      chain: [],
       ...withoutSecureBoot(
         no(
           { code: 'packed', kind },

@@ -1,11 +1,14 @@
 import { allZero, ascii, holds, u32, u64, u8 } from '../formats/bytes';
 import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
-import { absent, field, no, unknown, yes, type StartVerdict } from '../image/evidence';
+import { absent, field } from '../image/evidence';
+import { no, unknown, yes, type StartVerdict } from '../image/verdict';
 import { byFollowing, DISK, OPTICAL } from './byFollowing';
+import { openExt } from '../formats/ext/read';
 import { openFat } from '../formats/fat/read';
-import type { ImagePlace } from '../model/startReason';
-import type { ImageFacts } from '../image/read';
-import { readMbr } from '../formats/mbr/read';
+import { fatAsVolume, type Volume } from '../formats/volume';
+import type { Evidence } from '../model/inspection';
+import type { ImagePlace } from '../model/imagePlace';
+import { readImage, type ImageFacts } from '../image/read';
 import { slice, type ByteSource } from '../formats/source';
 
 const CODE = 'common practice';
@@ -15,7 +18,8 @@ const codeFrom = (kind: string | undefined): number => (kind === 'fat32' ? 90 : 
 const empty = (b: Uint8Array): boolean => b.length === 0 || allZero(b);
 
 /** Is a second stage of the kind that GRUB installs at this sector? Its first sector tells by its messages. */
-async function namedStage(source: ByteSource, at: number, from: number): Promise<StartVerdict> {
+async function namedStage(facts: ImageFacts, at: number, from: number): Promise<StartVerdict> {
+  const { source } = facts;
   const evidence = [
     await field(source, from, 8, `second stage at byte ${at}`, 'GRUB’s boot sector, kernel sector field'),
     await field(source, at, 16, 'first bytes of the second stage', CODE),
@@ -26,7 +30,11 @@ async function namedStage(source: ByteSource, at: number, from: number): Promise
   // The last twelve bytes list the rest of the stage: first sector, count, segment.
   const next = u64(head, 500) * 512;
   const rest = await source.read(next, 512);
-  if (next > 0 && next < source.size && !empty(rest)) return yes('boot code and second stage', ...evidence);
+  if (next > 0 && next < source.size && !empty(rest))
+    return {
+      ...yes('boot code and second stage', ...evidence),
+      begins: { by: 'grub', facts, at, optical: false },
+    };
   return no('second stage cut short', ...evidence);
 }
 
@@ -37,8 +45,9 @@ const partPlace = (facts: ImageFacts, entry: { index: number; start: number }): 
   label: facts.candidates.find((c) => c.start === entry.start)?.mark?.label ?? null,
 });
 
-/** The boot record of a FAT volume, and the stage it loads. `base` is where the volume begins in the source. */
-async function volumeRecord(source: ByteSource, base: number, place: ImagePlace): Promise<StartVerdict> {
+/** The boot record of a volume, and the stage it loads. `base` is where the volume begins in the source. */
+async function volumeRecord(facts: ImageFacts, base: number, place: ImagePlace): Promise<StartVerdict> {
+  const { source } = facts;
   const boot = await source.read(base, 512);
   const where = await field(source, base, 16, `boot record at byte ${base}`, 'FAT specification 1.03 §3.1');
   if (u8(boot, 510) !== 0x55 || u8(boot, 511) !== 0xaa)
@@ -46,32 +55,72 @@ async function volumeRecord(source: ByteSource, base: number, place: ImagePlace)
       { code: 'no boot record', place },
       await field(source, base + 510, 2, 'end mark 55 AA', 'FAT specification 1.03 §3.5'),
     );
-  const volume = slice(source, base, source.size - base);
-  const fat = await openFat(volume);
+  const window = slice(source, base, source.size - base);
+  const fat = await openFat(window);
   const kind = bootCodeKind(boot.subarray(fat ? codeFrom(fat.kind) : 0, 510));
   if (kind === 'none') return no({ code: 'boot record empty', place }, where);
   if (kind === 'message only') return no({ code: 'boot record only complains', place }, where);
-  const staged = ascii(boot, 3, 8) === 'SYSLINUX' || kind === 'stage file';
-  if (!staged || !fat)
+  const staged = /^(SYS|EXT)LINUX$/.test(ascii(boot, 3, 8)) || kind === 'stage file';
+  const volume = fat ? fatAsVolume(fat) : staged ? await openExt(window) : undefined;
+  if (!staged || !volume)
     return byFollowing(
       source,
       { at: base, bytes: 512, drive: DISK, sectorBytes: 512 },
       { of: 'boot record', place },
       where,
     );
-  const stage = (await fat.list('/')).find((e) => e.name.toLowerCase() === 'ldlinux.sys');
-  if (!stage) return no({ code: 'stage file missing', place }, where, absent('/ldlinux.sys', 'SYSLINUX'));
-  const file = await fat.open(stage);
-  const head = await file.read(0, 512);
-  const at = await field(source, base + file.placeOf(0), 16, 'first bytes of LDLINUX.SYS', 'SYSLINUX');
-  if (!holds(head, 'SYSLINUX')) return no({ code: 'stage file damaged', place }, at);
-  // The boot record keeps the sector of its stage's first sector; a copied stage lies elsewhere.
-  const sector = file.placeOf(0) / 512;
-  const names = Array.from({ length: 420 }, (_, i) => u32(boot, 90 + i)).some(
-    (x) => x === sector || x === sector + base / 512,
-  );
-  if (!names) return no({ code: 'stage file elsewhere', place }, where, at);
-  return yes({ code: 'boot record and stage file', place }, where, at);
+  return stageFile(facts, { boot, base, place, volume }, where);
+}
+
+/** Folders that the second stage of SYSLINUX or EXTLINUX is installed in (common practice; the installer takes any). */
+const STAGE_FOLDERS = ['', '/syslinux', '/boot/syslinux', '/extlinux', '/boot/extlinux', '/boot'];
+
+interface StagedVolume {
+  boot: Uint8Array;
+  base: number;
+  place: ImagePlace;
+  volume: Volume;
+}
+
+/** The second stage in a file of the volume: the boot record keeps the sector of its first bytes. */
+async function stageFile(
+  facts: ImageFacts,
+  { boot, base, place, volume }: StagedVolume,
+  where: Evidence,
+): Promise<StartVerdict> {
+  const { source } = facts;
+  let elsewhere: Evidence | undefined;
+  let damaged: Evidence | undefined;
+  for (const folder of STAGE_FOLDERS) {
+    const path = `${folder}/ldlinux.sys`;
+    const found = await volume.find(path);
+    if (!found || found.directory) continue;
+    const stage = await found.open();
+    const first = stage.placeOf(0) ?? 0;
+    const at = await field(source, base + first, 16, 'first bytes of LDLINUX.SYS', 'SYSLINUX');
+    if (!holds(await stage.read(0, 512), 'LINUX ')) damaged ??= at;
+    // A copied stage lies elsewhere than where the record looks.
+    const sector = first / 512;
+    const named = Array.from({ length: 500 }, (_, i) => u32(boot, i)).some(
+      (x) => x === sector || x === sector + base / 512,
+    );
+    elsewhere = at;
+    if (!named || damaged) continue;
+    return {
+      ...yes({ code: 'boot record and stage file', place }, where, at),
+      begins: {
+        by: 'stage file',
+        facts,
+        base,
+        candidate: facts.candidates.find((c) => c.start === base),
+        path,
+        stage,
+      },
+    };
+  }
+  if (damaged) return no({ code: 'stage file damaged', place }, damaged);
+  if (elsewhere) return no({ code: 'stage file elsewhere', place }, where, elsewhere);
+  return no({ code: 'stage file missing', place }, where, absent('/ldlinux.sys', 'SYSLINUX'));
 }
 
 async function activePart(facts: ImageFacts, source: ByteSource): Promise<StartVerdict | undefined> {
@@ -87,7 +136,7 @@ async function activePart(facts: ImageFacts, source: ByteSource): Promise<StartV
     'UEFI 2.10 §5.2.1, table 5.2',
   );
   if (flagged.length > 1) return no('several parts active', flag);
-  const record = await volumeRecord(source, first.start, partPlace(facts, first));
+  const record = await volumeRecord(facts, first.start, partPlace(facts, first));
   return { ...record, evidence: [flag, ...record.evidence] };
 }
 
@@ -108,9 +157,9 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
     case 'message only':
       return no('boot code only complains', code);
     case 'names a sector':
-      return namedStage(source, u64(head, STAGE_AT.disk) * 512, STAGE_AT.disk);
+      return namedStage(facts, u64(head, STAGE_AT.disk) * 512, STAGE_AT.disk);
     case 'names a sector of an optical volume':
-      return namedStage(source, u64(head, STAGE_AT.optical) * 512, STAGE_AT.optical);
+      return namedStage(facts, u64(head, STAGE_AT.optical) * 512, STAGE_AT.optical);
     case 'optical loader': {
       const at = u32(head, STAGE_AT.optical) * 512;
       const named = await field(
@@ -122,7 +171,10 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
       );
       const marked = opticalLoaderKind(await source.read(at, 512)) === 'marked';
       return marked
-        ? yes('boot code in front of an optical volume', named)
+        ? {
+            ...yes('boot code in front of an optical volume', named),
+            begins: { by: 'optical loader', facts, at },
+          }
         : no('optical loader empty', named);
     }
     case 'active part': {
@@ -140,7 +192,7 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
         'SYSLINUX, alternative boot code',
       );
       if (!entry) return no({ code: 'numbered part missing', number }, which);
-      const record = await volumeRecord(source, entry.start, partPlace(facts, entry));
+      const record = await volumeRecord(facts, entry.start, partPlace(facts, entry));
       return { ...record, evidence: [which, ...record.evidence] };
     }
     case 'marked GPT part': {
@@ -155,7 +207,7 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
         'UEFI 2.10 table 5.8',
       );
       if (marked.length > 1) return no('several GPT parts marked', bit);
-      const record = await volumeRecord(source, first.start, partPlace(facts, first));
+      const record = await volumeRecord(facts, first.start, partPlace(facts, first));
       return { ...record, evidence: [bit, ...record.evidence] };
     }
     case 'stage file':
@@ -178,13 +230,13 @@ export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
       await field(source, 510, 2, 'end mark of sector 0', 'UEFI 2.10 §5.2.1, table 5.1'),
     );
   const whole = facts.candidates.find((c) => c.from === 'whole' && c.fat);
-  if (!mbr && whole) return volumeRecord(source, 0, { of: 'whole image' });
+  if (!mbr && whole) return volumeRecord(facts, 0, { of: 'whole image' });
+  // A file system without a table keeps its own boot code in sector 0, with no room for messages that would tell it.
   if (!mbr && facts.candidates.some((c) => c.from === 'whole') && !facts.iso)
-    return unknown(
-      {
-        code: 'sector 0 of a file system',
-        filesystems: facts.candidates.flatMap((c) => c.mark?.kind ?? []),
-      },
+    return byFollowing(
+      source,
+      { at: 0, bytes: 512, drive: DISK, sectorBytes: 512 },
+      { of: 'sector 0' },
       await field(source, 0, 16, 'sector 0', CODE),
     );
   return sectorZero(facts, head);
@@ -195,12 +247,10 @@ async function emulated(
   kind: 'floppy' | 'hard-disk',
   offset: number,
 ): Promise<StartVerdict> {
-  const { source } = facts;
-  const image = slice(source, offset, source.size - offset);
-  if (kind === 'floppy') return volumeRecord(source, offset, { of: 'floppy image' });
-  const head = await image.read(0, 512);
-  const mbr = await readMbr(image);
-  return sectorZero({ ...facts, source: image, head, mbr, gpt: undefined, candidates: [] }, head);
+  if (kind === 'floppy') return volumeRecord(facts, offset, { of: 'floppy image' });
+  const image = slice(facts.source, offset, facts.source.size - offset);
+  const inside = await readImage(image);
+  return sectorZero({ ...inside, gpt: undefined }, inside.head);
 }
 
 async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
@@ -243,8 +293,16 @@ async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
         { of: 'boot image' },
         ...evidence,
       );
-    default:
-      return yes('boot image without emulation', ...evidence);
+    case 'marked':
+      return {
+        ...yes('boot image without emulation', ...evidence),
+        begins: { by: 'optical loader', facts, at: entry.offset },
+      };
+    case 'by message':
+      return {
+        ...yes('boot image without emulation', ...evidence),
+        begins: { by: 'grub', facts, at: entry.offset, optical: true },
+      };
   }
 }
 

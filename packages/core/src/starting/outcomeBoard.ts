@@ -1,4 +1,5 @@
-import { absent, field, no, unknown, type StartVerdict } from '../image/evidence';
+import { absent, field } from '../image/evidence';
+import { no, unknown, type StartVerdict } from '../image/verdict';
 import type { BootVolume } from '../image/loaders';
 import type { ImageFacts } from '../image/read';
 
@@ -20,7 +21,7 @@ export async function boardDisk(facts: ImageFacts, volumes: BootVolume[]): Promi
   const script = root.find((e) => SCRIPTS.test(e.name));
   const where = await field(facts.source, first.start, 16, 'first FAT part of the image', 'common practice');
   if (trees.length === 0 && !inFolders && !script) return no('nothing for boards', where);
-  return unknown(
+  const verdict = unknown(
     {
       code: 'made for boards',
       trees: trees.length,
@@ -30,4 +31,5 @@ export async function boardDisk(facts: ImageFacts, volumes: BootVolume[]): Promi
     },
     where,
   );
+  return { ...verdict, begins: { by: 'board', volume } };
 }

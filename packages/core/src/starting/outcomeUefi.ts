@@ -1,4 +1,5 @@
-import { absent, field, no, unknown, yes, type StartVerdict } from '../image/evidence';
+import { absent, field } from '../image/evidence';
+import { no, unknown, yes, type StartVerdict } from '../image/verdict';
 import { ESP_GUID } from '../formats/gpt/layout';
 import { removablePath, type BootVolume, type FoundLoader, type UefiArch } from '../image/loaders';
 import type { ImageFacts } from '../image/read';
@@ -41,6 +42,7 @@ function judgeVolume(volume: BootVolume, arch: UefiArch): UefiVerdict | undefine
   if (fault) return plain(no({ code: 'loader cannot run', name, place, fault }, ...loader.evidence));
   return {
     ...yes({ code: 'loader found', name, place }, ...loader.evidence),
+    begins: { by: 'efi', volume, path: loader.path },
     secureBoot: secureVerdict(loader),
   };
 }

@@ -2,7 +2,8 @@ import { firmwareTitle, type ImagePart, type Loader, type Starts } from '../mode
 import { formatExact } from '../units/bytes';
 import type { ReadingDifference } from '../write/compareReadings';
 import type { TreeDifference } from '../write/compareTrees';
-import { imagePlaceWords, loaderFaultWords } from './start';
+import { imagePlaceWords } from './imagePlace';
+import { loaderFaultWords } from './start';
 
 const NONE = 'not there';
 

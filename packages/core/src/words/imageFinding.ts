@@ -1,7 +1,8 @@
 import type { ImageFault } from '../model/imageFinding';
 import { formatExact, formatIec } from '../units/bytes';
 import { packedFaultWords } from './packedFault';
-import { imagePlaceWords, loaderFaultWords } from './start';
+import { imagePlaceWords } from './imagePlace';
+import { loaderFaultWords } from './start';
 
 type Of<C extends ImageFault['code']> = Extract<ImageFault, { code: C }>;
 

@@ -1,32 +1,12 @@
-import type {
-  BootCodePlace,
-  ImagePlace,
-  LoaderFault,
-  PlainStartCode,
-  StartReason,
-} from '../model/startReason';
+import type { BootCodePlace, LoaderFault, PlainStartCode, StartReason } from '../model/startReason';
 import { formatExact } from '../units/bytes';
 import type { StartWhy } from '../starting/forMachine';
+import { rungWhyWords } from './chain';
+import { imagePlaceWords } from './imagePlace';
 import { plural } from './text';
 
 type AboutCode = Exclude<StartReason['code'], PlainStartCode>;
 type Words = { [C in AboutCode]: (reason: Extract<StartReason, { code: C }>) => string };
-
-/** Where in an image something lies. */
-export function imagePlaceWords(place: ImagePlace): string {
-  switch (place.of) {
-    case 'part':
-      return `FAT part ${place.index}${place.label ? ` “${place.label}”` : ''}`;
-    case 'whole image':
-      return 'the whole-image FAT volume';
-    case 'boot catalogue':
-      return 'the FAT image of the boot catalogue';
-    case 'floppy image':
-      return 'the floppy image';
-    case 'earlier rules':
-      return place.words;
-  }
-}
 
 /** What keeps an EFI program from running. */
 export function loaderFaultWords(fault: LoaderFault): string {
@@ -133,6 +113,8 @@ const WORDS: Words = {
     `${r.name} on ${imagePlaceWords(r.place)} cannot run: ${loaderFaultWords(r.fault)}`,
   'loader by another name': (r) => `no ${r.name}; firmware does not look for ${r.other} by itself`,
   'no loader': (r) => `no ${r.name} on ${r.parts === 1 ? 'the FAT part' : 'any FAT part'}`,
+  'nothing to load': (r) => `the loader starts and finds nothing to load: ${rungWhyWords(r.why)}`,
+  'chain not told': (r) => `the loader starts; what it loads cannot be told: ${rungWhyWords(r.why)}`,
   'signed, then changed': (r) =>
     `the loader is signed (${by(r.signers)}), but its bytes are not what was signed`,
   'signed and trusted': (r) => `signed by ${by(r.signers)}, which this firmware trusts`,

@@ -1,3 +1,4 @@
+import { rungStateWords, rungWhyWords } from '@zb/core/words/chain';
 import { startWords } from '@zb/core/words/start';
 import { useState } from 'react';
 import {
@@ -6,14 +7,16 @@ import {
   type Evidence,
   type FirmwareKind,
   type Outcome,
+  type Rung,
 } from '@zb/core/model/inspection';
 import { formatExact } from '@zb/core/units/bytes';
 import { Mark } from './Marks';
 
-type Verdict = Pick<Outcome, 'starts' | 'reason' | 'through' | 'evidence'>;
+type Verdict = Pick<Outcome, 'starts' | 'reason' | 'through' | 'evidence'> & { chain?: readonly Rung[] };
 const WORD = { yes: 'starts', no: 'no', unknown: 'cannot tell' } as const;
 const SECURE_WORD = { yes: 'accepted', no: 'refused', unknown: 'if trusted' } as const;
 const KIND = { yes: 'yes', no: 'no', unknown: 'ask' } as const;
+const RUNG_KIND = { whole: 'yes', missing: 'no', unreadable: 'ask' } as const;
 
 function EvidenceList({ evidence }: { evidence: readonly Evidence[] }) {
   return (
@@ -33,6 +36,23 @@ function EvidenceList({ evidence }: { evidence: readonly Evidence[] }) {
         </div>
       ))}
     </dl>
+  );
+}
+
+/** How far it comes behind the firmware: the rungs in one line, or with what each was found to be. */
+function Chain({ chain, told }: { chain: readonly Rung[]; told: boolean }) {
+  return (
+    <ol className={told ? 'chain told' : 'chain'} aria-label="What it goes on to">
+      {chain.map((r, i) => (
+        <li key={`${i} ${r.rung}`}>
+          <Mark kind={RUNG_KIND[r.state]}>
+            {r.rung}
+            {r.state === 'whole' && !told ? '' : ` ${rungStateWords[r.state]}`}
+          </Mark>
+          {told && <span className="sub">{rungWhyWords(r.why)}</span>}
+        </li>
+      ))}
+    </ol>
   );
 }
 
@@ -65,6 +85,7 @@ function Cell({
       ) : (
         <span className="sub">{startWords(verdict)}</span>
       )}
+      {verdict.chain && verdict.chain.length > 0 && <Chain chain={verdict.chain} told={shown} />}
       {shown && <EvidenceList evidence={verdict.evidence} />}
     </>
   );
