@@ -19,6 +19,11 @@ const PROOFS = {
     command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz.oracle'],
     env: { ZB_FUZZ: 'all' },
   },
+  hostile: {
+    about: 'lists of millions of lines and archives without end, read in bounded memory',
+    command: ['node_modules/.bin/jest', '--selectProjects', 'unit', '--testPathPatterns', 'cli/test/hostile'],
+    env: { ZB_HOSTILE: 'all' },
+  },
   trial: {
     about: 'all parts of the trial, for 75 minutes',
     command: ['tools/trial.mjs', '--seconds', '4500'],

@@ -115,9 +115,9 @@ await Promise.all([
       fromPlaywright,
     );
     await suite(
-      'trial, a selection of a minute',
+      'trial, a selection of half a minute',
       process.execPath,
-      ['tools/trial.mjs', '--seconds', '60', '--seed', '1', '--results', `${results}/trial.json`],
+      ['tools/trial.mjs', '--seconds', '30', '--seed', '1', '--results', `${results}/trial.json`],
       { ZB_TRIAL_BUILT: '1' },
       `${results}/trial.json`,
       (r) => r,

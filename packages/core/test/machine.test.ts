@@ -98,9 +98,9 @@ describe('sections of a survey beyond the first', () => {
         power_on_time: { hours: 1200 },
         ata_smart_attributes: {
           table: [
-            { id: 231, value: 25, raw: { value: 25 } },
-            { id: 241, value: 99, raw: { value: 4_000_000_000 } },
-            { id: 5, value: 100, raw: { value: 0 } },
+            { id: 231, name: 'SSD_Life_Left', value: 25, raw: { value: 25 } },
+            { id: 241, name: 'Total_LBAs_Written', value: 99, raw: { value: 4_000_000_000 } },
+            { id: 5, name: 'Reallocated_Sector_Ct', value: 100, raw: { value: 0 } },
           ],
         },
       }),

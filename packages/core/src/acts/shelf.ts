@@ -7,7 +7,7 @@ import {
   type ShelfItem,
   type Store,
 } from '../model/bench';
-import { isStore } from '../model/shelf';
+import { isStore, transports } from '../model/shelf';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
 import { compareSurvey } from '../machine/compare';
@@ -50,8 +50,6 @@ export function blankMachine(name: string, form: Machine['form'], stamp: Stamp):
   };
 }
 
-const TRANSPORTS: readonly string[] = ['sata', 'nvme', 'usb', 'mmc', 'ide'];
-
 /** A model as the shelf has room for it. */
 const modelOf = (drive: SurveyedDrive): string | null => drive.model?.slice(0, 120) ?? null;
 
@@ -61,9 +59,7 @@ const seenNow = ({ content }: SurveyedDrive, stamp: Stamp): Store['content'] => 
 });
 
 function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store {
-  const transport = (
-    TRANSPORTS.includes(drive.transport ?? '') ? drive.transport : drive.transport === 'ata' ? 'ide' : 'other'
-  ) as Store['transport'];
+  const transport = transports.find((t) => t === drive.transport) ?? 'other';
   return {
     kind: drive.removable ? (transport === 'mmc' ? 'card' : 'stick') : 'drive',
     id: stamp.id(),

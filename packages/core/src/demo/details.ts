@@ -12,6 +12,7 @@ export const clerkDetails = {
     {
       name: 'sda',
       serial: 'SS25-6E11-90BD',
+      sata: true,
       passed: true,
       wearPercent: 12,
       hours: 9120,

@@ -19,7 +19,11 @@ const starting = (loaders: readonly FoundLoader[], rows: readonly Outcome[]): Fo
     (l) =>
       l.removable &&
       l.fault === null &&
-      rows.some((r) => r.firmware === `uefi-${l.machine}` && r.starts === 'yes'),
+      rows.some(
+        (r) =>
+          r.firmware === `uefi-${l.machine}` &&
+          (r.starts === 'yes' || r.chain.some((c) => c.rung === 'loader' && c.state === 'whole')),
+      ),
   );
 
 async function partRegion(

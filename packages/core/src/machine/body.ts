@@ -63,7 +63,8 @@ export function readDisplays(section: Section | undefined, survey: Survey): void
 export function readPower(section: Section | undefined, survey: Survey): void {
   if (!section) return;
   const supplies = section.text.split(/^(?=type=)/m).filter((s) => s.startsWith('type='));
-  const batteries = supplies.filter((s) => s.startsWith('type=Battery'));
+  // A mouse or a pad has a battery of its own: its scope is the device (Linux documentation, power_supply class).
+  const batteries = supplies.filter((s) => s.startsWith('type=Battery') && !/\bscope=Device\b/.test(s));
   survey.facts['power.battery'] = {
     value: batteries.length > 0,
     source: batteries.length > 0 ? 'power, type=Battery' : 'power, no battery listed',
@@ -156,6 +157,21 @@ export function readBootEntries(section: Section | undefined, survey: Survey): v
   });
   const place = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
   survey.details.bootEntries = entries.sort((a, b) => place(a.id) - place(b.id));
+}
+
+/** Devices of the PCI bus by their numbers. */
+export function readPci(section: Section | undefined, survey: Survey): void {
+  for (const line of lines(section).slice(0, 256)) {
+    const v = pairs(line);
+    const [vendor, device] = (/id=0x([0-9a-f]{4}):0x([0-9a-f]{4})/i.exec(line) ?? []).slice(1);
+    if (!vendor || !device) continue;
+    survey.details.pci.push({
+      slot: (line.split(' ')[0] ?? '').slice(0, 200),
+      class: (v.get('class') ?? '').replace(/^0x/, ''),
+      id: `${vendor}:${device}`.toLowerCase(),
+      driver: v.get('driver') || null,
+    });
+  }
 }
 
 /** How many ATA ports the controllers offer; how many are led out to connectors only a look inside tells. */

@@ -15,6 +15,8 @@ export const LEVEL_FLAGS: Record<'v1' | 'v2' | 'v3' | 'v4', readonly string[]> =
 /** The highest psABI level whose flags, and those of all levels below, are present; undefined below v1. */
 export function cpuLevel(flags: readonly string[]): 'v1' | 'v2' | 'v3' | 'v4' | undefined {
   const set = new Set(flags);
+  // A 32-bit system does not list what only 64-bit code can use: “syscall” belongs to long mode (IA-32 SDM volume 2).
+  if (set.has('lm')) set.add('syscall');
   let level: 'v1' | 'v2' | 'v3' | 'v4' | undefined;
   for (const name of ['v1', 'v2', 'v3', 'v4'] as const) {
     if (!LEVEL_FLAGS[name].every((f) => set.has(f))) break;
@@ -27,6 +29,42 @@ interface LscpuRow {
   field: string;
   data: string | null;
   children?: LscpuRow[];
+}
+
+/** One kind of core that lscpu tells apart: its model, and how many such cores there are. */
+interface CoreKind {
+  model: string | undefined;
+  cores: number | undefined;
+  source: string;
+}
+
+const wholeNumber = (text: string | undefined): number | undefined =>
+  text !== undefined && /^\d+$/.test(text) ? Number(text) : undefined;
+
+/** The kinds of cores: each model name heads its own sockets or clusters. */
+function coreKinds(json: unknown): CoreKind[] {
+  const out: CoreKind[] = [];
+  const walk = (rows: unknown): void => {
+    if (!Array.isArray(rows)) return;
+    for (const row of rows as LscpuRow[]) {
+      if (row?.field === 'Model name:') {
+        const own = lscpuRows({ lscpu: row.children });
+        for (const unit of ['Socket', 'Cluster', 'Book', 'Drawer']) {
+          const per = wholeNumber(own.get(`Core(s) per ${unit.toLowerCase()}`));
+          const units = wholeNumber(own.get(`${unit}(s)`));
+          if (per === undefined || units === undefined || per * units === 0) continue;
+          const source = `lscpu, Core(s) per ${unit.toLowerCase()}: ${per} × ${unit}(s): ${units}`;
+          out.push({ model: row.data ?? undefined, cores: per * units, source });
+          break;
+        }
+        if (own.size > 0 && out.at(-1)?.model !== (row.data ?? undefined))
+          out.push({ model: row.data ?? undefined, cores: undefined, source: '' });
+      }
+      walk(row?.children);
+    }
+  };
+  walk((json as { lscpu?: unknown } | undefined)?.lscpu);
+  return out;
 }
 
 function lscpuRows(json: unknown): Map<string, string> {
@@ -64,6 +102,17 @@ const ARCH: Record<string, string> = {
   amd64: 'x86_64',
 };
 
+/** Cores by implementer 41h that run 64-bit code, by part number: the main identification registers of their reference manuals. */
+const PARTS_64 = /^0xd(0[3-9a-e]|4[0-9a-f]|8[0-9a-f])$/i;
+
+/** A core that runs 64-bit code under a 32-bit kernel, by its part number; the kernel itself does not say so. */
+function wideArmPart(info: ReadonlyMap<string, string>): string | undefined {
+  const part = info.get('CPU part');
+  return info.get('CPU implementer')?.toLowerCase() === '0x41' && part !== undefined && PARTS_64.test(part)
+    ? part
+    : undefined;
+}
+
 /** Reads architecture, width, level, cores and threads from `lscpu -J`, with /proc/cpuinfo and `uname -m` behind it. */
 export function readCpu(sections: Map<string, Section>, survey: Survey): void {
   const rows = lscpuRows(sectionJson(sections.get('lscpu')));
@@ -94,11 +143,19 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
     const level = wide ? cpuLevel(flags) : undefined;
     if (level) fact('cpu.level', level, `${flagSource}: ${LEVEL_FLAGS[level].join(' ')}`);
     const virtual = flags.find((f) => f === 'vmx' || f === 'svm');
-    fact('cpu.virtualisation', virtual !== undefined, `${flagSource}: ${virtual ?? 'neither vmx nor svm'}`);
+    if (virtual) fact('cpu.virtualisation', true, `${flagSource}: ${virtual}`);
+    else
+      // A kernel hides the flag where setup has it switched off (common practice, no source): it may be a setting.
+      survey.assumed['cpu.virtualisation'] = {
+        value: false,
+        because: `${flagSource}: neither vmx nor svm; it may be switched off in setup`,
+      };
   } else if (arch === 'aarch64' || arch === 'riscv64') {
     fact('cpu.bits', '64', `architecture ${arch}`);
   } else if (arch === 'armv7l') {
-    fact('cpu.bits', '32', `architecture ${arch}`);
+    const part = wideArmPart(info);
+    fact('cpu.bits', part ? '64' : '32', part ? `cpuinfo, CPU part: ${part}` : `architecture ${arch}`);
+    if (part) fact('cpu.arch', 'aarch64', `cpuinfo, CPU part: ${part}, though a 32-bit system runs`);
   }
 
   if (flagText !== undefined && arch) {
@@ -110,19 +167,23 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
   if (clock > 0) fact('cpu.mhz', Math.round(clock), `lscpu, CPU max MHz: ${clock}`);
   else if (named) fact('cpu.mhz', Math.round(Number(named) * 1000), `the model’s own name: ${named} GHz`);
 
-  const model = rows.get('Model name') ?? info.get('model name');
+  const kinds = coreKinds(sectionJson(sections.get('lscpu')));
+  const models = [...new Set(kinds.flatMap((k) => k.model ?? []))];
+  const model = models.length > 1 ? models.join(' + ') : (rows.get('Model name') ?? info.get('model name'));
   if (model && model !== '-')
     fact(
       'cpu.model',
       model,
       rows.has('Model name') ? `lscpu, Model name: ${model}` : `cpuinfo, model name: ${model}`,
     );
-  const number = (text: string | undefined): number | undefined =>
-    text && /^\d+$/.test(text) ? Number(text) : undefined;
+  const number = wholeNumber;
   const perSocket = number(rows.get('Core(s) per socket'));
   const sockets = number(rows.get('Socket(s)'));
   const infoCores = number(info.get('cpu cores'));
-  if (perSocket !== undefined && sockets !== undefined) {
+  if (kinds.length > 0 && kinds.every((k) => k.cores !== undefined)) {
+    const cores = kinds.reduce((sum, k) => sum + (k.cores ?? 0), 0);
+    fact('cpu.cores', cores, kinds.map((k) => k.source).join(' + '));
+  } else if (perSocket !== undefined && sockets !== undefined) {
     fact('cpu.cores', perSocket * sockets, `lscpu, Core(s) per socket: ${perSocket} × Socket(s): ${sockets}`);
   } else if (infoCores !== undefined) {
     fact('cpu.cores', infoCores, `cpuinfo, cpu cores: ${infoCores}`);

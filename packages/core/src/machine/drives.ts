@@ -7,6 +7,39 @@ const text = (v: unknown): string | null => (typeof v === 'string' && v.trim() !
 const flag = (v: unknown): boolean | null =>
   typeof v === 'boolean' ? v : v === '1' || v === 1 ? true : v === '0' || v === 0 ? false : null;
 
+/** What the section “disks” says of one: its controller's PCI class, MMC or SD, a serial. */
+function carriers(section: Section | undefined): Map<string, Map<string, string>> {
+  const out = new Map<string, Map<string, string>>();
+  for (const line of (section?.text ?? '').split('\n')) {
+    const row = new Map([...line.matchAll(/(?<!\w)(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
+    const name = row.get('name');
+    if (name) out.set(name, row);
+  }
+  return out;
+}
+
+/** Classes of mass-storage controllers (PCI Code and ID Assignment Specification, base class 01h). */
+const CONTROLLER: Record<string, string> = { '0101': 'ide', '0106': 'sata', '0107': 'sas', '0108': 'nvme' };
+
+/**
+ * How a drive is connected. “ata” says no more than the command set: the controller's class tells SATA from IDE; a drive
+ * that names a SATA version is one whatever mode its controller is in.
+ */
+function transportOf(
+  name: string,
+  told: string | null,
+  carrier: ReadonlyMap<string, string> | undefined,
+  sata: boolean,
+): string | null {
+  if (name.startsWith('nvme')) return 'nvme';
+  if (name.startsWith('mmcblk')) return 'mmc';
+  if (told !== null && told !== 'ata') return told;
+  const controller = CONTROLLER[(carrier?.get('class') ?? '').slice(2, 6)];
+  if (sata) return 'sata';
+  if (told === 'ata') return controller === 'sata' ? 'sata' : controller === 'ide' ? 'ide' : 'ata';
+  return controller ?? told;
+}
+
 /**
  * What was found before is used: the firmware’s kind and its boot entries say what on a drive starts. Real drives only: whole disks; not loop devices, memory disks, optical drives, mapped devices or empty readers.
  */
@@ -22,20 +55,29 @@ export function readDrives(sections: Map<string, Section>, survey: Survey): void
       r &&
       text(r.type) === 'disk' &&
       (blockNumber(r.size) ?? 0) > 0 &&
-      !/^(zram|ram|loop|fd)\d/.test(text(r.name) ?? ''),
+      // Areas of soldered flash for its own boot code are parts of it, not drives.
+      !/^(zram|ram|loop|fd)\d|^mmcblk\d+(boot\d+|rpmb|gp\d+)$/.test(text(r.name) ?? ''),
   );
+  const disks = carriers(sections.get('disks'));
+  const names = new Set((json.blockdevices as BlockRow[]).map((r) => text(r?.name) ?? ''));
   survey.drives = rows.map((r): SurveyedDrive => {
     const name = text(r.kname) ?? text(r.name) ?? '?';
-    const transport =
-      text(r.tran) ?? (name.startsWith('nvme') ? 'nvme' : name.startsWith('mmcblk') ? 'mmc' : null);
+    const carrier = disks.get(name);
+    const health = survey.details.health.find((h) => h.name === name);
+    const transport = transportOf(name, text(r.tran), carrier, health?.sata === true);
+    // Firmware marks internal ports as ones for hot plugging, and some drives call themselves removable: only what is
+    // plugged in from outside is.
+    const soldered = carrier?.get('type') === 'MMC' || names.has(`${name}boot0`);
+    const card = transport === 'mmc' && !soldered;
+    const unknownBus = transport === null && ((flag(r.rm) ?? false) || (flag(r.hotplug) ?? false));
     return {
       name,
       bytes: blockNumber(r.size) ?? 0,
-      serial: text(r.serial),
+      serial: text(r.serial) ?? text(carrier?.get('serial')) ?? health?.serial ?? null,
       model: text(r.model),
       transport,
       rotational: flag(r.rota),
-      removable: (flag(r.rm) ?? false) || (flag(r.hotplug) ?? false) || transport === 'usb',
+      removable: transport === 'usb' || card || unknownBus,
       content: contentFrom(r, survey.details.bootEntries, firmware),
     };
   });

@@ -12,11 +12,27 @@ const text = (v: unknown): string | null =>
 
 /** One data unit of an NVMe drive is a thousand blocks of 512 bytes: NVMe Base Specification, SMART log page. */
 const NVME_UNIT = 512_000;
-/** ATA attributes whose normalised value counts down from 100 as the flash wears. Common practice among makers, no source. */
-const WEAR_LEFT = [231, 233, 202, 177, 169];
-const WRITTEN_SECTORS = 241;
-const REALLOCATED = 5;
-const PENDING = 197;
+/** Attributes whose normalised value counts down from 100 as the flash wears, by the names smartctl gives them (its drive database). */
+const LIFE_LEFT =
+  /^(SSD_Life_Left|Remaining_Lifetime_Perc|Percent_Lifetime_Remain|Media_Wearout_Indicator|Wear_Leveling_Count|Perc_Rated_Life_Remain|Lifetime_Remaining%?)$/i;
+/** Attributes that count what was written, by name, with the bytes of one count. */
+const WRITTEN: readonly [RegExp, number][] = [
+  [/^(Total_LBAs_Written|Host_Writes_LBAs?)$/i, 512],
+  [/^Host_Writes_32MiB$/i, 32 * 1024 ** 2],
+  [/^(Host_Writes_MiB|Lifetime_Writes_MiB)$/i, 1024 ** 2],
+  [/^(Host_Writes_GiB|Lifetime_Writes_GiB|Total_Writes_GiB)$/i, 1024 ** 3],
+];
+/** Attributes that count sectors given up, or waiting to be. */
+const GIVEN_UP = /^(Reallocated_Sector_Ct|Current_Pending_Sector|Offline_Uncorrectable)$/i;
+
+/** A value of the Device Statistics log, by its name there (ACS-4 §9.5: general, rotating media and solid-state pages). */
+function statistic(root: Json, name: string): number | null {
+  const { pages } = object(root.ata_device_statistics);
+  for (const page of Array.isArray(pages) ? pages.map(object) : [])
+    for (const row of Array.isArray(page.table) ? page.table.map(object) : [])
+      if (row.name === name) return number(row.value);
+  return null;
+}
 
 /** One drive out of the JSON that smartctl prints; undefined where it says nothing of a drive. */
 export function readHealth(name: string, json: unknown): DriveHealth | undefined {
@@ -24,15 +40,22 @@ export function readHealth(name: string, json: unknown): DriveHealth | undefined
   const nvme = object(root.nvme_smart_health_information_log);
   const table = object(root.ata_smart_attributes).table;
   const rows = (Array.isArray(table) ? table : []).map(object);
-  const row = (id: number): Json | undefined => rows.find((r) => r.id === id);
-  const raw = (id: number): number | null => number(object(row(id)?.raw).value);
-  const left = WEAR_LEFT.map((id) => number(row(id)?.value)).find((v) => v !== null);
-  const bad = [raw(REALLOCATED), raw(PENDING)].filter((n) => n !== null);
+  const named = (name: RegExp): Json[] => rows.filter((r) => name.test(text(r.name) ?? ''));
+  const raw = (r: Json | undefined): number | null => number(object(r?.raw).value);
+  const left = number(named(LIFE_LEFT)[0]?.value);
+  const counted = WRITTEN.flatMap(([name, bytes]) => {
+    const count = raw(named(name)[0]);
+    return count === null ? [] : [count * bytes];
+  });
+  const bad = named(GIVEN_UP).flatMap((r) => raw(r) ?? []);
+  const given = statistic(root, 'Number of Reallocated Logical Sectors');
+  const sectors = statistic(root, 'Logical Sectors Written');
+  const block = number(root.logical_block_size) ?? 512;
   const units = number(nvme.data_units_written);
-  const sectors = raw(WRITTEN_SECTORS);
   const out: DriveHealth = {
     name,
     serial: text(root.serial_number),
+    sata: text(object(root.sata_version).string) !== null,
     passed:
       typeof object(root.smart_status).passed === 'boolean'
         ? object(root.smart_status).passed === true
@@ -40,10 +63,12 @@ export function readHealth(name: string, json: unknown): DriveHealth | undefined
     wearPercent:
       number(nvme.percentage_used) ??
       number(object(root.endurance_used).current_percent) ??
-      (left === undefined ? null : Math.max(0, 100 - left)),
+      statistic(root, 'Percentage Used Endurance Indicator') ??
+      (left === null ? null : Math.max(0, 100 - left)),
     hours: number(object(root.power_on_time).hours) ?? number(nvme.power_on_hours),
-    writtenBytes: units !== null ? units * NVME_UNIT : sectors !== null ? sectors * 512 : null,
-    badSectors: number(nvme.media_errors) ?? (bad.length > 0 ? bad.reduce((n, b) => n + b, 0) : null),
+    writtenBytes:
+      units !== null ? units * NVME_UNIT : sectors !== null ? sectors * block : (counted[0] ?? null),
+    badSectors: number(nvme.media_errors) ?? (bad.length > 0 ? bad.reduce((n, b) => n + b, 0) : given),
   };
   const says = [out.passed, out.wearPercent, out.hours, out.writtenBytes, out.badSectors].some(
     (v) => v !== null,

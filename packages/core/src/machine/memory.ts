@@ -81,14 +81,20 @@ export function readModules(section: Section | undefined, survey: Survey): void 
   };
   fact('memory.slots', slots.length, `Memory Device × ${modules.length}`);
   fact('memory.free', free.length, free.map((m) => `${m.slot}: no module`).join(', ') || 'no empty slot');
-  const [first] = filled;
+  // What can be added goes into a slot: a module in one tells type and form before memory that is soldered.
+  const first = filled.find((m) => m.form !== 'soldered') ?? filled[0];
   fact('memory.type', first?.type, `Type: ${first?.type}`);
-  const form = first?.form;
+  const form = slots.find((m) => m.form !== null)?.form ?? first?.form;
   if (form === 'DIMM' || form === 'SO-DIMM' || form === 'soldered')
     fact('memory.form', form, `Form Factor: ${form}`);
   const most = blocks(text, 'Physical Memory Array\\s*$').reduce(
     (n, a) => n + (bytesOf(a.get('Maximum Capacity')) ?? 0),
     0,
   );
-  if (most > 0) fact('memory.max', most, `Maximum Capacity: ${most / 1024 ** 3} GB`);
+  // Firmware often tells less or more than the board takes (common practice, no source): a hint, never firm by itself.
+  if (most > 0)
+    survey.assumed['memory.max'] = {
+      value: most,
+      because: `dmi, Maximum Capacity: ${most / 1024 ** 3} GB; firmware often tells this wrongly, look it up for the board`,
+    };
 }

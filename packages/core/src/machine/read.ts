@@ -1,7 +1,7 @@
 import { readCpu } from './cpu';
 import { readDrives } from './drives';
 import { noDetails } from '../model/details';
-import { readBootEntries, readDisplays, readLinks, readPorts, readPower, readSensors } from './body';
+import { readBootEntries, readDisplays, readLinks, readPci, readPorts, readPower, readSensors } from './body';
 import { readHealths } from './health';
 import { readModules } from './memory';
 import { readFirmware, readGraphics, readMemory, readNetwork } from './rest';
@@ -36,6 +36,7 @@ export function readSurvey(report: string): Survey {
   readMemory(sections, survey);
   readFirmware(sections, survey);
   readNetwork(sections, survey);
+  readPci(sections.get('pci'), survey);
   readGraphics(sections, survey);
   readModules(sections.get('dmi'), survey);
   readHealths(sections.get('smart'), survey);

@@ -47,6 +47,8 @@ interface PortRow {
   driver?: unknown;
   speed?: unknown;
   intree?: unknown;
+  most?: unknown;
+  bus?: unknown;
 }
 
 /** Network devices with hardware behind them; bridges and tunnels are left out by the script. */
@@ -56,23 +58,36 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
     survey.missing.push('Network ports: no readable network section');
     return;
   }
-  survey.networkPorts = (json as PortRow[])
-    .filter((r) => typeof r.name === 'string')
-    .map((r) => ({
-      name: String(r.name),
-      kind: r.kind === 'wireless' ? ('wireless' as const) : ('wired' as const),
-      driver: typeof r.driver === 'string' && r.driver !== '' ? r.driver : null,
-      speedMbps: typeof r.speed === 'number' && r.speed > 0 ? r.speed : null,
-      family: r.intree === 'Y' ? ('in-kernel' as const) : r.intree === 'N' ? ('out-of-tree' as const) : null,
-    }));
-  const fastest = Math.max(
-    0,
-    ...survey.networkPorts.map((p) => (p.kind === 'wired' ? (p.speedMbps ?? 0) : 0)),
-  );
-  if (fastest > 0)
+  const rows = (json as PortRow[]).filter((r) => typeof r.name === 'string');
+  // An adapter or a phone on USB is not the machine's own; earlier reports tell it by its name (systemd.net-naming-scheme).
+  const onUsb = (r: PortRow): boolean =>
+    r.bus === 'usb' || (r.bus === undefined && /^(enx|usb\d)/.test(String(r.name)));
+  const foreign = rows.filter(onUsb).map((r) => String(r.name));
+  if (foreign.length > 0)
+    survey.missing.push(`Network: ${foreign.join(', ')} hangs on USB and is not counted as a port`);
+  const own = rows.filter((r) => !onUsb(r));
+  survey.networkPorts = own.map((r) => ({
+    name: String(r.name),
+    kind: r.kind === 'wireless' ? ('wireless' as const) : ('wired' as const),
+    driver: typeof r.driver === 'string' && r.driver !== '' ? r.driver : null,
+    speedMbps: typeof r.speed === 'number' && r.speed > 0 ? r.speed : null,
+    family: r.intree === 'Y' ? ('in-kernel' as const) : r.intree === 'N' ? ('out-of-tree' as const) : null,
+  }));
+  const wired = own.filter((r) => r.kind !== 'wireless');
+  const most = Math.max(0, ...wired.map((r) => (typeof r.most === 'number' ? r.most : 0)));
+  const linked = Math.max(0, ...wired.map((r) => (typeof r.speed === 'number' ? r.speed : 0)));
+  const named = (key: 'most' | 'speed', value: number): string =>
+    String(wired.find((r) => r[key] === value)?.name ?? '');
+  if (most > 0)
     survey.facts['network.speed'] = {
-      value: fastest,
-      source: `network, speed ${fastest} on ${survey.networkPorts.find((p) => p.speedMbps === fastest)?.name}`,
+      value: most,
+      source: `network, ${named('most', most)} offers ${most} Mb/s (ethtool, Supported link modes)`,
+    };
+  else if (linked > 0)
+    // What two ends agreed on is the slower one's speed.
+    survey.assumed['network.speed'] = {
+      value: linked,
+      because: `network, ${named('speed', linked)} is linked at ${linked} Mb/s; the port itself may do more`,
     };
   for (const kind of ['wired', 'wireless'] as const) {
     const names = survey.networkPorts.filter((p) => p.kind === kind).map((p) => p.name);
@@ -83,7 +98,17 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
   }
 }
 
-/** The kernel driver bound to the first graphics card, and whether that driver comes with the kernel. */
+/** Drivers that show a picture the firmware left behind, on any hardware: a basic-graphics start. */
+const BASIC =
+  /^(simple-framebuffer|simpledrm|efi-framebuffer|efifb|vesa-framebuffer|vesafb|platform-framebuffer|ofdrm|vesadrm|efidrm)$/;
+/** Drivers of a bus, never of what is drawn. */
+const BUS = /^(virtio-pci|pcieport|vfio-pci|pci-stub)$/;
+/** Makers of graphics, by PCI vendor number, whose hardware is run by a driver of the kernel or by one from outside it: common practice, no source. */
+const TWO_DRIVERS = new Set(['10de']);
+const OPEN_DRIVER = /^(nouveau|nova)/;
+const isDisplay = (d: { class: string }): boolean => d.class.startsWith('03');
+
+/** The kernel driver that runs the display, and whether it comes with the kernel. */
 export function readGraphics(sections: Map<string, Section>, survey: Survey): void {
   const json = sectionJson(sections.get('graphics'));
   if (!Array.isArray(json)) {
@@ -91,19 +116,28 @@ export function readGraphics(sections: Map<string, Section>, survey: Survey): vo
     return;
   }
   const cards = json as { card?: unknown; driver?: unknown; intree?: unknown }[];
-  const card = cards.find((c) => typeof c.driver === 'string' && c.driver !== '');
+  const driven = cards.filter((c) => typeof c.driver === 'string' && c.driver !== '');
+  const card = driven.find((c) => !BASIC.test(String(c.driver)) && !BUS.test(String(c.driver)));
   if (!card) {
-    survey.facts['graphics.family'] = {
-      value: 'none',
-      source: `graphics, ${cards.length ? 'a card without a driver' : 'no card'}`,
-    };
+    // Nothing drives it now: a start with basic graphics, or a system without the driver. That is not “no graphics”.
+    const basic = driven.find((c) => BASIC.test(String(c.driver)));
+    const [device] = survey.details.pci.filter(isDisplay);
+    survey.missing.push(
+      basic
+        ? `Graphics: started with basic graphics (${String(basic.driver)}); which driver it wants is not known from this start`
+        : `Graphics: no graphics driver is in use${device ? ` on ${device.slot} (${device.id})` : ''}; which it wants is not known`,
+    );
     return;
   }
-  survey.facts['graphics.driver'] = {
-    value: String(card.driver),
-    source: `graphics, driver ${String(card.driver)}`,
-  };
-  if (card.intree === 'Y' || card.intree === 'N') {
+  const driver = String(card.driver);
+  survey.facts['graphics.driver'] = { value: driver, source: `graphics, driver ${driver}` };
+  const two = survey.details.pci.find((d) => isDisplay(d) && TWO_DRIVERS.has(d.id.slice(0, 4)));
+  if (two && OPEN_DRIVER.test(driver)) {
+    survey.assumed['graphics.family'] = {
+      value: 'out-of-tree',
+      because: `pci, ${two.slot} is ${two.id}: the open driver ${driver} is in use, and such hardware wants the one from outside the kernel for games`,
+    };
+  } else if (card.intree === 'Y' || card.intree === 'N') {
     survey.facts['graphics.family'] = {
       value: card.intree === 'Y' ? 'in-kernel' : 'out-of-tree',
       source: `graphics, intree ${card.intree}`,

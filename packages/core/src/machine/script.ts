@@ -22,7 +22,7 @@ intree() {
 }
 
 section zb-survey
-echo 2
+echo 3
 
 section machine
 uname -m
@@ -52,13 +52,40 @@ if have dmidecode; then dmidecode -q -t 16 -t 17 2>/dev/null; fi
 section lsblk
 if have lsblk; then lsblk -J -b -O 2>/dev/null; fi
 
+section disks
+# What carries each drive: its controller's class, a serial where lsblk has none, and whether a card or soldered flash.
+for d in /sys/block/*; do
+  [ -e "$d/device" ] || continue
+  name=\${d##*/}
+  case $name in sd*|nvme*|hd*|mmcblk*|vd*) ;; *) continue ;; esac
+  up=$(cd -P "$d/device" 2>/dev/null && pwd)
+  class=
+  while [ -n "$up" ] && [ "$up" != / ]; do
+    if [ -r "$up/class" ] && [ -r "$up/vendor" ]; then class=$(first "$up/class"); break; fi
+    up=\${up%/*}
+  done
+  serial=$(first "$d/device/serial" 2>/dev/null)
+  [ -z "$serial" ] && serial=$(first "$d/serial" 2>/dev/null)
+  if [ -z "$serial" ] && [ -r "$d/device/vpd_pg80" ]; then serial=$(tr -cd '[:alnum:]_-' <"$d/device/vpd_pg80" 2>/dev/null); fi
+  printf 'name=%s class=%s type=%s serial=%s\n' "$name" "$class" "$(first "$d/device/type" 2>/dev/null)" \
+    "$(printf '%s' "$serial" | tr -d ' ')"
+done
+
+section pci
+for d in /sys/bus/pci/devices/*; do
+  [ -r "$d/class" ] || continue
+  driver=$(readlink "$d/driver" 2>/dev/null)
+  printf '%s class=%s id=%s:%s driver=%s\n' "\${d##*/}" "$(first "$d/class")" "$(first "$d/vendor")" \
+    "$(first "$d/device")" "\${driver##*/}"
+done
+
 section smart
 if have smartctl; then
   for d in /sys/block/*; do
     [ -e "$d/device" ] || continue
     case \${d##*/} in sd*|nvme*|hd*|mmcblk*) ;; *) continue ;; esac
     echo "---- \${d##*/}"
-    smartctl -j -i -H -A "/dev/\${d##*/}" 2>/dev/null
+    smartctl -j -i -H -A -l devstat "/dev/\${d##*/}" 2>/dev/null
   done
 fi
 
@@ -105,10 +132,19 @@ for d in /sys/class/net/*; do
   [ -e "$d/phy80211" ] && kind=wireless
   driver=$(readlink "$d/device/driver" 2>/dev/null)
   driver=\${driver##*/}
+  bus=internal
+  case $(cd -P "$d/device" 2>/dev/null && pwd) in */usb[0-9]*) bus=usb ;; esac
+  most=null
+  if have ethtool; then
+    for m in $(ethtool "\${d##*/}" 2>/dev/null); do
+      case $m in Advertised) break ;; *base*/Full|*base*/Half) m=\${m%%base*}; [ "$most" = null ] || [ "$m" -gt "$most" ] && most=$m ;; esac
+    done
+  fi
   speed=$(first "$d/speed" 2>/dev/null)
   case $speed in ''|-*|*[!0-9]*) speed=null ;; esac
-  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","intree":"%s","state":"%s","speed":%s}' \
-    "$comma" "\${d##*/}" "$kind" "$driver" "$(intree "$driver")" "$(first "$d/operstate")" "$speed"
+  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","intree":"%s","state":"%s","speed":%s,"most":%s,"bus":"%s"}' \
+    "$comma" "\${d##*/}" "$kind" "$driver" "$(intree "$driver")" "$(first "$d/operstate")" "$speed" \
+    "$most" "$bus"
   comma=,
 done
 printf '\n]\n'
@@ -120,6 +156,10 @@ for d in /sys/class/drm/card[0-9] /sys/class/drm/card[0-9][0-9]; do
   [ -e "$d/device" ] || continue
   driver=$(readlink "$d/device/driver" 2>/dev/null)
   driver=\${driver##*/}
+  # What drives the display may sit on a device of its own below the bus device.
+  for below in "$d"/device/virtio*/driver; do
+    [ -e "$below" ] && driver=$(readlink "$below") && driver=\${driver##*/}
+  done
   printf '%s\n {"card":"%s","driver":"%s","intree":"%s"}' "$comma" "\${d##*/}" "$driver" "$(intree "$driver")"
   comma=,
 done
@@ -138,7 +178,7 @@ for d in /dev/cec[0-9]*; do [ -e "$d" ] && echo "cec=\${d##*/}"; done
 section power
 for d in /sys/class/power_supply/*; do
   [ -r "$d/type" ] || continue
-  echo "type=$(first "$d/type") name=\${d##*/}"
+  echo "type=$(first "$d/type") name=\${d##*/} scope=$(first "$d/scope" 2>/dev/null)"
   for k in energy_full_design energy_full charge_full_design charge_full voltage_min_design cycle_count; do
     [ -r "$d/$k" ] && echo " $k=$(first "$d/$k")"
   done

@@ -23,6 +23,12 @@ export function factText(key: FactKey, value: FactValue): string {
   return CHOICE_WORDS[String(value)] ?? String(value);
 }
 
+/** The choice that was meant, as it is spelled; case, and a blank or hyphen in it, do not matter. */
+function spelled(choices: readonly string[] | undefined, typed: string): string | undefined {
+  const plain = (t: string): string => t.toLowerCase().replace(/[\s_-]/g, '');
+  return choices?.find((c) => plain(c) === plain(typed));
+}
+
 /** Reads what a person typed for a fact. Throws RangeError with words to show where it cannot be one. */
 export function parseFact(key: FactKey, text: string): FactValue {
   const definition = factDefinition(key);
@@ -55,15 +61,16 @@ export function parseFact(key: FactKey, text: string): FactValue {
   if (definition.kind === 'list') {
     const parts = trimmed
       .split(/[,>]/)
-      .map((p) => p.trim().toLowerCase())
-      .filter(Boolean);
+      .map((p) => p.trim())
+      .filter(Boolean)
+      .map((p) => spelled(definition.choices, p) ?? p);
     const wrong = parts.find((p) => !definition.choices?.includes(p));
     if (wrong !== undefined)
       throw new RangeError(`“${wrong}” is not one of ${definition.choices?.join(', ')}.`);
     return parts;
   }
-  if (definition.kind === 'choice' && !definition.choices?.includes(trimmed.toLowerCase())) {
-    throw new RangeError(`Enter one of ${definition.choices?.join(', ')}.`);
-  }
-  return definition.kind === 'choice' ? trimmed.toLowerCase() : trimmed;
+  if (definition.kind !== 'choice') return trimmed;
+  const choice = spelled(definition.choices, trimmed);
+  if (choice === undefined) throw new RangeError(`Enter one of ${definition.choices?.join(', ')}.`);
+  return choice;
 }

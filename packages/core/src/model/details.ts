@@ -16,6 +16,8 @@ export const memoryModuleSchema = z.object({
 export const driveHealthSchema = z.object({
   name: text,
   serial: text.nullable(),
+  /** It names a version of SATA, whatever its controller is. */
+  sata: z.boolean().default(false),
   passed: z.boolean().nullable(),
   /** Share of the rated life used, per cent; NVMe Base Specification, SMART log page, Percentage Used. */
   wearPercent: z.number().nullable(),
@@ -49,6 +51,16 @@ export const linkSchema = z.object({
   maxLanes: z.number().nullable(),
 });
 
+/** A device on the PCI bus: where, its class, who made it and what it is by number, and the driver that runs it. */
+export const pciSchema = z.object({
+  slot: text,
+  /** Six hexadecimal digits: base class, subclass, interface. */
+  class: text,
+  /** Vendor and device, four hexadecimal digits each. */
+  id: text,
+  driver: text.nullable(),
+});
+
 export const sensorSchema = z.object({
   label: text,
   kind: z.enum(['fan', 'temperature']),
@@ -71,6 +83,7 @@ export const detailsSchema = z.object({
   displays: z.array(displaySchema),
   batteries: z.array(batterySchema),
   links: z.array(linkSchema),
+  pci: z.array(pciSchema).default([]),
   sensors: z.array(sensorSchema),
   bootEntries: z.array(bootEntrySchema),
 });
@@ -88,6 +101,7 @@ export const noDetails = (): Details => ({
   displays: [],
   batteries: [],
   links: [],
+  pci: [],
   sensors: [],
   bootEntries: [],
 });

@@ -60,6 +60,9 @@ export const machineSchema = z.object({
   networkPorts: z.array(networkPortSchema),
 });
 
+/** How a store is connected. */
+export const transports = ['sata', 'nvme', 'usb', 'mmc', 'ide', 'sas', 'other'] as const;
+
 /** Anything that keeps bytes: a drive, a stick or a card. `in` names the machine it sits in. */
 const store = {
   id,
@@ -71,7 +74,7 @@ const store = {
   model: z.string().max(120).nullable(),
   /** The file-system label or what is written on it. */
   label: z.string().max(120),
-  transport: z.enum(['sata', 'nvme', 'usb', 'mmc', 'ide', 'other']),
+  transport: z.enum(transports),
   rotational: z.boolean().nullable(),
   removable: z.boolean(),
   in: z.string().nullable(),

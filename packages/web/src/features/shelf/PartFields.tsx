@@ -1,4 +1,4 @@
-import type { Store } from '@zb/core/model/shelf';
+import { transports, type Store } from '@zb/core/model/shelf';
 import { Choice } from '../../parts/Choice';
 
 /** Shape and, for an M.2 drive, what decides whether it goes in: length, key, protocol and lanes. */
@@ -15,7 +15,7 @@ export function DriveShape({
       <Choice
         label="Connects by"
         value={drive.transport}
-        options={['sata', 'nvme', 'usb', 'mmc', 'ide', 'other']}
+        options={transports}
         onPick={(transport) => onChange({ transport })}
       />
       <Choice
