@@ -117,7 +117,7 @@ it('reads the slots of 60 made-up machines as dmidecode decodes them', () => {
       free: survey.facts['memory.free']?.value,
       type: survey.facts['memory.type']?.value,
       form: survey.facts['memory.form']?.value,
-      max: survey.facts['memory.max']?.value,
+      max: survey.assumed['memory.max']?.value,
       speed: survey.details.modules[0]?.speedMts,
     }).toEqual({
       slots: plug.length,

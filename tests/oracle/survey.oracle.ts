@@ -35,6 +35,8 @@ it.each(shells)('%s prints every section to the end', (shell, args) => {
     'meminfo',
     'dmi',
     'lsblk',
+    'disks',
+    'pci',
     'smart',
     'pcie',
     'ports',

@@ -399,7 +399,8 @@ describe('acts', () => {
     });
     expect(storesOf(result).find((s) => s.model === 'Plain')).toMatchObject({
       kind: 'drive',
-      transport: 'ide',
+      // “ata” alone tells neither SATA nor IDE.
+      transport: 'other',
     });
     expect(result.log.length).toBe(entered.log.length + 1);
     expect(() => benchFromText(benchToText(result))).not.toThrow();

@@ -6,6 +6,8 @@ import './app/shell.css';
 import './app/parts.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { judgeOn } from '@zb/core/box/today';
+import { formatISO } from 'date-fns';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
@@ -22,6 +24,8 @@ const client = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 });
+// Whether a release is still looked after is judged on the day the page was opened.
+judgeOn(formatISO(new Date(), { representation: 'date' }));
 const store = new BenchStore(client);
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no root.');

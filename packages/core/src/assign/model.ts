@@ -7,7 +7,9 @@ import {
   Reader,
   shapeFits,
   slotsFor,
+  startsFrom,
   staying,
+  usbPorts,
 } from '../system/places';
 import { slotsOf } from '../machine/slots';
 import type { Model, Row, Term } from './lp';
@@ -144,6 +146,11 @@ function machineRows(
     '<=',
     expansionSlots(m) ?? 0,
   );
+  add(
+    adapters.filter((a) => a.part.goesIn === 'USB port').map((a) => ({ name: a.name, by: 1 })),
+    '<=',
+    usbPorts(m),
+  );
   for (const { option, name } of wanting) {
     const { wired, sataPorts } = option.lacks;
     if (wired > 0)
@@ -205,7 +212,7 @@ function machineRows(
     });
     for (const { option, name, places } of known) {
       const { drives, bootBytes } = option.lacks;
-      const large = (c: Candidate): boolean => c.part.bytes >= (bootBytes ?? 0);
+      const large = (c: Candidate): boolean => c.part.bytes >= (bootBytes ?? 0) && startsFrom(view, c.part);
       // Where the kinds of the free ports are not known, no part is known to go in.
       const open = (c: Candidate): boolean => places !== undefined && (c.part.bus !== 'card' || large(c));
       add([...all(open), { name, by: -drives }], '>=', 0);

@@ -1,4 +1,4 @@
-import { firmwareOf } from '../machine/firmware';
+import { firmwareOf, secureBootOn } from '../machine/firmware';
 import { knownFact } from '../model/known';
 import {
   findImage,
@@ -58,8 +58,9 @@ export class Scene {
 
   /** What the image does on this machine; undefined where machine, firmware or image are not known. */
   get start(): MachineStart | undefined {
-    const firmware = this.machine && firmwareOf(this.machine);
-    return firmware && startOn(this.reading, firmware, this.fact('firmware.secureBoot') === 'on');
+    const { machine } = this;
+    const firmware = machine && firmwareOf(machine);
+    return firmware && startOn(this.reading, firmware, secureBootOn(machine));
   }
 
   signed(stop: Box['signoffs'][number]['stop']): boolean {

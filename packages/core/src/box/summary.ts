@@ -3,6 +3,7 @@ import { stopTitle, stops, type Stop } from '../model/stops';
 import { addSpans, formatSpan, type Span } from '../units/duration';
 import type { Hazard } from './hazard';
 import { Scene } from './scene';
+import { judgedOn } from './today';
 import type { Known, LedgerLine } from './stopModule';
 import { inOrder, stopModules } from './stops';
 
@@ -85,6 +86,7 @@ interface Seen {
   items: Bench['items'];
   profiles: Bench['profiles'];
   boxes: Bench['boxes'];
+  day: string | undefined;
   writes: readonly LogEntry[];
   summary: Summary;
 }
@@ -113,6 +115,7 @@ export function summaryOf(bench: Bench, box: Box): Summary {
   const writes = writesOf(bench.log);
   if (
     before?.items === bench.items &&
+    before.day === judgedOn() &&
     before.profiles === bench.profiles &&
     sameParts(before.boxes, bench.boxes) &&
     sameEntries(before.writes, writes)
@@ -120,7 +123,7 @@ export function summaryOf(bench: Bench, box: Box): Summary {
     return before.summary;
   const { items, profiles, boxes } = bench;
   const summary = summarise(new Scene(bench, box));
-  known.set(box, { items, profiles, boxes, writes, summary });
+  known.set(box, { items, profiles, boxes, writes, day: judgedOn(), summary });
   return summary;
 }
 

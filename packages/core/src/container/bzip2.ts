@@ -1,6 +1,6 @@
 import bitIterator from 'unbzip2-stream/lib/bit_iterator.js';
 import bzip2 from 'unbzip2-stream/lib/bzip2.js';
-import { damaged } from './fault';
+import { faultOf } from './fault';
 import type { PackedSource } from './packedSource';
 
 /** A block is at most this much longer packed than unpacked: what the decoder may ask for at once. */
@@ -62,7 +62,7 @@ export async function* unbzip2(packed: PackedSource): AsyncGenerator<Uint8Array>
         yield* sink.pieces();
       }
     }
-  } catch {
-    throw damaged();
+  } catch (error) {
+    throw faultOf(error);
   }
 }

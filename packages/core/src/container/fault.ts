@@ -11,6 +11,18 @@ export class PackedFault extends Error {
 /** The packed data is damaged or cut short. */
 export const damaged = (): PackedFault => new PackedFault({ code: 'damaged' });
 
+/** The packed file itself could not be read: the medium or the connection failed, and nothing is said of its bytes. */
+export class UnreadableSource extends Error {
+  override readonly name = 'UnreadableSource';
+  constructor(override readonly cause: unknown) {
+    super(cause instanceof Error ? cause.message : String(cause));
+  }
+}
+
+/** What a failed unpacking is: damage of the packed data, unless its medium failed under it. */
+export const faultOf = (error: unknown): Error =>
+  error instanceof UnreadableSource || error instanceof PackedFault ? error : damaged();
+
 /** A packed file whose content does not end where the caller wanted it to. */
 export class GrowsBeyond extends Error {
   override readonly name = 'GrowsBeyond';

@@ -1,7 +1,7 @@
 import { Gunzip } from 'fflate';
 import { createCRC32 } from 'hash-wasm';
 import { u32 } from '../formats/bytes';
-import { damaged } from './fault';
+import { damaged, UnreadableSource } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';
 
@@ -58,7 +58,8 @@ export async function* gunzip(packed: PackedSource): AsyncGenerator<Uint8Array> 
       yield piece;
     }
     return;
-  } catch {
+  } catch (error) {
+    if (error instanceof UnreadableSource) throw error;
     // Damaged, or of several members: the slower way tells which, and says so.
   }
   let at = 0;

@@ -1,4 +1,5 @@
 import type { ByteSource } from '../formats/source';
+import { UnreadableSource } from './fault';
 
 const PIECE = 1024 * 1024;
 
@@ -16,7 +17,12 @@ export class PackedSource {
 
   async *pieces(from = 0, to = this.source.size): AsyncGenerator<Uint8Array> {
     const ask = (at: number): Promise<Uint8Array> | undefined => {
-      const asked = at < to ? this.source.read(at, Math.min(PIECE, to - at)) : undefined;
+      const asked =
+        at < to
+          ? this.source.read(at, Math.min(PIECE, to - at)).catch((error: unknown) => {
+              throw new UnreadableSource(error);
+            })
+          : undefined;
       // A fault is thrown where the piece is used; until then it must not count as unhandled.
       asked?.catch(() => undefined);
       return asked;

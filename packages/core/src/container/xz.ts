@@ -1,5 +1,5 @@
 import { XzReadableStream } from 'xz-decompress';
-import { damaged, PackedFault } from './fault';
+import { faultOf, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { piecesOf, streamOf, type PieceStream } from './streams';
 
@@ -13,6 +13,6 @@ export async function* unxz(packed: PackedSource): AsyncGenerator<Uint8Array> {
     yield* piecesOf(stream);
   } catch (error) {
     if (String(error).includes(OPTIONS_FAULT)) throw new PackedFault({ code: 'xz check not read' });
-    throw damaged();
+    throw faultOf(error);
   }
 }

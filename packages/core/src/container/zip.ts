@@ -2,7 +2,7 @@ import { ZipReader, Reader, configure, type Entry } from '@zip.js/zip.js';
 import { createCRC32 } from 'hash-wasm';
 import { u16 } from '../formats/bytes';
 import type { ByteSource } from '../formats/source';
-import { damaged, PackedFault } from './fault';
+import { damaged, faultOf, PackedFault } from './fault';
 import type { PackedSource } from './packedSource';
 import { inflate } from './streams';
 
@@ -38,8 +38,8 @@ export async function imageInZip(source: ByteSource): Promise<ZippedImage> {
   let entries: Entry[];
   try {
     entries = await new ZipReader(new SourceReader(source)).getEntries();
-  } catch {
-    throw damaged();
+  } catch (error) {
+    throw faultOf(error);
   }
   const files = entries.filter((e) => !e.directory);
   const named = files.filter((e) => IMAGE_NAME.test(e.filename));
@@ -74,8 +74,8 @@ export async function* unzip(
       length += piece.length;
       yield piece;
     }
-  } catch {
-    throw damaged();
+  } catch (error) {
+    throw faultOf(error);
   }
   if (length !== bytes || parseInt(crc.digest('hex'), 16) !== entry.signature) throw damaged();
 }

@@ -1,5 +1,5 @@
 import { ZSTDDecoder } from 'zstddec/stream';
-import { damaged } from './fault';
+import { faultOf } from './fault';
 import type { PackedSource } from './packedSource';
 
 /** A sound file gives output for every few pieces; this many empty answers in a row mean that the decoder is stuck. */
@@ -42,7 +42,7 @@ export async function* unzstd(packed: PackedSource): AsyncGenerator<Uint8Array> 
       if (step.value.length > 0) yield step.value;
     }
     if (!queue.ended && !(await pieces.next()).done) throw new Error('ended early');
-  } catch {
-    throw damaged();
+  } catch (error) {
+    throw faultOf(error);
   }
 }

@@ -19,6 +19,7 @@ import {
 import type { GatherLine, GatherThing, PartPlace, Whereabouts } from './line';
 import { safetyNotes, type SafetyNote } from './safety';
 import { contentTitle } from '../model/content';
+import { writtenBytes } from '../model/written';
 
 /** What must lie on the bench, and what can hurt. */
 export interface GatherList {
@@ -39,7 +40,8 @@ const real = (s: Store): number => s.realBytes ?? s.bytes;
 
 function stick(bench: Bench, box: Box, profile: Profile, second: boolean): GatherLine {
   const image = findImage(bench, box.imageId);
-  const bytes = second ? profile.stickBytes : Math.max(image?.bytes ?? 0, profile.stickBytes);
+  // A packed image is written as what is inside it.
+  const bytes = second ? profile.stickBytes : Math.max(image ? writtenBytes(image) : 0, profile.stickBytes);
   const taken = busy(bench, box);
   const sticks = bench.items.filter((i): i is Extract<ShelfItem, { kind: 'stick' }> => i.kind === 'stick');
   const fit = sticks

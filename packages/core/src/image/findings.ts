@@ -1,3 +1,4 @@
+import { allZero } from '../formats/bytes';
 import { excess } from './excess';
 import type { GptCopy, GptPart } from '../formats/gpt/read';
 import type { FoundLoader } from './loaders';
@@ -17,6 +18,13 @@ function reach(facts: ImageFacts): number {
   // A volume without a table has no entry to say where it ends; its own boot sector does.
   const ends = facts.candidates.map((c) => c.start + (c.from === 'whole' ? (c.mark?.bytes ?? 0) : c.bytes));
   return Math.max(0, facts.iso?.bytes ?? 0, ...ends);
+}
+
+/** Some BIOS firmware wants an active entry though the boot code would not: common practice, no source. */
+function ofRecord({ mbr, gpt, iso, head }: ImageFacts): ImageFinding[] {
+  const plain = mbr !== undefined && gpt === undefined && iso === undefined;
+  if (!plain || mbr.entries.some((e) => e.active) || allZero(head.subarray(0, 440))) return [];
+  return [{ grade: 'check', fault: { code: 'no entry active' }, offset: 446 }];
 }
 
 function ofGpt({ gpt, source }: ImageFacts, cutShort: boolean): ImageFinding[] {
@@ -145,7 +153,7 @@ export async function findings(facts: ImageFacts, loaders: readonly FoundLoader[
   out.push(...ofGpt(facts, wanted > size));
   for (const { fault, drive, offset } of facts.mbr?.faults ?? [])
     out.push({ grade: 'check', fault: { code: 'chain of logical drives', fault, drive }, offset });
-  out.push(...overlaps(facts), ...ofParts(facts, loaders));
+  out.push(...overlaps(facts), ...ofParts(facts, loaders), ...ofRecord(facts));
   if (facts.catalogue && !facts.catalogue.valid)
     out.push({
       grade: 'check',

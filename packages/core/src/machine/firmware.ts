@@ -15,6 +15,12 @@ export function firmwareKindOf(fact: (key: FactKey) => FactValue | undefined): F
   return arch === 'x86_64' ? 'uefi-x64' : undefined;
 }
 
+/** Whether the machine's Secure Boot is on; undefined where nobody has looked. */
+export function secureBootOn(machine: Pick<Machine, 'facts'>): boolean | undefined {
+  const state = knownFact(machine, 'firmware.secureBoot')?.value;
+  return state === undefined ? undefined : state === 'on';
+}
+
 /** The outcome row that this machine's firmware would meet. */
 export const firmwareOf = (machine: Pick<Machine, 'facts'>): FirmwareKind | undefined =>
   firmwareKindOf((key) => knownFact(machine, key)?.value);

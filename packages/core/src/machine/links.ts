@@ -99,6 +99,11 @@ export function linkOfStore(store: Pick<Store, 'kind' | 'transport' | 'm2'>): Li
   if (store.transport === 'nvme') return nvmeLink(3, store.m2?.lanes || 4);
   if (store.transport === 'sata') return sataLink(6);
   if (store.transport === 'ide') return link('IDE', 133e6, 'Ultra DMA mode 6 (ATA/ATAPI-7)');
+  if (store.transport === 'sas')
+    return link('SAS 12 Gb/s', coded(12e9, 8, 10), '12 Gb/s, 8 bits coded in 10 (SAS-3)');
+  // Soldered flash has a bus of its own, twice as wide and clocked on both edges.
+  if (store.kind === 'drive' && store.transport === 'mmc')
+    return link('eMMC, HS400', 400e6, '200 MHz, 8 bits, both edges (JESD84-B51 §6.6.2)');
   if (store.kind === 'card' || store.transport === 'mmc') return cardLinks.SDR104;
   return undefined;
 }

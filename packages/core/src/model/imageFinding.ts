@@ -57,6 +57,8 @@ export const imageFaultSchema = z.discriminatedUnion('code', [
   }),
   about('loader cannot run', { path: z.string(), place: imagePlaceSchema, fault: loaderFaultSchema }),
   about('boot catalogue damaged', {}),
+  /** BIOS boot code, and no entry of the table marked active. */
+  about('no entry active', {}),
   about('appended', { bytes }),
   about('padded with zeros', { bytes }),
 ]);

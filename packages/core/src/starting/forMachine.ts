@@ -11,6 +11,8 @@ export interface MachineStart {
   why: StartWhy;
   /** Secure Boot is on and stands in the way. */
   refused: boolean;
+  /** Whether Secure Boot is on is not known, and it decides. */
+  secureNotKnown: boolean;
   /** Secure Boot is on, the loader is signed, and whether the machine trusts the key is not known. */
   trustAssumed: boolean;
 }
@@ -22,18 +24,20 @@ export interface MachineStart {
 export function startOn(
   reading: ImageReading | undefined,
   firmware: FirmwareKind | undefined,
-  secureBootOn: boolean,
+  /** Undefined where nobody has looked. */
+  secureBootOn: boolean | undefined,
   attached: Outcome['attached'] = 'disk',
 ): MachineStart | undefined {
   const row = reading?.outcomes.find((o) => o.firmware === firmware && o.attached === attached);
   if (!row) return undefined;
-  const secure = secureBootOn && row.starts === 'yes' ? row.secureBoot : null;
+  const secure = secureBootOn !== false && row.starts === 'yes' ? row.secureBoot : null;
   if (secure?.starts === 'no')
     return {
       row,
-      starts: 'no',
+      starts: secureBootOn === undefined ? 'unknown' : 'no',
       why: { reason: secure.reason, through: null },
-      refused: true,
+      refused: secureBootOn === true,
+      secureNotKnown: secureBootOn === undefined,
       trustAssumed: false,
     };
   return {
@@ -41,6 +45,7 @@ export function startOn(
     starts: row.starts,
     why: { reason: row.reason, through: row.through },
     refused: false,
-    trustAssumed: secure?.starts === 'unknown',
+    secureNotKnown: false,
+    trustAssumed: secureBootOn === true && secure?.starts === 'unknown',
   };
 }

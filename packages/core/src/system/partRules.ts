@@ -1,5 +1,5 @@
 import { ask, byteMargin, countMargin, finding, idle, type Rule } from './finding';
-import { drivePorts, driveState, expansionSlots, usable } from './places';
+import { drivePorts, driveState, expansionSlots, startsFrom, usable } from './places';
 
 /** Firmware keeps a little memory for itself, so an 8 GB machine reports less: common practice, no source. */
 const MEMORY_GRACE = 0.9;
@@ -11,7 +11,27 @@ export const memory: Rule = (m, { profile }) => {
   const need = profile.needs.memoryBytes;
   if (have === undefined) return ask(rule, 'memory.bytes');
   const more = byteMargin(need, have);
-  if (have >= need * MEMORY_GRACE) return finding(rule, 'meets', { code: 'memory enough', need, have }, more);
+  const installed = m.view.modules?.reduce((n, b) => n + b, 0) ?? null;
+  if (have >= need * MEMORY_GRACE)
+    return finding(rule, 'meets', { code: 'memory enough', need, have, installed }, more);
+  // The modules are there; graphics that keep a share of them are a setting, not a lack.
+  if (installed !== null && installed >= need && m.text('firmware.graphicsMemory') !== 'automatic')
+    return finding(
+      rule,
+      'change',
+      { code: 'graphics take memory', need, have, installed },
+      {
+        ...more,
+        setting: {
+          kind: 'setting',
+          set: 'firmware.graphicsMemory',
+          value: 'automatic',
+          seen: m.text('firmware.graphicsMemory') === 'fixed',
+        },
+      },
+    );
+  if (installed !== null && installed >= need)
+    return finding(rule, 'meets', { code: 'memory enough', need, have, installed }, more);
   const arch = m.text('cpu.arch');
   if (m.text('memory.form') === 'soldered' || (arch !== undefined && arch !== 'x86_64' && arch !== 'i686'))
     return finding(rule, 'no', { code: 'memory soldered', need, have }, more);
@@ -54,6 +74,23 @@ export const bootDrive: Rule = (m, { profile }) => {
       { code: 'boots from', need, drive: boot.name, bytes: boot.bytes },
       byteMargin(need, boot.bytes),
     );
+  const large = usable(m.view.drives).filter((d) => d.bytes >= need);
+  const [card] = large.filter((d) => d.kind === 'card' || d.transport === 'mmc');
+  if (card && !startsFrom(m.view, card) && m.flag('firmware.startsCard') === undefined)
+    return finding(
+      rule,
+      'ask',
+      { code: 'card start not known', need, drive: card.name },
+      { missing: 'firmware.startsCard' },
+    );
+  const [nvme] = large.filter((d) => d.transport === 'nvme');
+  if (nvme)
+    return finding(
+      rule,
+      'change',
+      { code: 'NVMe not started', need, drive: nvme.name },
+      { needs: [{ kind: 'boot', bytes: need }] },
+    );
   const kept = m.view.drives.some((d) => d.fate === 'keep' && d.bytes >= need);
   const largest = Math.max(0, ...usable(m.view.drives).map((d) => d.bytes));
   const reason = kept
@@ -63,6 +100,16 @@ export const bootDrive: Rule = (m, { profile }) => {
       : { code: 'free drives too small' as const, need, largest };
   return finding(rule, 'change', reason, { needs: [{ kind: 'boot', bytes: need }] });
 };
+
+/** What a mirror of the largest of these drives keeps, and what larger ones among them cannot give to it; bytes. */
+function mirror(data: readonly { bytes: number }[], need: number): { usable: number; lost: number } {
+  const taken = data
+    .map((d) => d.bytes)
+    .sort((a, b) => b - a)
+    .slice(0, need);
+  const least = Math.min(...taken);
+  return { usable: least, lost: taken.reduce((n, b) => n + b - least, 0) };
+}
 
 /** Ports and free drives for the data drives the system needs besides the boot drive. */
 export const dataDrives: Rule = (m, { profile }) => {
@@ -92,7 +139,12 @@ export const dataDrives: Rule = (m, { profile }) => {
     });
   }
   return lacking === 0
-    ? finding(rule, 'meets', { code: 'ports enough', ports, data: data.length, need }, more)
+    ? finding(
+        rule,
+        'meets',
+        { code: 'ports enough', ports, data: data.length, need, ...mirror(data, need) },
+        more,
+      )
     : finding(
         rule,
         'change',

@@ -33,6 +33,46 @@ export class Reader {
   }
 }
 
+/** Boot modes its setup offers; undefined where nobody looked. */
+export function offersOf(m: Reader): readonly string[] | undefined {
+  const value = m.get('firmware.offers');
+  return Array.isArray(value) ? value : undefined;
+}
+
+/** USB ports that can take an adapter; where nobody counted them, one. */
+export const usbPorts = (m: Reader): number => m.number('ports.usb') ?? 1;
+
+/**
+ * Whether firmware starts from NVMe: as was seen, else not where it knows BIOS alone (an NVMe drive is started by a UEFI
+ * driver; common practice, no source).
+ */
+export function startsFromNvme({ facts, assumed }: Pick<MachineView, 'facts' | 'assumed'>): boolean {
+  const seen = facts['firmware.startsNvme'];
+  if (typeof seen === 'boolean') return seen;
+  const offers = facts['firmware.offers'];
+  const uefi = Array.isArray(offers) && offers.includes('uefi');
+  return facts['firmware.mode'] !== 'bios' || assumed?.has('firmware.mode') === true || uefi;
+}
+
+/** Whether the machine starts from its card reader: boards do, of others it must have been seen. */
+const startsFromCard = ({ facts, form }: MachineView): boolean =>
+  typeof facts['firmware.startsCard'] === 'boolean'
+    ? facts['firmware.startsCard']
+    : form === undefined ||
+      form === 'board' ||
+      facts['firmware.mode'] === 'board' ||
+      facts['ports.drives'] === 0;
+
+/** Whether the machine can start from a drive of this kind at all. */
+export const startsFrom = (
+  view: MachineView,
+  drive: { transport?: string | undefined; kind?: string | undefined; bus?: string },
+): boolean => {
+  if (drive.transport === 'nvme' || drive.bus === 'nvme') return startsFromNvme(view);
+  const card = drive.kind === 'card' || drive.transport === 'mmc' || drive.bus === 'card';
+  return !card || startsFromCard(view);
+};
+
 /** Kinds of machine that take expansion cards and 3.5-inch drives; the others have no room. Common practice, no source. */
 const WITH_SLOTS = ['tower', 'office desktop', 'old desktop', 'rack server'];
 
@@ -47,14 +87,15 @@ export function expansionSlots(m: Reader): number | undefined {
 export const adapterGoesIn = (m: Reader, part: AdapterPart): boolean =>
   part.goesIn === 'expansion slot'
     ? (expansionSlots(m) ?? 0) > 0
-    : part.goesIn === 'USB port' && (m.number('ports.usb') ?? 1) > 0;
+    : part.goesIn === 'USB port' && usbPorts(m) > 0;
 
 /** How loud a machine is, from what was said of it, or silent where it has no fan. */
 export const noiseOf = (m: Reader): string | undefined =>
   m.text('body.noise') ?? (m.flag('body.fan') === false ? 'silent' : undefined);
 
-/** Drives that may be used: not kept, not merely plugged in. */
-export const usable = (drives: readonly DriveView[]): DriveView[] => drives.filter((d) => d.fate !== 'keep');
+/** Drives that may be used: not kept, and not failing by their own account. */
+export const usable = (drives: readonly DriveView[]): DriveView[] =>
+  drives.filter((d) => d.fate !== 'keep' && d.health !== 'failing');
 const isInside = (d: DriveView): boolean => d.kind !== 'card' && d.transport !== 'mmc' && !d.removable;
 
 /** How many drives can be connected inside; undefined where nobody said. */
@@ -78,9 +119,10 @@ export interface DriveState {
 export function driveState(view: MachineView, bootBytes: number): DriveState {
   const free = usable(view.drives);
   const [boot] = free
-    .filter((d) => d.bytes >= bootBytes)
+    .filter((d) => d.bytes >= bootBytes && startsFrom(view, d))
     .sort((a, b) => Number(isInside(a)) - Number(isInside(b)) || a.bytes - b.bytes);
-  return { boot, data: free.filter((d) => d !== boot && isInside(d)) };
+  // A worn drive does for starting; what matters is not put on one.
+  return { boot, data: free.filter((d) => d !== boot && isInside(d) && d.health !== 'worn') };
 }
 
 /** The drives that stay in use for these needs; the others can be taken out to make room. */

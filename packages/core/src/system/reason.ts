@@ -46,6 +46,7 @@ export type FitReason =
       year: number;
     }
   | { code: 'no graphics' }
+  | { code: 'management graphics'; driver: string }
   | { code: 'driver carried'; family: string; variant: string }
   | { code: 'driver not carried'; family: string; variant: string; carries: string[] }
   | { code: 'starts in both modes' }
@@ -54,6 +55,10 @@ export type FitReason =
   | { code: 'made for boards alone' }
   | { code: 'UEFI wanted, BIOS seen' }
   | { code: 'BIOS mode wanted' }
+  | { code: 'compatibility mode not known' }
+  | { code: 'offers no BIOS mode' }
+  | { code: 'offers no UEFI' }
+  | { code: 'UEFI has 32 bits'; system: string }
   | { code: 'loader signed' }
   | { code: 'no Secure Boot there' }
   | { code: 'Secure Boot off' }
@@ -61,17 +66,21 @@ export type FitReason =
   | { code: 'Secure Boot refuses'; known: boolean }
   | { code: 'runs guests' }
   | { code: 'runs no guests' }
-  | { code: 'memory enough'; need: number; have: number }
+  | { code: 'memory enough'; need: number; have: number; installed: number | null }
+  | { code: 'graphics take memory'; need: number; have: number; installed: number }
   | { code: 'memory soldered'; need: number; have: number }
   | { code: 'memory at its most'; need: number; have: number; most: number }
   | { code: 'memory slot not known'; need: number; have: number }
   | { code: 'larger modules not known'; need: number; have: number }
   | { code: 'memory short'; need: number; have: number }
   | { code: 'boots from'; need: number; drive: string; bytes: number }
+  | { code: 'NVMe not started'; need: number; drive: string }
+  | { code: 'card start not known'; need: number; drive: string }
   | { code: 'large drive kept'; need: number }
   | { code: 'no drive known'; need: number }
   | { code: 'free drives too small'; need: number; largest: number }
-  | { code: 'ports enough'; ports: number; data: number; need: number }
+  /** `usable` is what a mirror of the data drives keeps, in bytes; `lost` what the larger ones cannot give to it. */
+  | { code: 'ports enough'; ports: number; data: number; need: number; usable: number; lost: number }
   | { code: 'ports short'; wants: number; need: number; ports: number; slots: 'not known' | 'none' | 'free' }
   | { code: 'data drives short'; need: number; there: number; lacking: number }
   | { code: 'wired ports counted'; need: number; have: number; enough: boolean }

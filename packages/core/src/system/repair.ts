@@ -10,7 +10,9 @@ import {
   memoryParts,
   Reader,
   shapeFits,
+  startsFrom,
   staying,
+  usbPorts,
 } from './places';
 import type { PartRole, Purchase, Repair } from './repairs';
 import type { MachineView } from './view';
@@ -107,12 +109,15 @@ export function drivesSuffice(
   parts: readonly DrivePart[],
   lacks: Pick<Lacks, 'drives' | 'bootBytes'>,
   places: NonNullable<ReturnType<typeof freePlaces>>,
+  view: MachineView,
 ): boolean {
   const { bootBytes } = lacks;
-  const counted = parts.filter((p) => p.bus !== 'card' || bootBytes === null || p.bytes >= bootBytes);
+  const counted = parts.filter(
+    (p) => p.bus !== 'card' || bootBytes === null || (p.bytes >= bootBytes && startsFrom(view, p)),
+  );
   return (
     counted.length >= lacks.drives &&
-    (bootBytes === null || parts.some((p) => p.bytes >= bootBytes)) &&
+    (bootBytes === null || parts.some((p) => p.bytes >= bootBytes && startsFrom(view, p))) &&
     findPlaces(parts, places)
   );
 }
@@ -125,10 +130,10 @@ function drivesFor(m: Reader, lacks: Lacks, needing: Needing, added: number): Dr
     (p): p is DrivePart =>
       p.kind === 'drive' && p.bus !== 'other' && shapeFits(p, m.view.form) && findPlaces([p], places),
   );
-  const boots = fitting.filter((p) => p.bytes >= (lacks.bootBytes ?? 0));
+  const boots = fitting.filter((p) => p.bytes >= (lacks.bootBytes ?? 0) && startsFrom(m.view, p));
   const choice = new Set([...fitting].sort((a, b) => cheaper([a], [b])).slice(0, CHOICE));
   for (const b of [...boots].sort((a, c) => cheaper([a], [c])).slice(0, CHOICE)) choice.add(b);
-  return cheapest([...choice], Math.min(lacks.drives, 4), (s) => drivesSuffice(s, lacks, places));
+  return cheapest([...choice], Math.min(lacks.drives, 4), (s) => drivesSuffice(s, lacks, places, m.view));
 }
 
 const adaptersFor = (
@@ -136,14 +141,33 @@ const adaptersFor = (
   key: 'wiredPorts' | 'sataPorts',
   count: number,
   slots: number,
+  usb: number,
 ): AdapterPart[] | undefined =>
   cheapest(
     m.view.parts
       .filter((p): p is AdapterPart => p.kind === 'adapter' && p[key] > 0 && adapterGoesIn(m, p))
       .slice(0, CHOICE),
     3,
-    (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots,
+    (s) => s.reduce((n, p) => n + p[key], 0) >= count && slotsUsed(s) <= slots && onUsb(s) <= usb,
   );
+
+/** Bytes of the modules that make room for new ones: the smallest of those inside, where no slot is left. */
+function modulesOut(m: Reader, added: number): number[] {
+  const taken = Math.max(0, added - (m.number('memory.free') ?? 0));
+  return [...(m.view.modules ?? [])].sort((a, b) => a - b).slice(0, taken);
+}
+
+/** The unused drives that must come out before these find places, the fewest from the front of the list; by name. */
+function drivesOut(m: Reader, parts: readonly DrivePart[], needing: Needing, added: number): string[] {
+  const stay = staying(m.view, needing.bootBytes, needing.dataDrives);
+  const idle = m.view.drives.filter((d) => !stay.includes(d) && !d.removable);
+  for (let count = 0; count <= idle.length; count += 1) {
+    const places = freePlaces(m, [...stay, ...idle.slice(count)]);
+    if (!places || findPlaces(parts, { ...places, sata: places.sata + added }))
+      return idle.slice(0, count).map((d) => d.name);
+  }
+  return idle.map((d) => d.name);
+}
 
 /** What to look for in a shop where neither shelf nor price list has the part. */
 function toBuy(m: Reader, lacks: Lacks): Record<PartRole, Purchase[]> {
@@ -168,6 +192,8 @@ function toBuy(m: Reader, lacks: Lacks): Record<PartRole, Purchase[]> {
   };
 }
 
+const onUsb = (parts: readonly Part[]): number =>
+  parts.filter((p) => p.kind === 'adapter' && p.goesIn === 'USB port').length;
 const slotsUsed = (parts: readonly Part[]): number =>
   parts.filter((p) => p.kind === 'adapter' && p.goesIn === 'expansion slot').length;
 
@@ -183,16 +209,36 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
     out.push(...(parts ? parts.map((part): Repair => ({ kind: 'part', part, role })) : buy[role]));
     return parts ?? [];
   };
-  if (lacks.memoryBytes > 0) take('memory', modulesFor(m, lacks.memoryBytes));
+  const clears = (role: PartRole, room: NonNullable<Extract<Repair, { kind: 'part' }>['out']>): void => {
+    const at = out.findIndex((r) => r.kind === 'part' && r.role === role);
+    const first = out[at];
+    if (first?.kind === 'part') out[at] = { ...first, out: room };
+  };
+  if (lacks.memoryBytes > 0) {
+    const modules = take('memory', modulesFor(m, lacks.memoryBytes));
+    const gone = modulesOut(m, modules.length);
+    if (gone.length > 0) clears('memory', { modules: gone });
+  }
   let slots = expansionSlots(m) ?? 0;
+  let usb = usbPorts(m);
   let added = 0;
   if (lacks.sataPorts > 0) {
-    const chosen = take('ports', adaptersFor(m, 'sataPorts', lacks.sataPorts, slots));
+    const chosen = take('ports', adaptersFor(m, 'sataPorts', lacks.sataPorts, slots, usb));
     slots -= slotsUsed(chosen);
+    usb -= onUsb(chosen);
     added = chosen.reduce((n, p) => n + (p.kind === 'adapter' ? p.sataPorts : 0), 0);
   }
-  if (lacks.drives > 0) take('drive', drivesFor(m, lacks, needing, added));
-  if (lacks.wired > 0) take('wired', adaptersFor(m, 'wiredPorts', lacks.wired, slots));
+  if (lacks.drives > 0) {
+    const drives = take('drive', drivesFor(m, lacks, needing, added));
+    const gone = drivesOut(
+      m,
+      drives.filter((p) => p.kind === 'drive'),
+      needing,
+      added,
+    );
+    if (drives.length > 0 && gone.length > 0) clears('drive', { drives: gone });
+  }
+  if (lacks.wired > 0) take('wired', adaptersFor(m, 'wiredPorts', lacks.wired, slots, usb));
   return out;
 }
 
@@ -234,9 +280,23 @@ function withPart(view: MachineView, part: Part): MachineView {
   return { ...view, facts, drives: [...view.drives, drive] };
 }
 
+/** The machine once what makes room is out of it. */
+function cleared(view: MachineView, out: Extract<Repair, { kind: 'part' }>['out']): MachineView {
+  if (!out) return view;
+  if ('drives' in out) return { ...view, drives: view.drives.filter((d) => !out.drives.includes(d.name)) };
+  const lost = out.modules.reduce((n, b) => n + b, 0);
+  const left = [...(view.modules ?? [])];
+  for (const bytes of out.modules) left.splice(left.indexOf(bytes), 1);
+  return {
+    ...view,
+    modules: left,
+    facts: { ...view.facts, 'memory.bytes': number(view, 'memory.bytes') - lost },
+  };
+}
+
 /** The machine as it is once a part or a purchase is in it, or a setting is made. Variants and releases change no machine. */
 export function applyRepair(view: MachineView, repair: Repair): MachineView {
-  if (repair.kind === 'part') return withPart(view, repair.part);
+  if (repair.kind === 'part') return withPart(cleared(view, repair.out), repair.part);
   if (repair.kind === 'setting') return { ...view, facts: { ...view.facts, [repair.set]: repair.value } };
   if (repair.kind !== 'buy') return view;
   const part = { id: `to-buy-${view.drives.length}`, name: 'to be bought', price: 0, offer: true };

@@ -37,5 +37,6 @@ export type Repair =
   | SettingRepair
   | { kind: 'release'; releaseId: string; version: string; channel: Channel }
   | { kind: 'variant'; variantId: string; name: string }
-  | { kind: 'part'; part: Part; role: PartRole }
+  /** `out` are the bytes of the modules that make room for it, or the drives that come out of its place, by name. */
+  | { kind: 'part'; part: Part; role: PartRole; out?: { modules: number[] } | { drives: string[] } }
   | Purchase;

@@ -1,5 +1,7 @@
 import { ask, countMargin, finding, idle, type Rule } from './finding';
+import type { SettingRepair } from './repairs';
 import { bootDrive, dataDrives, memory, wired } from './partRules';
+import { offersOf } from './places';
 
 const LEVELS = ['v1', 'v2', 'v3', 'v4'];
 /** The year from which CPUs of a level were sold: a lower bound for the year of any CPU that reaches it. Common practice, no source. */
@@ -12,6 +14,12 @@ const width: Rule = (m, { release }) => {
   if (arch === undefined) return ask('cpu', 'cpu.arch');
   if (arch === 'x86_64' && bits === 32) return finding('cpu', 'no', { code: 'CPU has 32 bits', wants });
   if (wants.includes(arch)) return finding('cpu', 'meets', { code: 'architecture fits', arch, wants });
+  if (arch === 'aarch64' && wants.includes('armv7l')) {
+    // Newer 64-bit cores have dropped the 32-bit state, and a board's loader may not start a 32-bit system at all.
+    const narrow = m.flag('cpu.arm32');
+    if (narrow === undefined) return ask('cpu', 'cpu.arm32');
+    if (narrow) return finding('cpu', 'meets', { code: 'runs 32-bit builds' });
+  }
   if (arch === 'x86_64' && wants.includes('i686'))
     return finding('cpu', 'meets', { code: 'runs 32-bit builds' });
   const narrow = arch === 'i686' || bits === 32;
@@ -74,8 +82,14 @@ const window: Rule = (m, { release }) => {
   );
 };
 
+/** Kernel drivers of the graphics in a server's management chip: a picture for setup, nothing to draw with. Common practice, no source. */
+const MANAGEMENT = new Set(['ast', 'mgag200', 'hibmc-drm', 'hibmc_drm']);
+
 const graphics: Rule = (m, { profile, variant }) => {
   if (!profile.needs.graphics) return idle('graphics');
+  const driver = m.text('graphics.driver');
+  if (driver !== undefined && MANAGEMENT.has(driver))
+    return finding('graphics', 'no', { code: 'management graphics', driver });
   const family = m.text('graphics.family');
   if (family === undefined) return ask('graphics', 'graphics.family');
   if (family === 'none') return finding('graphics', 'no', { code: 'no graphics' });
@@ -85,27 +99,44 @@ const graphics: Rule = (m, { profile, variant }) => {
     : finding('graphics', 'no', { code: 'driver not carried', family, variant: variant.name, carries });
 };
 
-const firmware: Rule = (m, { profile }) => {
+const toMode = (value: 'uefi' | 'bios'): { setting: SettingRepair } => ({
+  setting: { kind: 'setting', set: 'firmware.mode', value, seen: true },
+});
+
+const firmware: Rule = (m, { profile, release }) => {
+  const rule = 'firmware';
   const wants: string[] = profile.needs.firmware;
   const arch = m.text('cpu.arch');
   const pc = arch === 'x86_64' || arch === 'i686';
-  if (pc && wants.includes('bios') && wants.includes('uefi'))
-    return finding('firmware', 'meets', { code: 'starts in both modes' });
   const mode = m.text('firmware.mode');
-  if (mode === undefined) return ask('firmware', 'firmware.mode');
-  if (wants.includes(mode)) return finding('firmware', 'meets', { code: 'starts in its mode', mode });
-  if (mode === 'board') return finding('firmware', 'no', { code: 'starts by a board’s loader', wants });
+  const offers = offersOf(m);
+  // A 64-bit CPU behind a 32-bit UEFI: a loader of 64 bits alone is not found (UEFI 2.10 §3.5.1.1).
+  const narrow = mode === 'uefi' && m.number('firmware.bits') === 32 && arch === 'x86_64';
+  if (narrow && wants.includes('uefi') && !(release.archs as string[]).includes('i686')) {
+    if (wants.includes('bios') && offers?.includes('bios'))
+      return finding(rule, 'change', { code: 'BIOS mode wanted' }, toMode('bios'));
+    return finding(rule, 'no', { code: 'UEFI has 32 bits', system: profile.name }, { soft: true });
+  }
+  if (pc && wants.includes('bios') && wants.includes('uefi'))
+    return finding(rule, 'meets', { code: 'starts in both modes' });
+  if (mode === undefined) return ask(rule, 'firmware.mode');
+  if (wants.includes(mode)) return finding(rule, 'meets', { code: 'starts in its mode', mode });
+  if (mode === 'board') return finding(rule, 'no', { code: 'starts by a board’s loader', wants });
   if (!wants.includes('uefi') && !wants.includes('bios'))
-    return finding('firmware', 'no', { code: 'made for boards alone' });
-  // Its setup screen tells whether it can do both.
-  if (mode === 'bios')
-    return finding('firmware', 'ask', { code: 'UEFI wanted, BIOS seen' }, { missing: 'firmware.mode' });
-  return finding(
-    'firmware',
-    'change',
-    { code: 'BIOS mode wanted' },
-    { setting: { kind: 'setting', set: 'firmware.mode', value: 'bios', seen: true } },
-  );
+    return finding(rule, 'no', { code: 'made for boards alone' });
+  // Its setup screen tells whether it can do both: many machines with UEFI have no compatibility mode any more.
+  if (mode === 'bios') {
+    if (offers === undefined)
+      return finding(rule, 'ask', { code: 'UEFI wanted, BIOS seen' }, { missing: 'firmware.offers' });
+    return offers.includes('uefi')
+      ? finding(rule, 'change', { code: 'UEFI wanted, BIOS seen' }, toMode('uefi'))
+      : finding(rule, 'no', { code: 'offers no UEFI' });
+  }
+  if (offers === undefined)
+    return finding(rule, 'ask', { code: 'compatibility mode not known' }, { missing: 'firmware.offers' });
+  return offers.includes('bios')
+    ? finding(rule, 'change', { code: 'BIOS mode wanted' }, toMode('bios'))
+    : finding(rule, 'no', { code: 'offers no BIOS mode' });
 };
 
 const secureBoot: Rule = (m, { profile }) => {

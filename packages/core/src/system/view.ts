@@ -1,11 +1,15 @@
 import { drivesIn, type Bench, type Machine, type Store } from '../model/bench';
 import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
+import { healthWords } from '../machine/health';
 import { partsFor, type Part } from './part';
 
 /** A drive as the rules of fit see it. */
 export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable' | 'fate'> &
-  Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>>;
+  Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>> & {
+    /** By its own account: failing, or with its rated life nearly used up or sectors given up. */
+    health?: 'failing' | 'worn';
+  };
 
 /** A limit set aside with a reason, for one profile (or, as `wish:ID`, for one wish). */
 export interface Overruled {
@@ -30,6 +34,17 @@ export interface MachineView {
   overruled?: readonly Overruled[];
 }
 
+/** A drive with its real size, and its health where its own account says something against it. */
+function driveView(store: Store, machine: Machine): DriveView {
+  const told = machine.details?.health.find((h) => h.serial !== null && h.serial === store.serial);
+  const grade = told && healthWords(told).grade;
+  return {
+    ...store,
+    bytes: store.realBytes ?? store.bytes,
+    ...(grade === 'stop' ? { health: 'failing' } : grade === 'check' ? { health: 'worn' } : {}),
+  };
+}
+
 /** A machine of the bench as the rules see it; parts put aside for another box are not offered. */
 export function machineView(
   bench: Bench,
@@ -42,7 +57,7 @@ export function machineView(
     name: machine.name,
     form: machine.form,
     ...factsOf(machine),
-    drives: drivesIn(bench, machine.id),
+    drives: drivesIn(bench, machine.id).map((d) => driveView(d, machine)),
     ...(modules && modules.length > 0 ? { modules } : {}),
     parts,
     overruled: machine.overruled,

@@ -32,6 +32,12 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'found in the image': (p) => p.because ?? '',
   'Secure Boot refuses': (p) =>
     `${p.machine} has Secure Boot on and will refuse this image: ${p.because}. Turn it off at stop 6.`,
+  'Secure Boot not known': (p) =>
+    `Whether ${p.machine} has Secure Boot on is not known, and it decides: ${p.because}. Look at the setup screen.`,
+  'support ended': (p) =>
+    `Support for ${p.system} ${p.version} ended on ${p.day}: what is found wrong with it is not mended any more.`,
+  'may not start from USB': (p) =>
+    `${p.machine} is of ${p.year}: firmware of that age may not start from USB. Look at the setup screen, or have a disc or another way ready.`,
   'does not start': (p) =>
     `${p.machine} starts by ${p.firmware}, and from a stick this image does not: ${p.because}.`,
   'start not told': (p) =>

@@ -1,5 +1,4 @@
-import { firmwareOf } from '../machine/firmware';
-import { knownFact } from '../model/known';
+import { firmwareOf, secureBootOn } from '../machine/firmware';
 import type { ImageItem, Machine } from '../model/bench';
 import { startOn } from '../starting/forMachine';
 import { contentOf, firmwareKinds, firmwareTitle, type Inspection } from '../model/inspection';
@@ -59,11 +58,11 @@ export function verifyHeadline(
   const { words: same, final } = aboutFile(image, inspection);
   if (final) return same;
   const firmware = machine && firmwareOf(machine);
-  const secureOn = machine !== undefined && knownFact(machine, 'firmware.secureBoot')?.value === 'on';
-  const start = startOn(contentOf(inspection), firmware, secureOn);
+  const start = startOn(contentOf(inspection), firmware, machine && secureBootOn(machine));
   if (!machine || !firmware || !start) return `${same}; how the machine starts is not known yet`;
   if (start.refused) return `${same}; it starts${where} once Secure Boot is off`;
   if (start.starts === 'no') return `${same}, but it will not start${where} (${firmwareTitle[firmware]})`;
+  if (start.secureNotKnown) return `${same}; whether Secure Boot is on${where} decides, and is not known`;
   if (start.starts === 'unknown') return `${same}; its bytes do not tell whether it starts${where}`;
   return start.trustAssumed
     ? `${same}, and it will start${where} if the firmware trusts its signature`

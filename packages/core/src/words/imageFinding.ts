@@ -64,6 +64,8 @@ export function imageFaultWords(f: ImageFault): string {
       return `The ${f.filesystem ?? 'file system'} on part ${f.part} says it spans ${formatExact(f.says)}; its part holds ${formatExact(f.holds)}.`;
     case 'loader cannot run':
       return `${f.path} on ${imagePlaceWords(f.place)} cannot run: ${loaderFaultWords(f.fault)}.`;
+    case 'no entry active':
+      return 'No entry of the partition table is marked active. Some BIOS firmware passes over such a drive, whatever its boot code does: mark the part with the system active where a machine does not start it.';
     case 'boot catalogue damaged':
       return 'The boot catalogue of the optical volume is damaged.';
     case 'appended':

@@ -1,5 +1,6 @@
 import { knownFact } from '../model/known';
-import { findImage, findMachine, type Bench, type Box } from '../model/bench';
+import { findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
+import { targetOf } from './target';
 import { factText } from '../machine/text';
 
 /**
@@ -10,6 +11,19 @@ export function afterWrite(bench: Bench, box: Box): string[] {
   const image = findImage(bench, box.imageId);
   const machine = findMachine(bench, box.machineId);
   if (!image || box.written?.result !== 'proven' || box.written.imageId !== image.id) return [];
+  const target = targetOf(bench, box);
+  const profile = findProfile(bench, box.profileId);
+  // The system itself was written to it: it is what the machine runs from.
+  const straight = profile?.installer === 'written straight to the final drive';
+  if (target?.kind === 'card' || (target?.kind === 'drive' && straight)) {
+    const what = target.kind;
+    return machine
+      ? [
+          `Put the ${what} into ${machine.name}, and power on.`,
+          `It stays in: ${machine.name} runs from it. Its first start is longer than all later ones.`,
+        ]
+      : [`Label the ${what} “${image.name}”, and keep it by until the box has a machine.`];
+  }
   const steps = [`Label the stick “${image.name}”, so that it is not taken for an empty one.`];
   if (!machine) return [...steps, 'Keep it by until the box has a machine.'];
   const dock = knownFact(machine, 'ports.usb')?.value === 1 ? ', through the dock' : '';
@@ -23,6 +37,10 @@ export function afterWrite(bench: Bench, box: Box): string[] {
       ? `Tap ${key('firmware.menuKey')} from power-on for the one-time menu, and pick the stick.`
       : `Open setup with ${key('firmware.setupKey')}, put USB first in the order, and put it back afterwards.`,
   );
-  steps.push('Take it out when the installer asks for a restart: not before, not after.');
+  steps.push(
+    straight
+      ? `It stays in: this system has no installer, and ${machine.name} runs from what was written.`
+      : 'Take it out when the installer asks for a restart: not before, not after.',
+  );
   return steps;
 }

@@ -3,7 +3,7 @@ import { quantity, type Quantity } from '../units/quantity';
 import { span, type Span } from '../units/duration';
 import { targetOf } from './target';
 import { predictTimes, unknownStick } from './time';
-import { writtenBytes } from './written';
+import { writtenBytes } from '../model/written';
 
 /**
  * Seconds that installing waits: what the system's own sheet says, and at least as long as the image takes to be read off

@@ -6,7 +6,13 @@ export interface ProbedDevice {
   bytes: number;
   write(offset: number, bytes: Uint8Array): Promise<void>;
   read(offset: number, length: number): Promise<Uint8Array>;
+  /** Takes the stick's power away and gives it back, so that nothing is left in a memory of its own. */
+  replug?(): Promise<void>;
 }
+
+/** A stick may answer from a memory of its own what it never kept; so many other bytes push that out. Common practice, no source. */
+const OUTRUN = 8 * 1024 * 1024;
+const PIECE = 256 * 1024;
 
 /** One mark; a flash page or more, so that it cannot share one with its neighbour. */
 const MARK = 4096;
@@ -41,6 +47,13 @@ export async function probeCapacity(device: ProbedDevice, run: number): Promise<
     if (!before.has(place)) before.set(place, await device.read(place * MARK, MARK));
     await put(place, markFor(place * MARK, run));
   };
+  /** Before a mark is looked for, what the stick still has in memory is lost: by its power, or by reading other places. */
+  const settle = async (place: number): Promise<void> => {
+    if (device.replug) return device.replug();
+    const far = place * MARK < device.bytes / 2 ? Math.floor(device.bytes / 2) : 0;
+    const end = Math.min(far + OUTRUN, device.bytes);
+    for (let at = far; at < end; at += PIECE) await device.read(at, Math.min(PIECE, end - at));
+  };
   const holds = async (place: number): Promise<boolean> =>
     sameBytes(await device.read(place * MARK, MARK), markFor(place * MARK, run));
 
@@ -49,6 +62,7 @@ export async function probeCapacity(device: ProbedDevice, run: number): Promise<
   steps.push(0);
   const ordered = [...new Set(steps)].filter((p) => p >= 0).sort((a, b) => b - a);
   for (const place of ordered) await mark(place);
+  await settle(places - 1);
   let good = -1;
   let bad = places;
   for (const place of [...ordered].reverse()) {
@@ -61,6 +75,7 @@ export async function probeCapacity(device: ProbedDevice, run: number): Promise<
   while (bad < places && bad - good > 1) {
     const middle = Math.floor((good + bad) / 2);
     await mark(middle);
+    await settle(middle);
     // A wrapped write lands on a place that was good: the mark at the front tells.
     const whole = (await holds(middle)) && (good < 0 || (await holds(0)));
     if (whole) good = middle;

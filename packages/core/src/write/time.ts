@@ -11,8 +11,9 @@ const WRITE_RATE: Record<string, [number, number]> = {
   'drive-ssd': [150e6, 400e6],
   'drive-hdd': [60e6, 130e6],
 };
-/** Reading back runs at roughly three times the writing rate: common practice, no source. */
+/** Reading back runs at roughly three times the writing rate on flash, as fast as writing on turning disks: common practice, no source. */
 const READ_FACTOR = 3;
+const TURNING_FACTOR = 1;
 
 const kindOf = (target: Pick<Store, 'kind' | 'transport' | 'rotational'>): string =>
   target.kind !== 'drive'
@@ -131,10 +132,11 @@ export function predictTimes(
   const split = runs.filter((r) => r.writeSeconds !== null && r.writeSeconds < r.seconds);
   const link = slowest([port, linkOfStore({ ...target, m2: target.m2 ?? null })]);
   const kind = fromKind(target);
+  const factor = target.rotational === true ? TURNING_FACTOR : READ_FACTOR;
   const reading: Rate = {
-    slow: kind.slow * READ_FACTOR,
-    fast: kind.fast * READ_FACTOR,
-    because: `${kind.because}; reading runs about ${READ_FACTOR} times as fast (common practice)`,
+    slow: kind.slow * factor,
+    fast: kind.fast * factor,
+    because: `${kind.because}; reading runs about ${factor === 1 ? 'as fast' : `${factor} times as fast`} (common practice)`,
   };
   const write = capped(
     fromRuns(

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { groupedHex } from '@zb/core/checksum/compare';
 import type { ImageItem } from '@zb/core/model/bench';
-import { writtenBytes } from '@zb/core/write/written';
+import { writtenBytes } from '@zb/core/model/written';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { progress } from '@zb/core/units/progress';

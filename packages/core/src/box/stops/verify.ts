@@ -18,6 +18,7 @@ function starting({ machine, start }: Scene): Hazard[] {
   const params = { machine: machine.name, firmware: firmwareTitle[firmware] };
   const from = { from: { start: start.why } };
   if (start.starts === 'no') return [hazard('does not start', 'stop', 'verify', params, from)];
+  if (start.secureNotKnown) return [hazard('Secure Boot not known', 'check', 'verify', params, from)];
   return start.starts === 'unknown' ? [hazard('start not told', 'check', 'verify', params, from)] : [];
 }
 

@@ -3,7 +3,7 @@ import { formatIec } from '../../units/bytes';
 import { serialTail } from '../../write/guard';
 import { targetSerial } from '../../write/target';
 import { predictWrite, unknownStick } from '../../write/time';
-import { writtenBytes } from '../../write/written';
+import { writtenBytes } from '../../model/written';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { plainStop, type StopModule } from '../stopModule';

@@ -80,6 +80,11 @@ const WORDS: Words = {
   'within the release window': ({ version, oldest, newest, year }) =>
     say(`from ${year}`, `From ${year}, within ${windowWords(oldest, newest)} of release ${version}.`),
   'no graphics': () => say('no graphics', 'Needs graphics with a driver; the machine has none.'),
+  'management graphics': ({ driver }) =>
+    say(
+      'management graphics',
+      `Its graphics (${driver}) belong to the management chip: enough for a setup screen, nothing for games or film.`,
+    ),
   'driver carried': ({ family, variant }) =>
     say(
       `${family} driver`,
@@ -105,6 +110,19 @@ const WORDS: Words = {
       'Needs UEFI; the machine runs in BIOS mode now. Its setup screen tells whether it can do both.',
     ),
   'BIOS mode wanted': () => say('switch to BIOS mode', 'Needs BIOS mode; the machine is set to UEFI.'),
+  'compatibility mode not known': () =>
+    say(
+      'has it a BIOS mode?',
+      'Needs BIOS mode; the machine runs in UEFI mode. Many have no compatibility mode: its setup screen tells.',
+    ),
+  'offers no BIOS mode': () =>
+    say('UEFI only', 'Needs BIOS mode, and this machine’s setup offers UEFI alone.'),
+  'offers no UEFI': () => say('BIOS only', 'Needs UEFI, and this machine’s setup offers BIOS mode alone.'),
+  'UEFI has 32 bits': ({ system }) =>
+    say(
+      '32-bit UEFI',
+      `The CPU has 64 bits, its UEFI 32: it starts only an image with a 32-bit loader as well, and ${system} names none. The image room tells from the bytes.`,
+    ),
   'loader signed': () => say('', 'Its loader is signed, so Secure Boot may stay on.'),
   'no Secure Boot there': () => say('', 'Secure Boot is UEFI’s own; here there is none.'),
   'Secure Boot off': () => say('', 'Secure Boot does not stand in the way.'),
@@ -123,7 +141,18 @@ const WORDS: Words = {
   'runs guests': () => say('runs guests', 'The CPU runs virtual machines in hardware.'),
   'runs no guests': () =>
     say('no virtualisation', 'The CPU does not offer virtualisation in hardware, or it is off in setup.'),
-  'memory enough': (r) => say(formatIec(r.have), memoryWords(r)),
+  'memory enough': (r) =>
+    say(
+      formatIec(r.have),
+      r.have >= r.need
+        ? memoryWords(r)
+        : `${memoryWords(r)} ${r.installed === null ? 'That is what a machine with the full amount shows' : `${formatIec(r.installed)} are installed`}: firmware and graphics keep a little for themselves.`,
+    ),
+  'graphics take memory': (r) =>
+    say(
+      'memory for graphics',
+      `${memoryWords(r)} ${formatIec(r.installed)} are installed; the graphics keep a share that setup gives back when it is set to automatic.`,
+    ),
   'memory soldered': (r) => say(memoryShort(r), `${memoryWords(r)} It is soldered.`),
   'memory at its most': (r) =>
     say(memoryShort(r), `${memoryWords(r)} It takes ${formatIec(r.most)} at most.`),
@@ -141,14 +170,21 @@ const WORDS: Words = {
       `boots from ${formatIec(bytes)}`,
       `Needs a boot drive of ${formatBoth(need)}; “${drive}” has ${formatBoth(bytes)}.`,
     ),
+  'NVMe not started': ({ need, drive }) =>
+    bootWords(need, `“${drive}” is large enough, but firmware in BIOS mode does not start from NVMe.`),
+  'card start not known': ({ need, drive }) =>
+    say(
+      'starts from a card?',
+      `Needs a boot drive of ${formatBoth(need)}; the card “${drive}” is large enough. Whether this machine starts from its reader is not known.`,
+    ),
   'large drive kept': ({ need }) => bootWords(need, 'The only drive large enough holds what must be kept.'),
   'no drive known': ({ need }) => bootWords(need, 'No drive is known in the machine.'),
   'free drives too small': ({ need, largest }) =>
     bootWords(need, `Its largest free drive is ${formatIec(largest)}.`),
-  'ports enough': ({ ports, data, need }) =>
+  'ports enough': ({ ports, data, need, usable, lost }) =>
     say(
       `boot + ${need} data`,
-      `${plural(data + 1, 'free drive')} in ${plural(ports, 'port')}: one to boot, ${need} for data.`,
+      `${plural(data + 1, 'free drive')} in ${plural(ports, 'port')}: one to boot, ${need} for data.${need < 2 ? '' : ` A mirror of them keeps ${formatIec(usable)}${lost > 0 ? `; they are not equal, and ${formatIec(lost)} of the larger stay unused` : ''}.`}`,
     ),
   'ports short': ({ wants, need, ports, slots }) => {
     const words = `Needs ${plural(wants, 'port')} (${wants > need ? 'one boot, ' : ''}${need} data); it has ${plural(ports, 'drive port')}.`;

@@ -1,10 +1,13 @@
 import type { FactKey } from '../../model/facts';
 import type { Purchase, Repair, SettingRepair } from '../../system/repairs';
 import { formatBoth, formatIec, GIB } from '../../units/bytes';
-import { plural } from '../text';
+import { list, plural } from '../text';
 
 const SETTINGS: Partial<Record<FactKey, (r: SettingRepair) => string>> = {
-  'firmware.mode': () => 'Switch to the BIOS (legacy) mode in setup, if it offers one.',
+  'firmware.mode': ({ value }) =>
+    `Switch to ${value === 'bios' ? 'the BIOS (compatibility)' : 'the UEFI'} mode in setup.`,
+  'firmware.graphicsMemory': () =>
+    'Set the memory for graphics to automatic, or to its smallest share, in setup.',
   'firmware.secureBoot': ({ seen }) =>
     seen ? 'Turn Secure Boot off in setup.' : 'Look in setup, and turn Secure Boot off if it is on.',
 };
@@ -38,7 +41,13 @@ export function repairWords(r: Repair): string {
       const name = r.part.offer
         ? `Buy and put in “${r.part.name}”`
         : `Put in “${r.part.name}” from the shelf`;
-      return `${name}${'bytes' in r.part ? ` (${formatIec(r.part.bytes)})` : ''}.`;
+      const out =
+        r.out === undefined
+          ? ''
+          : 'modules' in r.out
+            ? `; ${list(r.out.modules.map((b) => formatIec(b)))} that ${r.out.modules.length === 1 ? 'is' : 'are'} in it ${r.out.modules.length === 1 ? 'comes' : 'come'} out`
+            : `; ${list(r.out.drives.map((d) => `“${d}”`))} ${r.out.drives.length === 1 ? 'comes' : 'come'} out to make room`;
+      return `${name}${'bytes' in r.part ? ` (${formatIec(r.part.bytes)})` : ''}${out}.`;
     }
     case 'buy':
       return `Fetch ${purchaseWords(r)}.`;

@@ -2,6 +2,8 @@ import { updateBox } from '@zb/core/acts/box';
 import { bootLadder } from '@zb/core/starting/ladder';
 import type { Rung } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
+import { menuSchoolWords } from '@zb/core/words/startBy';
+import { knownFact } from '@zb/core/model/known';
 import type { FactKey } from '@zb/core/model/facts';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Facts } from '../../parts/Facts';
@@ -56,10 +58,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
               <input type="radio" name="by" checked={box.startBy === 'menu'} onChange={() => by('menu')} />
               <span>
                 <b>One-time menu</b>, order untouched
-                <span className="sub">
-                  Our default: nothing has to be changed back, and a stick left in does no harm at the
-                  restart.
-                </span>
+                <span className="sub">{menuSchoolWords(knownFact(machine, 'firmware.order')?.value)}</span>
               </span>
             </label>
             <label className="row" style={{ justifyContent: 'flex-start' }}>

@@ -19,7 +19,7 @@ import { belongsTo, isOver, jobSchema, jobsOf, tagOf, type Job } from '@zb/core/
 import { writeHeadline } from '@zb/core/words/write';
 import { usbLinks } from '@zb/core/machine/links';
 import { predictWrite, unknownStick } from '@zb/core/write/time';
-import { contentSha256, writtenBytes } from '@zb/core/write/written';
+import { contentSha256, writtenBytes } from '@zb/core/model/written';
 import { findImage, storesOf } from '@zb/core/model/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';

@@ -1,4 +1,4 @@
-import type { ImageItem } from '../model/bench';
+import type { ImageItem } from './bench';
 
 /** What reaches a stick when this image is written: of a packed one what is inside. Bytes. */
 export const writtenBytes = (image: Pick<ImageItem, 'bytes' | 'inspection'>): number =>
