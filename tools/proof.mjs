@@ -14,6 +14,17 @@ const PROOFS = {
     command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'chain.oracle'],
     env: { ZB_CHAINS: 'all' },
   },
+  machines: {
+    about: 'the survey under a real kernel in machines of other shapes; writes their reports to the fixtures',
+    command: [
+      'node_modules/.bin/jest',
+      '--selectProjects',
+      'oracle',
+      '--testPathPatterns',
+      'machines.oracle',
+    ],
+    env: { ZB_MACHINES: 'all' },
+  },
   fuzz: {
     about: '20 000 damaged images read: none throws, none is read without bound, none falsely starts',
     command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz.oracle'],

@@ -331,3 +331,58 @@ describe('write and firmware', () => {
     expect((await probeCapacity(device, 7)).real).toBe(real);
   });
 });
+
+describe('modules that do not mix (SMBIOS 3.7 §7.18; JESD79-3-1 §1)', () => {
+  const module = (type: string, checked: 'none' | 'unbuffered' | 'registered' | null) =>
+    ({
+      kind: 'memory',
+      id: 'm',
+      name: 'm',
+      price: 0,
+      offer: false,
+      bytes: 16 * GIB,
+      type,
+      form: 'DIMM',
+      checked,
+    }) as const;
+  const goesIn = (facts: MachineView['facts'], part: ReturnType<typeof module>): boolean =>
+    judge(
+      machine({ 'memory.bytes': 2 * GIB, ...facts }, { parts: [part] }),
+      wants({ memoryBytes: 8 * GIB }),
+    ).repairs.some((r) => r.kind === 'part');
+  it.each([
+    ['registered', 'registered', true],
+    ['registered', null, false],
+    ['none', 'registered', false],
+    ['none', null, true],
+    ['unbuffered', 'unbuffered', true],
+  ] as const)('a machine with %s modules and one that is %s: %s', (has, is, fits) =>
+    expect(goesIn({ 'memory.checked': has }, module('DDR4', is))).toBe(fits),
+  );
+  it.each([
+    ['DDR3', 'DDR3L', true],
+    ['DDR3L', 'DDR3', false],
+    ['DDR3L', 'DDR3L', true],
+    ['DDR4', 'DDR3L', false],
+  ] as const)('a machine for %s and a module of %s: %s', (has, is, fits) =>
+    expect(goesIn({ 'memory.type': has }, module(is, null))).toBe(fits),
+  );
+});
+
+it('the demo agrees with itself: ports and their speed, slots and modules, age and firmware', () => {
+  for (const m of saltmarshHall().items) {
+    if (m.kind !== 'machine') continue;
+    const fact = (key: keyof typeof m.facts): unknown =>
+      m.facts[key]?.entered?.value ?? m.facts[key]?.surveyed?.value;
+    const speeds = m.networkPorts.map((p) => p.speedMbps ?? 0);
+    if (fact('network.speed') !== undefined && speeds.length > 0)
+      expect([m.name, Math.max(...speeds)]).toEqual([m.name, fact('network.speed')]);
+    const modules = m.details?.modules ?? [];
+    if (modules.length > 0) {
+      expect([m.name, modules.length]).toEqual([m.name, fact('memory.slots')]);
+      expect([m.name, modules.filter((x) => x.bytes === null).length]).toEqual([m.name, fact('memory.free')]);
+    }
+    const [year, date] = [fact('cpu.year'), /\d{4}$/.exec(String(fact('firmware.date')))?.[0]];
+    if (typeof year === 'number' && date) expect(Number(date)).toBeGreaterThanOrEqual(year);
+  }
+});

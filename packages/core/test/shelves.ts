@@ -108,6 +108,7 @@ function part(pick: Pick, id: string, bought: boolean): ShelfItem {
       bytes: of(pick, [4, 8, 16]) * GIB,
       type: of(pick, ['DDR3', 'DDR4']),
       form: 'DIMM',
+      checked: null,
       in: null,
       notes: '',
       ...price,

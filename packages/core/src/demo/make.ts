@@ -75,7 +75,7 @@ export function machine(
     name: `eth${i}`,
     kind: 'wired' as const,
     driver: null,
-    speedMbps: 1000,
+    speedMbps: Number(surveyed['network.speed'] ?? entered['network.speed'] ?? 1000),
     family: null,
   }));
   return {

@@ -17,6 +17,7 @@ const memory = (
   bytes: gib * GIB,
   type,
   form,
+  checked: null,
   in: null,
   notes: '',
   ...owning,

@@ -47,6 +47,20 @@ const typeOf = (text: string | null): string | null =>
         ? text.toUpperCase()
         : text;
 
+/** Registered by the type's detail, with check bits where the whole is wider than the data (SMBIOS 3.7 §7.18). */
+function kindOf(devices: readonly Map<string, string>[]): { kind: string; source: string } | undefined {
+  const [first] = devices.filter((d) => bytesOf(d.get('Size')) !== null);
+  const detail = first?.get('Type Detail') ?? '';
+  if (/\bRegistered\b/.test(detail)) return { kind: 'registered', source: `Type Detail: ${detail}` };
+  const width = (key: string): number => Number(/^(\d+) bits/.exec(first?.get(key) ?? '')?.[1] ?? 0);
+  const [whole, data] = [width('Total Width'), width('Data Width')];
+  if (whole === 0 || data === 0) return undefined;
+  return {
+    kind: whole > data ? 'unbuffered' : 'none',
+    source: `Total Width: ${whole} bits, Data Width: ${data} bits`,
+  };
+}
+
 /** Memory devices (SMBIOS structure type 17) and the array they sit in (type 16), as dmidecode prints them. */
 export function readModules(section: Section | undefined, survey: Survey): void {
   // A report of the first kind has no such section: nothing is missing from it that it could have told.
@@ -84,6 +98,8 @@ export function readModules(section: Section | undefined, survey: Survey): void 
   // What can be added goes into a slot: a module in one tells type and form before memory that is soldered.
   const first = filled.find((m) => m.form !== 'soldered') ?? filled[0];
   fact('memory.type', first?.type, `Type: ${first?.type}`);
+  const carried = filled.length > 0 ? kindOf(devices) : undefined;
+  fact('memory.checked', carried?.kind, carried?.source ?? '');
   const form = slots.find((m) => m.form !== null)?.form ?? first?.form;
   if (form === 'DIMM' || form === 'SO-DIMM' || form === 'soldered')
     fact('memory.form', form, `Form Factor: ${form}`);

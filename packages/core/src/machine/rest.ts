@@ -33,6 +33,8 @@ export function readFirmware(sections: Map<string, Section>, survey: Survey): vo
       value: secure === '1' ? 'on' : 'off',
       source: `firmware, secureboot=${secure}`,
     };
+  } else if (secure === 'absent') {
+    survey.facts['firmware.secureBoot'] = { value: 'absent', source: 'firmware, secureboot=absent' };
   } else if (mode === 'bios' || mode === 'board') {
     // Secure Boot is UEFI's own (UEFI 2.10 §32); other ways of starting have none of it.
     survey.facts['firmware.secureBoot'] = { value: 'absent', source: `firmware, mode=${mode}` };
@@ -77,7 +79,7 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
   const most = Math.max(0, ...wired.map((r) => (typeof r.most === 'number' ? r.most : 0)));
   const linked = Math.max(0, ...wired.map((r) => (typeof r.speed === 'number' ? r.speed : 0)));
   const named = (key: 'most' | 'speed', value: number): string =>
-    String(wired.find((r) => r[key] === value)?.name ?? '');
+    wired.flatMap((r) => (r[key] === value && typeof r.name === 'string' ? [r.name] : []))[0] ?? '';
   if (most > 0)
     survey.facts['network.speed'] = {
       value: most,

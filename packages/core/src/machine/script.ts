@@ -60,11 +60,13 @@ for d in /sys/block/*; do
   case $name in sd*|nvme*|hd*|mmcblk*|vd*) ;; *) continue ;; esac
   up=$(cd -P "$d/device" 2>/dev/null && pwd)
   class=
+  serial=
   while [ -n "$up" ] && [ "$up" != / ]; do
+    [ -z "$serial" ] && [ -r "$up/serial" ] && serial=$(first "$up/serial")
     if [ -r "$up/class" ] && [ -r "$up/vendor" ]; then class=$(first "$up/class"); break; fi
     up=\${up%/*}
   done
-  serial=$(first "$d/device/serial" 2>/dev/null)
+  [ -z "$serial" ] && serial=$(first "$d/device/serial" 2>/dev/null)
   [ -z "$serial" ] && serial=$(first "$d/serial" 2>/dev/null)
   if [ -z "$serial" ] && [ -r "$d/device/vpd_pg80" ]; then serial=$(tr -cd '[:alnum:]_-' <"$d/device/vpd_pg80" 2>/dev/null); fi
   printf 'name=%s class=%s type=%s serial=%s\n' "$name" "$class" "$(first "$d/device/type" 2>/dev/null)" \
@@ -107,9 +109,15 @@ section firmware
 if [ -d /sys/firmware/efi ]; then
   echo mode=uefi
   [ -r /sys/firmware/efi/fw_platform_size ] && echo "bits=$(first /sys/firmware/efi/fw_platform_size)"
+  seen=
   for f in /sys/firmware/efi/efivars/SecureBoot-*; do
-    if [ -r "$f" ] && have od; then echo "secureboot=$(od -An -tu1 -j4 -N1 "$f" 2>/dev/null | tr -d ' ')"; fi
+    [ -e "$f" ] && seen=1
+    # Four bytes of attributes come first, then the value (UEFI 2.10 §8.2); not every od can skip.
+    if [ -r "$f" ] && have od; then set -- $(od -An -v -tu1 "$f" 2>/dev/null); echo "secureboot=$5"; fi
   done
+  # Variables can be read, and this one is not among them: the firmware does not know Secure Boot.
+  set -- /sys/firmware/efi/efivars/*
+  [ -z "$seen" ] && [ -e "$1" ] && echo secureboot=absent
 elif [ -d /sys/firmware/devicetree ]; then
   echo mode=board
 elif [ -d /sys/firmware/acpi ] || [ -d /sys/firmware/memmap ]; then

@@ -94,7 +94,7 @@ export const FACTS = {
     label: 'Module type',
     group: 'Memory',
     kind: 'choice',
-    choices: ['SDRAM', 'DDR', 'DDR2', 'DDR3', 'DDR4', 'DDR5', 'LPDDR'],
+    choices: ['SDRAM', 'DDR', 'DDR2', 'DDR3', 'DDR3L', 'DDR4', 'DDR5', 'LPDDR'],
     ask: 'Which type of memory does it take (on the module’s label)?',
   },
   'memory.form': {

@@ -60,6 +60,9 @@ export const machineSchema = z.object({
   networkPorts: z.array(networkPortSchema),
 });
 
+/** Whether a memory module carries check bits, and whether its signals are registered: three kinds that do not mix. */
+export const memoryKinds = ['none', 'unbuffered', 'registered'] as const;
+
 /** How a store is connected. */
 export const transports = ['sata', 'nvme', 'usb', 'mmc', 'ide', 'sas', 'other'] as const;
 
@@ -125,6 +128,8 @@ export const memorySchema = z.object({
   bytes,
   type: z.string(),
   form: z.enum(['DIMM', 'SO-DIMM']),
+  /** Plain, with check bits (ECC), or registered as well; null where nobody looked. */
+  checked: z.enum(memoryKinds).nullable().default(null),
   in: z.string().nullable(),
   notes: z.string(),
   ...owning,

@@ -3,7 +3,7 @@ import type { Adapter, Memory, ShelfItem, Store } from '../model/shelf';
 
 /** A part that could go into a machine: loose on the shelf (price 0), or to be bought as often as wanted (`offer`); `reserved` where the machine’s own box has put it aside. */
 export type Part = { id: string; name: string; price: number; offer: boolean; reserved?: boolean } & (
-  | { kind: 'memory'; bytes: number; type: string; form: Memory['form'] }
+  | { kind: 'memory'; bytes: number; type: string; form: Memory['form']; checked?: Memory['checked'] }
   | {
       kind: 'drive';
       bytes: number;
@@ -39,7 +39,14 @@ export function asPart(item: ShelfItem): Part | undefined {
     offer: !item.owned,
   };
   if (item.kind === 'memory')
-    return { ...base, kind: 'memory', bytes: item.bytes, type: item.type, form: item.form };
+    return {
+      ...base,
+      kind: 'memory',
+      bytes: item.bytes,
+      type: item.type,
+      form: item.form,
+      checked: item.checked,
+    };
   if (item.kind === 'adapter')
     return item.wiredPorts + item.sataPorts > 0
       ? {

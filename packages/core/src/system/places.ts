@@ -193,11 +193,20 @@ export function findPlaces(parts: readonly DrivePart[], places: Places): boolean
   return place(0, places.sata, new Set(places.m2.keys()), places.card);
 }
 
-/** Memory modules of the type and form the machine takes; none where either is not known. */
+/** Does a machine of this memory type take such a module? Low-voltage DDR3 runs at 1.5 V as well; the other way it does not (JESD79-3-1 §1). */
+const takesType = (machine: string | undefined, module: string): boolean =>
+  module.toUpperCase() === machine || (machine === 'DDR3' && module.toUpperCase() === 'DDR3L');
+
+/** Memory modules of the type, form and kind the machine takes; none where type or form is not known. Registered ones go with their like alone. */
 export function memoryParts(m: Reader): MemoryPart[] {
   const type = m.text('memory.type');
   const form = m.text('memory.form');
+  const checked = m.text('memory.checked');
   return m.view.parts.filter(
-    (p): p is MemoryPart => p.kind === 'memory' && p.type.toUpperCase() === type && p.form === form,
+    (p): p is MemoryPart =>
+      p.kind === 'memory' &&
+      takesType(type, p.type) &&
+      p.form === form &&
+      (checked === undefined || (checked === 'registered') === (p.checked === 'registered')),
   );
 }

@@ -167,6 +167,8 @@ export class Writer {
             await disk.write(offset, bytes);
           },
           read: (offset, length) => disk.read(offset, length),
+          // A virtual stick has no memory of its own that could answer in its place.
+          replug: () => Promise.resolve(),
         },
         Date.now(),
       );

@@ -16,8 +16,9 @@ import {
   type Wanted,
 } from './files';
 import type { GrubDevices } from './grubEnvironment';
-import { environmentBlock, optionsOf, UNTOLD, type Resolved } from './grubEnvironment';
+import { optionsOf, UNTOLD, type Resolved } from './grubEnvironment';
 import { searchVolumes } from './grubSearch';
+import { loadEnvironment, probeDevice } from './grubVariables';
 import { grubTest, type Truth } from './grubTest';
 import { specificationEntries } from './loaderEntries';
 import { apart } from './volumes';
@@ -291,9 +292,9 @@ export class GrubRun {
           rest[0] ?? '',
         ]);
       case 'load_env':
-        return this.loadEnvironment(rest);
+        return loadEnvironment(this, rest);
       case 'probe':
-        return this.probe(rest);
+        return probeDevice(this, rest);
       case 'loopback':
         return this.loopback(rest);
       case 'chainloader':
@@ -388,33 +389,6 @@ export class GrubRun {
     devices.untold = open;
     this.vars.set(variable, UNTOLD);
     return undefined;
-  }
-
-  private async loadEnvironment(rest: string[]): Promise<boolean> {
-    const { options, rest: names } = optionsOf(rest, ['f', 'file']);
-    const at = this.resolve(
-      options.get('f') ?? options.get('file') ?? `${this.vars.get('prefix') ?? ''}/grubenv`,
-    );
-    const file = 'why' in at ? at : await readText(at.found);
-    if ('why' in file) return false;
-    for (const [name, value] of environmentBlock(file.text))
-      if (names.length === 0 || names.includes(name)) this.vars.set(name, value);
-    return true;
-  }
-
-  private probe(rest: string[]): Truth {
-    const { options, rest: devices } = optionsOf(rest, ['s', 'set']);
-    const device = this.machine.devices.find((devices[0] ?? '').replace(/^\((.*)\)$/, '$1'));
-    if ('why' in device) return false;
-    const { uuid, label, filesystem } = device.found;
-    const value =
-      options.has('u') || options.has('fs-uuid')
-        ? uuid
-        : options.has('l') || options.has('label')
-          ? label
-          : filesystem;
-    this.vars.set(options.get('s') ?? options.get('set') ?? '', value ?? '');
-    return value !== undefined;
   }
 
   private async loopback(rest: string[]): Promise<boolean> {

@@ -30,7 +30,7 @@ export async function grubTest(words: readonly string[], looksFor: LooksFor): Pr
     }
     if (word === '(') {
       at += 1;
-      const inner = await any();
+      const inner = await either();
       at += 1;
       return inner;
     }
@@ -56,7 +56,7 @@ export async function grubTest(words: readonly string[], looksFor: LooksFor): Pr
     at += 1;
     return word !== '';
   };
-  const all = async (): Promise<Truth> => {
+  const both = async (): Promise<Truth> => {
     let truth = await one();
     while (words[at] === '-a') {
       at += 1;
@@ -64,13 +64,13 @@ export async function grubTest(words: readonly string[], looksFor: LooksFor): Pr
     }
     return truth;
   };
-  const any = async (): Promise<Truth> => {
-    let truth = await all();
+  const either = async (): Promise<Truth> => {
+    let truth = await both();
     while (words[at] === '-o') {
       at += 1;
-      truth = or(truth, await all());
+      truth = or(truth, await both());
     }
     return truth;
   };
-  return words.length === 0 ? false : any();
+  return words.length === 0 ? false : either();
 }

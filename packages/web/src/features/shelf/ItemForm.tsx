@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { saveItem } from '@zb/core/acts/shelf';
 import { machinesOf } from '@zb/core/model/bench';
-import type { ShelfItem } from '@zb/core/model/shelf';
+import { memoryKinds, type ShelfItem } from '@zb/core/model/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
@@ -85,6 +85,14 @@ export function ItemForm({ item, store }: { item: Editable; store: boolean }) {
           value={draft.form}
           options={['DIMM', 'SO-DIMM']}
           onPick={(form) => set({ form })}
+        />
+      )}
+      {draft.kind === 'memory' && (
+        <Choice
+          label="Check bits (ECC)"
+          value={draft.checked ?? 'not known'}
+          options={['not known', ...memoryKinds]}
+          onPick={(checked) => set({ checked: checked === 'not known' ? null : checked })}
         />
       )}
       {draft.kind === 'adapter' && (

@@ -22,7 +22,16 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
   const base = { id: stamp.id(), name: `New ${kind}`, notes: '' };
   if (kind === 'machine') return blankMachine(base.name, 'office desktop', stamp);
   if (kind === 'memory')
-    return { ...base, kind, bytes: 8 * 1024 ** 3, type: 'DDR4', form: 'DIMM', in: null, ...owning };
+    return {
+      ...base,
+      kind,
+      bytes: 8 * 1024 ** 3,
+      type: 'DDR4',
+      form: 'DIMM',
+      checked: null,
+      in: null,
+      ...owning,
+    };
   if (kind === 'adapter') return { ...base, kind, from: '', to: '', ...plainAdapter };
   if (kind === 'image')
     return { ...base, kind, bytes: 0, digests: {}, inspection: null, comparison: null, depotFile: null };

@@ -1,0 +1,48 @@
+/**
+ * The survey against machines of other shapes: a real kernel in the emulator, whose command line is the truth. Two in every
+ * run; all of them in `npm run proof machines`, which writes their reports to the fixtures of the unit tests.
+ */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { readSurvey } from '@zb/core/machine/read';
+import { inPairs } from './emulator';
+import { prepareKernel, surveyOf } from './machines';
+import { against, shapes } from './shapes';
+
+jest.setTimeout(60_000);
+const ALL = process.env.ZB_MACHINES === 'all';
+const SELECTED = ['old-desktop', 'two-sockets'];
+const FIXTURES = fileURLToPath(new URL('../../packages/core/test/fixtures/machines', import.meta.url));
+const chosen = shapes.filter((s) => ALL || SELECTED.includes(s.file));
+/** Makers' names are no part of what is read, and stay out of the fixtures; each word keeps its length. */
+const neutral = (report: string): string =>
+  report.replace(MAKERS, (word) => 'Madeupmadeup'.slice(0, word.length).padEnd(word.length, 'x'));
+const MAKERS =
+  /\b(GenuineIntel|AuthenticAMD|Intel|AMD|QEMU|SeaBIOS|Red Hat|Realtek|EDK II|BOCHS|Bochs|TianoCore)\b|\b(Haswell|Westmere|Nehalem|Conroe|Broadwell|EPYC(-Rome)?|Celeron_\w+|Core2|Xeon|Opteron)\b/g;
+let reports: PromiseSettledResult<string>[] = [];
+
+beforeAll(async () => {
+  const kernel = prepareKernel();
+  reports = await inPairs(chosen.map((s) => () => surveyOf(s, kernel)));
+  mkdirSync(FIXTURES, { recursive: true });
+  reports.forEach((r, i) => {
+    const shape = chosen[i];
+    if (ALL && shape && r.status === 'fulfilled')
+      writeFileSync(join(FIXTURES, `${shape.file}.txt`), neutral(r.value));
+  });
+}, 1_200_000);
+
+it('are at least eight machines', () => expect(shapes.length).toBeGreaterThanOrEqual(8));
+
+it.each(chosen.map((s, i) => [s.name, i] as const))(
+  '%s: the survey finds what the command line made',
+  (_name, i) => {
+    const report = reports[i];
+    const shape = chosen[i];
+    if (report?.status === 'rejected') throw new Error(`not surveyed: ${String(report.reason)}`);
+    if (!report || !shape) throw new Error('not surveyed');
+    const { found, truth } = against(shape, readSurvey(report.value));
+    expect(found).toEqual(truth);
+  },
+);

@@ -1,0 +1,220 @@
+/**
+ * Machines of other shapes with a real kernel: Debian's own, with an initial disk of busybox and the tools the survey asks,
+ * started in the emulator. The command line that makes a machine is the truth its survey is held against.
+ */
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { SURVEY_SCRIPT } from '@zb/core/machine/script';
+import { blank, run } from './files';
+
+const CACHE = fileURLToPath(new URL('../../node_modules/.cache/zb-kernel', import.meta.url));
+/** Folders of modules that a machine may want; the rest of the kernel stays out. */
+const MODULES = [
+  'block',
+  'lib',
+  'crypto',
+  'arch',
+  'drivers/nvme',
+  'drivers/ata',
+  'drivers/scsi',
+  'drivers/message',
+  'drivers/usb',
+  'drivers/mmc',
+  'drivers/virtio',
+  'drivers/net/ethernet',
+  'drivers/net/mii.ko',
+  'drivers/net/phy',
+  'drivers/net/virtio_net.ko',
+  'drivers/net/net_failover.ko',
+  'net/core',
+  'drivers/gpu/drm',
+  'drivers/firmware',
+  'drivers/i2c',
+  'drivers/video',
+  'drivers/hid',
+  'drivers/cdrom',
+  'drivers/base',
+  'drivers/block',
+  'drivers/char',
+  'fs/efivarfs',
+  'drivers/pps',
+  'drivers/ptp',
+  'drivers/dca',
+  'drivers/power',
+  'drivers/acpi',
+  'drivers/hwmon',
+  'drivers/pci',
+  'drivers/memstick',
+  'drivers/dma-buf',
+];
+const TOOLS = ['lsblk', 'lscpu', 'dmidecode', 'smartctl', 'efibootmgr', 'ethtool', 'kmod'];
+const INIT = `#!/bin/busybox sh
+/bin/busybox mkdir -p /proc /sys /dev /bin
+/bin/busybox --install -s /bin 2>/dev/null
+export PATH=/tools:/bin
+mount -t proc proc /proc
+mount -t sysfs sysfs /sys
+mount -t devtmpfs devtmpfs /dev
+find /sys -name modalias 2>/dev/null | while read -r f; do cat "$f"; echo; done | sort -u | while read -r m; do [ -n "$m" ] && modprobe -q "$m"; done
+for m in sd_mod sr_mod usb_storage uas mmc_block nvme virtio_blk; do modprobe -q $m; done
+sleep 3
+find /sys -name modalias 2>/dev/null | while read -r f; do cat "$f"; echo; done | sort -u | while read -r m; do [ -n "$m" ] && modprobe -q "$m"; done
+[ -d /sys/firmware/efi ] && modprobe -q efivarfs && mount -t efivarfs efivarfs /sys/firmware/efi/efivars
+for i in 1 2 3 4 5 6 7 8 9 10 11 12; do ls /sys/block | grep -qE '^(sd|nvme|vd|mmcblk)' && break; sleep 1; done
+sleep 2
+stty -F /dev/ttyS0 -onlcr 2>/dev/null
+sh /survey.sh >/dev/ttyS0 2>/dev/null
+echo ZB-SURVEYED >/dev/ttyS0
+sleep 1
+poweroff -f
+`;
+
+/** The name of Debian's present kernel package. */
+const kernelPackage = (): string =>
+  /Depends: (linux-image-\d\S+)/.exec(run('apt-cache', ['depends', 'linux-image-amd64']))?.[1] ?? '';
+
+export interface Kernel {
+  kernel: string;
+  initrd: string;
+}
+
+/** The libraries of a program, as the dynamic loader finds them; none of one that is linked statically. */
+function librariesOf(program: string): string[] {
+  try {
+    return [...run('ldd', [program]).matchAll(/(\/\S+\.so\S*)/g)].flatMap((m) => m[1] ?? []);
+  } catch {
+    return [];
+  }
+}
+
+/** Copies a program and what it needs to run into the tree of an initial disk. */
+function tool(name: string, folder: string, into: string): void {
+  const from = run('sh', ['-c', 'command -v "$1"', 'sh', name]).trim();
+  mkdirSync(join(into, folder), { recursive: true });
+  copyFileSync(run('readlink', ['-f', from]).trim(), join(into, folder, name));
+  for (const lib of librariesOf(from)) {
+    mkdirSync(join(into, dirname(lib)), { recursive: true });
+    copyFileSync(run('readlink', ['-f', lib]).trim(), join(into, lib));
+  }
+}
+
+/** Fetches the kernel once and builds the initial disk; both are kept beside the other caches. */
+export function prepareKernel(): Kernel {
+  const contents = createHash('sha256')
+    .update([SURVEY_SCRIPT, INIT, ...MODULES, ...TOOLS].join('\n'))
+    .digest('hex')
+    .slice(0, 12);
+  const made = { kernel: join(CACHE, 'vmlinuz'), initrd: join(CACHE, `initrd-${contents}`) };
+  if (existsSync(made.kernel) && existsSync(made.initrd)) return made;
+  mkdirSync(CACHE, { recursive: true });
+  const work = mkdtempSync(join(tmpdir(), 'zb-kernel-'));
+  try {
+    run('sh', ['-c', 'cd "$1" && apt-get download -qq "$2"', 'sh', work, kernelPackage()]);
+    const deb = readdirSync(work).find((f) => f.endsWith('.deb')) ?? '';
+    run('dpkg', ['-x', join(work, deb), join(work, 'x')]);
+    const version = readdirSync(join(work, 'x/lib/modules'))[0] ?? '';
+    copyFileSync(join(work, `x/boot/vmlinuz-${version}`), made.kernel);
+    const root = join(work, 'root');
+    const modules = `lib/modules/${version}`;
+    for (const folder of MODULES) {
+      const from = join(work, 'x', modules, 'kernel', folder);
+      if (!existsSync(from)) continue;
+      const to = join(root, modules, 'kernel', folder);
+      mkdirSync(dirname(to), { recursive: true });
+      run('cp', ['-a', from, to]);
+    }
+    for (const list of ['modules.order', 'modules.builtin', 'modules.builtin.modinfo'])
+      copyFileSync(join(work, 'x', modules, list), join(root, modules, list));
+    run('depmod', ['-b', root, version]);
+    for (const name of TOOLS) tool(name, 'tools', root);
+    tool('busybox', 'bin', root);
+    run('ln', ['-s', 'kmod', join(root, 'tools/modinfo')]);
+    run('ln', ['-s', 'kmod', join(root, 'tools/modprobe')]);
+    writeFileSync(join(root, 'survey.sh'), SURVEY_SCRIPT);
+    writeFileSync(join(root, 'init'), INIT, { mode: 0o755 });
+    run('sh', [
+      '-c',
+      'cd "$1" && find . | cpio -o -H newc --quiet | gzip -1 > "$2"',
+      'sh',
+      root,
+      made.initrd,
+    ]);
+  } finally {
+    rmSync(work, { recursive: true, force: true });
+  }
+  return made;
+}
+
+/** A machine by the command line that makes it. `drive` stands for a file of so many MiB. */
+export interface Shape {
+  name: string;
+  firmware: 'bios' | 'uefi';
+  args: readonly string[];
+  /** Drives by their id, MiB. */
+  drives: Readonly<Record<string, number>>;
+}
+
+const OVMF = '/usr/share/OVMF';
+
+/** Starts a machine and answers what its survey printed. Throws where it did not come to its end in 240 s. */
+export async function surveyOf(shape: Shape, { kernel, initrd }: Kernel): Promise<string> {
+  const dir = mkdtempSync(join(tmpdir(), 'zb-machine-'));
+  const serial = join(dir, 'serial.txt');
+  const args = [
+    '-display',
+    'none',
+    '-monitor',
+    'none',
+    '-no-reboot',
+    '-nodefaults',
+    '-serial',
+    `file:${serial}`,
+  ];
+  if (shape.firmware === 'uefi') {
+    copyFileSync(`${OVMF}/OVMF_VARS_4M.fd`, join(dir, 'vars.fd'));
+    args.push('-drive', `if=pflash,format=raw,readonly=on,file=${OVMF}/OVMF_CODE_4M.fd`);
+    args.push('-drive', `if=pflash,format=raw,file=${join(dir, 'vars.fd')}`);
+  }
+  for (const [id, mib] of Object.entries(shape.drives))
+    args.push('-drive', `file=${blank(join(dir, id), mib * 1024 ** 2)},format=raw,if=none,id=${id}`);
+  args.push(...shape.args, '-kernel', kernel, '-initrd', initrd, '-append', 'console=ttyS0 quiet panic=-1');
+  const child = spawn('qemu-system-x86_64', args, { stdio: ['ignore', 'ignore', 'pipe'] });
+  let complaint = '';
+  child.stderr.on('data', (d: Buffer) => (complaint += d.toString()));
+  const ended = new Promise<number | null>((resolve, reject) => {
+    child.on('close', resolve);
+    child.on('error', reject);
+  });
+  let over = false;
+  void ended.then(() => (over = true)).catch(() => (over = true));
+  const limit = Date.now() + 240_000;
+  const heard = (): string =>
+    existsSync(serial) && statSync(serial).size > 0 ? readFileSync(serial, 'utf8') : '';
+  try {
+    while (!over && !heard().includes('ZB-SURVEYED') && Date.now() < limit)
+      await new Promise((r) => setTimeout(r, 300));
+    const text = heard();
+    const at = text.indexOf('==== zb-survey ====');
+    if (at < 0 || !text.includes('ZB-SURVEYED'))
+      throw new Error(`${shape.name}: no whole report. ${complaint}\n${text.slice(-2000)}`);
+    return text.slice(at, text.indexOf('ZB-SURVEYED')).replaceAll('\r', '');
+  } finally {
+    child.kill('SIGKILL');
+    await ended.catch(() => null);
+    rmSync(dir, { recursive: true, force: true });
+  }
+}
