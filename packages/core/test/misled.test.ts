@@ -1,6 +1,8 @@
 import { PackedFault } from '../src/container/fault';
 import { openPacked } from '../src/container/unpack';
-import type { Store } from '../src/model/bench';
+import type { Bench, Store } from '../src/model/bench';
+import { gatherList } from '../src/gather/list';
+import { afterWrite } from '../src/write/after';
 import type { Profile, Release } from '../src/model/profile';
 import { profile, release } from '../src/demo/make';
 import { saltmarshHall } from '../src/demo/saltmarsh';
@@ -385,4 +387,90 @@ it('the demo agrees with itself: ports and their speed, slots and modules, age a
     const [year, date] = [fact('cpu.year'), /\d{4}$/.exec(String(fact('firmware.date')))?.[0]];
     if (typeof year === 'number' && date) expect(Number(date)).toBeGreaterThanOrEqual(year);
   }
+});
+
+describe('gather and after the write, on the hall’s games corner', () => {
+  const hall = saltmarshHall();
+  const box = hall.boxes.find((b) => b.id === 'games-corner');
+  if (!box) throw new Error('the hall has a games corner');
+  const changed = (id: string | null, facts: Record<string, unknown>, items = hall.items): Bench => ({
+    ...hall,
+    items: items.map((i) =>
+      i.kind === 'machine' && i.id === id
+        ? {
+            ...i,
+            facts: {
+              ...i.facts,
+              ...Object.fromEntries(
+                Object.entries(facts).map(([k, value]) => [
+                  k,
+                  value === undefined ? {} : { entered: { value, at: '' } },
+                ]),
+              ),
+            } as typeof i.facts,
+          }
+        : i,
+    ),
+  });
+
+  it('a packed image needs a stick for what is inside it', () => {
+    const image = {
+      kind: 'image',
+      id: 'packed',
+      name: 'packed.img.xz',
+      bytes: 1e9,
+      inspection: { container: { kind: 'xz', innerBytes: 40e9 } },
+    } as unknown as Bench['items'][number];
+    const bench = { ...hall, items: [...hall.items, image] };
+    const stick = gatherList(bench, { ...box, imageId: 'packed' }).lines.find((l) => l.key === 'stick');
+    expect(stick?.thing).toMatchObject({ code: 'stick', bytes: 40e9 });
+  });
+
+  it('a machine of 2003 may not start from USB; one that was seen to does', () => {
+    const usb = (facts: Record<string, unknown>): string[] => {
+      const bench = changed(box.machineId, facts);
+      return hazards(bench, box).flatMap((h) => (h.code === 'may not start from USB' ? [h.grade] : []));
+    };
+    expect(usb({ 'cpu.year': 2003 })).toEqual(['check']);
+    expect(usb({ 'cpu.year': 2003, 'firmware.startsUsb': true })).toEqual([]);
+    expect(usb({ 'firmware.startsUsb': false })).toEqual(['stop']);
+    expect(usb({})).toEqual([]);
+  });
+
+  it('a card that was written is never told to be taken out', () => {
+    const card = hall.items.find((i) => i.kind === 'card' && i.serial !== null);
+    const image = hall.items.find((i) => i.kind === 'image') ?? {
+      kind: 'image',
+      id: 'i',
+      name: 'i.img',
+      bytes: 1e9,
+      digests: {},
+      inspection: null,
+    };
+    if (card?.kind !== 'card' || card.serial === null) throw new Error('the hall has a card with a serial');
+    const bench = {
+      ...hall,
+      items: [...hall.items.filter((i) => i.id !== image.id), image as Bench['items'][number]],
+    };
+    const written = { serial: card.serial, imageId: image.id, result: 'proven' } as never;
+    const steps = afterWrite(bench, { ...box, imageId: image.id, targetSerial: card.serial, written }).join(
+      '\n',
+    );
+    expect(steps).toMatch(/It stays in/);
+    expect(steps).not.toMatch(/[Tt]ake it out/);
+  });
+
+  it('what serves for years is told of a machine that stays off after a cut, or halts without a keyboard', () => {
+    const codes = (facts: Record<string, unknown>, purpose: string): string[] => {
+      const system = hall.profiles.find((p) => p.purpose === purpose);
+      const bench = changed(box.machineId, facts);
+      return hazards(bench, { ...box, profileId: system?.id ?? null, releaseId: null }).map((h) => h.code);
+    };
+    const bad = { 'firmware.afterPowerCut': 'off', 'firmware.haltsOn': 'missing keyboard or display' };
+    expect(codes(bad, 'firewall')).toEqual(
+      expect.arrayContaining(['stays off after a cut', 'halts without a keyboard']),
+    );
+    expect(codes(bad, 'games')).not.toContain('stays off after a cut');
+    expect(codes({}, 'firewall')).not.toContain('stays off after a cut');
+  });
 });

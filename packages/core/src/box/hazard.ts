@@ -21,6 +21,8 @@ export type HazardCode =
   | 'Secure Boot not known'
   | 'support ended'
   | 'may not start from USB'
+  | 'stays off after a cut'
+  | 'halts without a keyboard'
   | 'does not start'
   | 'start not told'
   | 'trust assumed'

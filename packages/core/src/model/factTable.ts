@@ -195,6 +195,20 @@ export const FACTS = {
     choices: ['internal', 'usb', 'optical', 'network'],
     ask: 'In which order does it try things?',
   },
+  'firmware.afterPowerCut': {
+    label: 'After a power cut',
+    group: 'Firmware',
+    kind: 'choice',
+    choices: ['on', 'as before', 'off'],
+    ask: 'What does the machine do when power comes back after a cut (setup, under power)?',
+  },
+  'firmware.haltsOn': {
+    label: 'Halts at start',
+    group: 'Firmware',
+    kind: 'choice',
+    choices: ['nothing', 'missing keyboard or display'],
+    ask: 'Does it halt at power-on where no keyboard or display is there?',
+  },
   'firmware.setupKey': {
     label: 'Setup key',
     group: 'Firmware',

@@ -36,6 +36,10 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `Whether ${p.machine} has Secure Boot on is not known, and it decides: ${p.because}. Look at the setup screen.`,
   'support ended': (p) =>
     `Support for ${p.system} ${p.version} ended on ${p.day}: what is found wrong with it is not mended any more.`,
+  'stays off after a cut': (p) =>
+    `${p.machine} stays off when power comes back after a cut, and ${p.system} is to serve for years: set it to come on again in setup.`,
+  'halts without a keyboard': (p) =>
+    `${p.machine} halts at power-on without a keyboard or display, and ${p.system} is to run without them: set it to halt on nothing in setup.`,
   'may not start from USB': (p) =>
     `${p.machine} is of ${p.year}: firmware of that age may not start from USB. Look at the setup screen, or have a disc or another way ready.`,
   'does not start': (p) =>

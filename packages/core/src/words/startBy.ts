@@ -1,4 +1,5 @@
 import type { FactValue } from '../model/facts';
+import type { Machine } from '../model/shelf';
 
 /** What a stick that is left in does at the restart, where the one-time menu is used: the order alone decides. */
 export function menuSchoolWords(order: FactValue | undefined): string {
@@ -10,3 +11,11 @@ export function menuSchoolWords(order: FactValue | undefined): string {
     return `${plain} The order has the internal drive before USB, so a stick left in does no harm at the restart.`;
   return `${plain} The order has USB first: a stick left in is started again, so take it out at the restart.`;
 }
+
+/** Keys that usually open setup and the one-time menu, to be tried where nobody knows them. Common practice, no source. */
+export const usualKeysWords = (form: Machine['form']): string =>
+  form === 'handheld'
+    ? 'Usual on handhelds: hold volume-up for setup or volume-down for the menu, then press power.'
+    : form === 'board'
+      ? 'A board has neither: its loader goes by the files on the card.'
+      : 'Usual ones: Delete, F2, F1, F10 or Esc for setup; F12, F11, F10, F9, F8, F7 or Esc for the menu. Tap the key again and again from power-on.';

@@ -2,7 +2,7 @@ import { updateBox } from '@zb/core/acts/box';
 import { bootLadder } from '@zb/core/starting/ladder';
 import type { Rung } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
-import { menuSchoolWords } from '@zb/core/words/startBy';
+import { menuSchoolWords, usualKeysWords } from '@zb/core/words/startBy';
 import { knownFact } from '@zb/core/model/known';
 import type { FactKey } from '@zb/core/model/facts';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
@@ -14,10 +14,16 @@ import { useAct } from '../../storage/hooks';
 const KEYS: readonly FactKey[] = [
   'firmware.mode',
   'firmware.bits',
+  'firmware.offers',
   'firmware.secureBoot',
   'firmware.order',
   'firmware.setupKey',
   'firmware.menuKey',
+  'firmware.startsUsb',
+  'firmware.startsNvme',
+  'firmware.graphicsMemory',
+  'firmware.afterPowerCut',
+  'firmware.haltsOn',
 ];
 const MARK: Record<Rung['state'], MarkKind> = {
   started: 'yes',
@@ -38,6 +44,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
     );
   }
   const ladder = bootLadder(bench, box, machine);
+  const keysOpen = !knownFact(machine, 'firmware.setupKey') || !knownFact(machine, 'firmware.menuKey');
   const by = (startBy: 'menu' | 'order'): void =>
     void act(
       updateBox(
@@ -98,6 +105,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
         </div>
         <div className="stack">
           <Facts machine={machine} only={KEYS} />
+          {keysOpen && <p className="sub">{usualKeysWords(machine.form)}</p>}
           <LogEntryForm box={box} stop="firmware" kinds={['setting', 'photo']} />
         </div>
       </div>
