@@ -26,8 +26,9 @@ const PROOFS = {
     env: { ZB_MACHINES: 'all' },
   },
   fuzz: {
-    about: '20 000 damaged images read: none throws, none is read without bound, none falsely starts',
-    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz.oracle'],
+    about:
+      '20 000 damaged images and 6 000 damaged chains read: none throws, none is read without bound, none falsely starts',
+    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz'],
     env: { ZB_FUZZ: 'all' },
   },
   hostile: {

@@ -5,21 +5,12 @@ import { briefSheet, crossingOf } from '@zb/core/system/sheet';
 import { findingWords } from '@zb/core/words/fit/finding';
 import { matchHeadline } from '@zb/core/words/fit/match';
 import { knownFact } from '@zb/core/model/known';
-import { machineView, type MachineView } from '@zb/core/system/view';
-import { ANY, profile, release } from '@zb/core/demo/make';
+import { machineView } from '@zb/core/system/view';
+import { ANY } from '@zb/core/demo/make';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { findMachine } from '@zb/core/model/bench';
-import type { Profile, Release } from '@zb/core/model/profile';
+import { drive, GIB, machine, wants, type Asked } from './fitting';
 
-const GIB = 1024 ** 3;
-const drive = (bytes: number, more = {}): MachineView['drives'][number] => ({
-  name: 'd',
-  bytes,
-  transport: 'sata',
-  removable: false,
-  fate: 'may be lost' as const,
-  ...more,
-});
 const loose = (name: string, bytes: number, more = {}): DrivePart => ({
   kind: 'drive',
   id: name,
@@ -31,39 +22,6 @@ const loose = (name: string, bytes: number, more = {}): DrivePart => ({
   m2: null,
   ...more,
 });
-const machine = (facts: MachineView['facts'] = {}, more: Partial<MachineView> = {}): MachineView => ({
-  name: 'M',
-  facts: {
-    'cpu.arch': 'x86_64',
-    'cpu.bits': '64',
-    'cpu.level': 'v3',
-    'cpu.cores': 4,
-    'memory.bytes': 7.7 * GIB,
-    'firmware.mode': 'uefi',
-    'firmware.secureBoot': 'off',
-    'graphics.family': 'in-kernel',
-    'network.wired': 1,
-    'ports.drives': 3,
-    'ports.sata': 3,
-    'ports.m2': [],
-    'memory.free': 1,
-    'memory.type': 'DDR4',
-    'memory.form': 'DIMM',
-    'cpu.virtualisation': true,
-    ...facts,
-  },
-  drives: [drive(120e9)],
-  parts: [],
-  ...more,
-});
-type Asked = Partial<Profile['needs']> &
-  Partial<Pick<Release, 'archs' | 'cpuLevel' | 'oldestYear' | 'newestYear'>>;
-const wants = (asked: Asked = {}, more: Partial<Profile> = {}): Profile => {
-  const { archs, cpuLevel, oldestYear, newestYear, ...needs } = asked;
-  const limits = JSON.parse(JSON.stringify({ archs, cpuLevel, oldestYear, newestYear })) as Partial<Release>;
-  return profile('p', 'P', 'games', '', [release('1', limits)], needs, more);
-};
-
 // The rules are the trade's own (common practice, no source); the cases are mistakes seen again and again.
 // What each rule asks is a system's own need; that falling short of it is a misfit is common practice, no source.
 describe('rules', () => {

@@ -3,8 +3,7 @@ import { openPacked } from '../src/container/unpack';
 import type { Bench, Store } from '../src/model/bench';
 import { gatherList } from '../src/gather/list';
 import { afterWrite } from '../src/write/after';
-import type { Profile, Release } from '../src/model/profile';
-import { profile, release } from '../src/demo/make';
+import { drive, GIB, machine, wants } from './fitting';
 import { saltmarshHall } from '../src/demo/saltmarsh';
 import { hazards } from '../src/box/summary';
 import { judgeOn } from '../src/box/today';
@@ -28,43 +27,6 @@ import { probeCapacity } from '../src/write/probe';
  * where no standard is named.
  */
 
-const GIB = 1024 ** 3;
-const drive = (bytes: number, more = {}): MachineView['drives'][number] => ({
-  name: 'd',
-  bytes,
-  transport: 'sata',
-  removable: false,
-  fate: 'may be lost',
-  ...more,
-});
-const machine = (facts: MachineView['facts'] = {}, more: Partial<MachineView> = {}): MachineView => ({
-  name: 'M',
-  facts: {
-    'cpu.arch': 'x86_64',
-    'cpu.bits': '64',
-    'cpu.level': 'v3',
-    'cpu.cores': 4,
-    'memory.bytes': 7.7 * GIB,
-    'memory.free': 1,
-    'memory.type': 'DDR4',
-    'memory.form': 'DIMM',
-    'firmware.mode': 'uefi',
-    'firmware.bits': '64',
-    'firmware.secureBoot': 'off',
-    'graphics.family': 'in-kernel',
-    'network.wired': 1,
-    'ports.drives': 3,
-    'ports.sata': 3,
-    'ports.m2': [],
-    ...facts,
-  },
-  drives: [drive(120e9)],
-  parts: [],
-  ...more,
-});
-type Asked = Partial<Profile['needs']> & Partial<Pick<Release, 'archs'>>;
-const wants = ({ archs, ...needs }: Asked = {}): Profile =>
-  profile('p', 'P', 'games', '', [release('1', archs ? { archs } : {})], needs, {});
 const of = (j: Judgement, rule: string) => j.all.find((f) => f.rule === rule);
 
 describe('choose', () => {
@@ -407,7 +369,7 @@ describe('gather and after the write, on the hall’s games corner', () => {
                   value === undefined ? {} : { entered: { value, at: '' } },
                 ]),
               ),
-            } as typeof i.facts,
+            },
           }
         : i,
     ),

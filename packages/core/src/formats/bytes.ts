@@ -75,6 +75,17 @@ export function textOf(b: Uint8Array): string {
   }
 }
 
+/** Several runs of bytes as one. */
+export function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const out = new Uint8Array(pieces.reduce((n, p) => n + p.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    out.set(piece, at);
+    at += piece.length;
+  }
+  return out;
+}
+
 /** Are these the same bytes? A plain loop: whole images go through it. */
 export function sameBytes(a: Uint8Array, b: Uint8Array): boolean {
   if (a.length !== b.length) return false;

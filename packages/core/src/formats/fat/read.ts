@@ -1,4 +1,4 @@
-import { ascii, u16, u32, u8, utf16 } from '../bytes';
+import { ascii, joined, u16, u32, u8, utf16 } from '../bytes';
 import type { ByteSource } from '../source';
 import { walkTree, type TreeEntry } from '../tree';
 import {
@@ -197,13 +197,7 @@ export async function openFat(source: ByteSource): Promise<FatVolume | undefined
       pieces.push(piece);
       have += piece.length;
     }
-    const out = new Uint8Array(have);
-    let at = 0;
-    for (const piece of pieces) {
-      out.set(piece, at);
-      at += piece.length;
-    }
-    return out;
+    return joined(pieces);
   };
 
   /** A directory ends at its first empty entry, so it is read cluster by cluster until one has come. */

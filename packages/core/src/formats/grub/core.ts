@@ -1,4 +1,4 @@
-import { u16, u32, u64 } from '../bytes';
+import { joined, u16, u32, u64 } from '../bytes';
 import { unpackLzma } from '../lzma';
 import { bytesSource, type ByteSource } from '../source';
 import { grubFromKernel, type GrubImage } from './modules';
@@ -33,13 +33,7 @@ export async function secondStage(source: ByteSource, at: number): Promise<Uint8
     pieces.push(piece);
     total += piece.length;
   }
-  const out = new Uint8Array(total);
-  let to = 0;
-  for (const piece of pieces) {
-    out.set(piece, to);
-    to += piece.length;
-  }
-  return out;
+  return joined(pieces);
 }
 
 function packedFrom(stage: Uint8Array): number | undefined {
