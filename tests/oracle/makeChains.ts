@@ -132,6 +132,11 @@ export class ChainMaker {
     };
     this.esp('GRUB on FAT: initial disk whole', { ...disked, '/disk': this.disk });
     this.esp('GRUB on FAT: initial disk absent', disked);
+    this.esp('GRUB on FAT: the command that loads the kernel is misspelled', {
+      ...disked,
+      '/disk': this.disk,
+      '/boot/grub/grub.cfg': this.file(entry('linus /kernel quiet', 'initrd /disk')),
+    });
     this.esp('GRUB on FAT: the second entry is the default, by its id', {
       ...all,
       '/boot/grub/grub.cfg': this.file(

@@ -85,7 +85,10 @@ function Cell({
       ) : (
         <span className="sub">{startWords(verdict)}</span>
       )}
-      {verdict.chain && verdict.chain.length > 0 && <Chain chain={verdict.chain} told={shown} />}
+      {/* A single rung says no more than the verdict, unless it is told what it is. */}
+      {verdict.chain && verdict.chain.length > (shown ? 0 : 1) && (
+        <Chain chain={verdict.chain} told={shown} />
+      )}
       {shown && <EvidenceList evidence={verdict.evidence} />}
     </>
   );

@@ -103,6 +103,8 @@ async function known(
   }
   const mods = section(header, file, 'mods');
   const image = mods && (await grubFromSection(mods, chain.arch !== 'ia32'));
+  // Its own section is there, and nothing in it can be read: its code finds nothing to run.
+  if (mods && !image) return [loader, rung('loader', { code: 'second stage damaged' })];
   if (image) {
     const named = chain.volumes.find((v) => v === volume);
     const next = await followGrub({

@@ -92,10 +92,8 @@ async function runMenu(run: GrubRun): Promise<void> {
   }
 }
 
-const loadedRungs = (run: GrubRun): Rung[] => [
-  ...(run.loaded.kernel ? [run.loaded.kernel] : []),
-  ...run.loaded.disks,
-];
+/** An initial disk without a kernel starts nothing: GRUB wants the kernel first. */
+const loadedRungs = ({ loaded: { kernel, disks } }: GrubRun): Rung[] => (kernel ? [kernel, ...disks] : []);
 const isWhole = (run: GrubRun): boolean =>
   run.loaded.program !== undefined ||
   (run.loaded.kernel !== undefined && loadedRungs(run).every((r) => r.state === 'whole'));
