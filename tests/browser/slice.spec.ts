@@ -47,7 +47,7 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   await expect(headline(page)).toContainText('the internal drive comes first');
   await page.getByRole('radio', { name: /One-time menu/ }).click();
   await page.getByLabel('Setting', { exact: true }).fill('Secure Boot');
-  await page.getByLabel('From').fill('on');
+  await page.getByLabel('From', { exact: true }).fill('on');
   await page.getByLabel('To', { exact: true }).fill('off');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await axe(page);
