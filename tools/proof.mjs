@@ -3,37 +3,38 @@ import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
+const jest = (project, files) => [
+  'node_modules/.bin/jest',
+  '--selectProjects',
+  project,
+  '--testPathPatterns',
+  files,
+];
 const PROOFS = {
   starts: {
     about: 'every image started as a disk and as optical media, each by itself',
-    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'start.oracle'],
+    command: jest('oracle', 'start.oracle'),
     env: { ZB_STARTS: 'all' },
   },
   chains: {
     about: 'every chain of loaders started: whole, absent, renamed, cut and wiped stages',
-    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'chain.oracle'],
+    command: jest('oracle', 'chain.oracle'),
     env: { ZB_CHAINS: 'all' },
   },
   machines: {
     about: 'the survey under a real kernel in machines of other shapes; writes their reports to the fixtures',
-    command: [
-      'node_modules/.bin/jest',
-      '--selectProjects',
-      'oracle',
-      '--testPathPatterns',
-      'machines.oracle',
-    ],
+    command: jest('oracle', 'machines.oracle'),
     env: { ZB_MACHINES: 'all' },
   },
   fuzz: {
     about:
       '20 000 damaged images and 6 000 damaged chains read: none throws, none is read without bound, none falsely starts',
-    command: ['node_modules/.bin/jest', '--selectProjects', 'oracle', '--testPathPatterns', 'fuzz'],
+    command: jest('oracle', 'fuzz'),
     env: { ZB_FUZZ: 'all' },
   },
   hostile: {
     about: 'lists of millions of lines and archives without end, read in bounded memory',
-    command: ['node_modules/.bin/jest', '--selectProjects', 'unit', '--testPathPatterns', 'cli/test/hostile'],
+    command: jest('unit', 'cli/test/hostile'),
     env: { ZB_HOSTILE: 'all' },
   },
   trial: {

@@ -159,9 +159,9 @@ async function observe(
     while (!over && !gaveUp && !spoke.some(Boolean) && Date.now() < limit) {
       await new Promise((r) => setTimeout(r, 60));
       spoke = heard();
-      gaveUp = [serial, join(dir, 'debug.txt')].some(
-        (f) => GIVEN_UP.test(read(f)) || LOADER_GAVE_UP.test(read(f)),
-      );
+      gaveUp = [serial, join(dir, 'debug.txt')]
+        .map(read)
+        .some((t) => GIVEN_UP.test(t) || LOADER_GAVE_UP.test(t));
     }
     spoke = heard();
   } finally {

@@ -4,6 +4,18 @@
 # loaded. Assembled by GNU as.
         .intel_syntax noprefix
         .set    SERIAL, 0x3f8
+# Says the text at the source index on the serial line and stops; 1: stops at once.
+        .macro  speak
+        mov     dx, SERIAL
+        cld
+2:      lodsb
+        test    al, al
+        jz      1f
+        out     dx, al
+        jmp     2b
+1:      hlt
+        jmp     1b
+        .endm
         .text
         .code16
 start:  .ascii  "MZ"
@@ -73,15 +85,7 @@ setup:  mov     ax, cs
         je      1f
         .endif
         mov     si, offset said - start
-        mov     dx, SERIAL
-        cld
-0:      lodsb
-        test    al, al
-        jz      1f
-        out     dx, al
-        jmp     0b
-1:      hlt
-        jmp     1b
+        speak
 name:   .asciz  "1.0.0-made-for-tests"
 said:   .ascii  "\r\n"
         .ascii  "ZB-STARTED-HERE"
@@ -97,27 +101,11 @@ text:
         call    0f
 0:      pop     esi
         add     esi, offset again - 0b
-        mov     edx, SERIAL
-        cld
-2:      lodsb
-        test    al, al
-        jz      1f
-        out     dx, al
-        jmp     2b
-1:      hlt
-        jmp     1b
+        speak
 
         .code64
 efi:    lea     rsi, [rip + again]
-        mov     edx, SERIAL
-        cld
-0:      lodsb
-        test    al, al
-        jz      1f
-        out     dx, al
-        jmp     0b
-1:      hlt
-        jmp     1b
+        speak
 again:  .ascii  "\r\n"
         .ascii  "ZB-STARTED-HERE"
         .asciz  "\r\n"

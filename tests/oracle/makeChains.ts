@@ -6,7 +6,7 @@ import { copyFileSync, mkdirSync, readFileSync, truncateSync, writeFileSync } fr
 import { dirname } from 'node:path';
 import type { StartedFirmware } from './emulator';
 import { blank, put, run, type Scratch } from './files';
-import { Maker, MIB, TOKEN, type Made } from './makeImages';
+import { ISOLINUX_BOOT, Maker, MIB, TOKEN, type Made } from './makeImages';
 
 export interface Chain extends Made {
   attached: 'disk' | 'optical';
@@ -396,22 +396,7 @@ export class ChainMaker {
     };
     const iso = (name: string, files: Files): string => {
       const path = this.room.path(`chain${(this.count += 1)}.iso`);
-      run('genisoimage', [
-        '-quiet',
-        '-r',
-        '-J',
-        '-o',
-        path,
-        '-b',
-        'isolinux/isolinux.bin',
-        '-c',
-        'isolinux/boot.cat',
-        '-no-emul-boot',
-        '-boot-load-size',
-        '4',
-        '-boot-info-table',
-        tree(files),
-      ]);
+      run('genisoimage', ['-quiet', '-r', '-J', '-o', path, ...ISOLINUX_BOOT, tree(files)]);
       this.add(name, path, BIOS, 'optical');
       return path;
     };

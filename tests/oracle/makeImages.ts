@@ -11,6 +11,17 @@ import { blank, put, run, type Scratch } from './files';
 import type { StartedFirmware } from './emulator';
 
 export const MIB = 1024 * 1024;
+/** How mkisofs is told of ISOLINUX in its usual folder. */
+export const ISOLINUX_BOOT = [
+  '-b',
+  'isolinux/isolinux.bin',
+  '-c',
+  'isolinux/boot.cat',
+  '-no-emul-boot',
+  '-boot-load-size',
+  '4',
+  '-boot-info-table',
+];
 export const TOKEN = 'ZB-STARTED-HERE';
 const LAST_STAGE = fileURLToPath(new URL('lastStage.S', import.meta.url));
 /** The last stage of every chain is a kernel of ours that says so; see lastStage.S. */
@@ -344,17 +355,7 @@ export class Maker {
     copyFileSync('/usr/lib/syslinux/modules/bios/ldlinux.c32', `${lin}/isolinux/ldlinux.c32`);
     writeFileSync(`${lin}/isolinux/isolinux.cfg`, SYSLINUX_CONFIG);
     copyFileSync(this.lastStage(), `${lin}/last`);
-    const boot = [
-      '-b',
-      'isolinux/isolinux.bin',
-      '-c',
-      'isolinux/boot.cat',
-      '-no-emul-boot',
-      '-boot-load-size',
-      '4',
-      '-boot-info-table',
-    ];
-    run('genisoimage', ['-quiet', '-r', '-J', '-o', this.at('plain.iso'), ...boot, lin]);
+    run('genisoimage', ['-quiet', '-r', '-J', '-o', this.at('plain.iso'), ...ISOLINUX_BOOT, lin]);
     this.add('plain optical, ISOLINUX', this.at('plain.iso'), TOKEN);
     run('xorriso', [
       '-as',
@@ -365,7 +366,7 @@ export class Maker {
       this.at('hybrid.iso'),
       '-isohybrid-mbr',
       '/usr/lib/ISOLINUX/isohdpfx.bin',
-      ...boot,
+      ...ISOLINUX_BOOT,
       lin,
     ]);
     this.add('hybrid optical, ISOLINUX', this.at('hybrid.iso'), TOKEN);

@@ -44,21 +44,7 @@ export function holds(b: Uint8Array, text: string): boolean {
   return false;
 }
 
-/** Bytes as UTF-8, or as Latin-1 where they are not UTF-8; stops at the first NUL. */
-export function utf8(b: Uint8Array, offset: number, length: number): string {
-  const piece = b.subarray(offset, offset + length);
-  const end = piece.indexOf(0);
-  const raw = String.fromCharCode(...piece.subarray(0, end < 0 ? piece.length : end));
-  try {
-    return decodeURIComponent(
-      raw.replace(/[^]/g, (c) => '%' + c.charCodeAt(0).toString(16).padStart(2, '0')),
-    );
-  } catch {
-    return raw;
-  }
-}
-
-/** A whole file of text: UTF-8, or Latin-1 where it is not; up to the first NUL. */
+/** Bytes as text: UTF-8, or Latin-1 where it is not; up to the first NUL. */
 export function textOf(b: Uint8Array): string {
   const nul = b.indexOf(0);
   const end = nul < 0 ? b.length : nul;
@@ -74,6 +60,10 @@ export function textOf(b: Uint8Array): string {
     return raw;
   }
 }
+
+/** A field of text within bytes, as textOf reads it. */
+export const utf8 = (b: Uint8Array, offset: number, length: number): string =>
+  textOf(b.subarray(offset, offset + length));
 
 /** Several runs of bytes as one. */
 export function joined(pieces: readonly Uint8Array[]): Uint8Array {

@@ -1,6 +1,6 @@
 import { ascii } from './bytes';
-import { slice, type ByteSource } from './source';
-import { plainPath, type Found, type Volume } from './volume';
+import type { ByteSource } from './source';
+import { inOnePiece, plainPath, type Found, type Volume } from './volume';
 
 /** Headers that are looked at; more than any archive in a loader has. */
 const MAX_ENTRIES = 4000;
@@ -47,12 +47,7 @@ export async function openTar(source: ByteSource): Promise<Volume | undefined> {
         directory: false,
         path: plain,
         bytes,
-        open: () =>
-          Promise.resolve({
-            ...slice(source, offset, bytes),
-            placeOf: (o: number) => offset + o,
-            whole: offset + bytes <= source.size,
-          }),
+        open: () => Promise.resolve(inOnePiece(source, offset, bytes)),
       });
     },
     names(path) {

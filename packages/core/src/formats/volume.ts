@@ -33,35 +33,39 @@ export function plainPath(path: string): string {
   return `/${out.join('/')}`;
 }
 
-/** A FAT volume as a volume like any other. */
-export const fatAsVolume = (fat: FatVolume): Volume => ({
-  async find(path) {
-    const plain = plainPath(path);
-    if (plain === '/') return { directory: true, path: plain };
-    const entry = await fat.find(plain);
-    if (!entry) return undefined;
-    if (entry.directory) return { directory: true, path: plain };
-    return { directory: false, path: plain, bytes: entry.bytes, open: () => fat.open(entry) };
-  },
-  names: async (path) => (await fat.list(plainPath(path))).map((e) => e.name),
+/** The folder a file lies in, by its path; empty for the root. */
+export const folderOf = (path: string): string => plainPath(path).replace(/\/[^/]*$/, '');
+
+/** A path as a file in `folder` names it: from there, or from the root where it begins with a slash. */
+export const pathFrom = (folder: string, path: string): string =>
+  plainPath(path.startsWith('/') ? path : `${folder}/${path}`);
+
+/** A file that lies in one piece. */
+export const inOnePiece = (source: ByteSource, offset: number, bytes: number): VolumeFile => ({
+  ...slice(source, offset, bytes),
+  placeOf: (at) => offset + at,
+  whole: offset + bytes <= source.size,
 });
 
-/** An optical volume as a volume like any other; `source` is what it was opened from. */
-export const isoAsVolume = (iso: IsoVolume, source: ByteSource): Volume => ({
+/** A reader of one format as a volume like any other. */
+const asVolume = <E extends { name: string; directory: boolean; bytes: number }>(
+  reader: { find(path: string): Promise<E | undefined>; list(path: string): Promise<E[]> },
+  open: (entry: E) => Promise<VolumeFile>,
+): Volume => ({
   async find(path) {
     const plain = plainPath(path);
     if (plain === '/') return { directory: true, path: plain };
-    const entry = await iso.find(plain);
+    const entry = await reader.find(plain);
     if (!entry) return undefined;
     if (entry.directory) return { directory: true, path: plain };
-    const { offset, bytes } = entry;
-    const open = (): Promise<VolumeFile> =>
-      Promise.resolve({
-        ...slice(source, offset, bytes),
-        placeOf: (at) => offset + at,
-        whole: offset + bytes <= source.size,
-      });
-    return { directory: false, path: plain, bytes, open };
+    return { directory: false, path: plain, bytes: entry.bytes, open: () => open(entry) };
   },
-  names: async (path) => (await iso.list(plainPath(path))).map((e) => e.name),
+  names: async (path) => (await reader.list(plainPath(path))).map((e) => e.name),
 });
+
+/** A FAT volume as a volume like any other. */
+export const fatAsVolume = (fat: FatVolume): Volume => asVolume(fat, (entry) => fat.open(entry));
+
+/** An optical volume as a volume like any other; `source` is what it was opened from. */
+export const isoAsVolume = (iso: IsoVolume, source: ByteSource): Volume =>
+  asVolume(iso, ({ offset, bytes }) => Promise.resolve(inOnePiece(source, offset, bytes)));

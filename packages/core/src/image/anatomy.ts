@@ -22,7 +22,7 @@ const starting = (loaders: readonly FoundLoader[], rows: readonly Outcome[]): Fo
       rows.some(
         (r) =>
           r.firmware === `uefi-${l.machine}` &&
-          (r.starts === 'yes' || r.chain.some((c) => c.rung === 'loader' && c.state === 'whole')),
+          r.chain.some((c) => c.rung === 'loader' && c.state === 'whole'),
       ),
   );
 

@@ -111,7 +111,8 @@ async function loadersOn(
   return out;
 }
 
-const placeOf = (c: Candidate): ImagePlace =>
+/** Where a FAT volume that a table names lies, or the whole image. */
+export const placeOf = (c: Candidate): ImagePlace =>
   c.from === 'whole' ? { of: 'whole image' } : { of: 'part', index: c.index, label: c.mark?.label ?? null };
 
 /** All FAT volumes of the image with the loaders on them, parts first, then what the boot catalogue names. */

@@ -1,6 +1,6 @@
 import type { BatteryState, Link } from '../model/details';
 import { EdidError, hexBytes, readEdid, type Edid } from '../formats/edid';
-import type { Section } from './sections';
+import { pairsOf, type Section } from './sections';
 import type { Survey } from './types';
 
 const lines = (section: Section | undefined): string[] =>
@@ -10,9 +10,6 @@ const lines = (section: Section | undefined): string[] =>
     .filter(Boolean);
 const number = (text: string | undefined): number | null =>
   text !== undefined && /^-?\d+(\.\d+)?$/.test(text) ? Number(text) : null;
-const pairs = (line: string): Map<string, string> =>
-  // A word is looked at once from its front, so that a long one without a sign costs no more than its length.
-  new Map([...line.matchAll(/(?<!\w)(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
 
 /** The display a person will look at first: one built in before one plugged in. */
 const BUILT_IN = /^(eDP|LVDS|DSI)/;
@@ -25,7 +22,7 @@ export function readDisplays(section: Section | undefined, survey: Survey): void
   const read: { connector: string; edid: Edid }[] = [];
   for (const row of connectors) {
     const connector = row.split(' ')[0] ?? '';
-    const values = pairs(row);
+    const values = pairsOf(row);
     const hex = values.get('edid') ?? '';
     if (values.get('status') !== 'connected') continue;
     if (hex === '') {
@@ -70,7 +67,7 @@ export function readPower(section: Section | undefined, survey: Survey): void {
     source: batteries.length > 0 ? 'power, type=Battery' : 'power, no battery listed',
   };
   survey.details.batteries = batteries.map((b): BatteryState => {
-    const v = pairs(b);
+    const v = pairsOf(b);
     const volts = (number(v.get('voltage_min_design')) ?? 0) / 1e6;
     const wh = (energy: string, charge: string): number | null => {
       const e = number(v.get(energy));
@@ -118,7 +115,7 @@ const CLASS: Record<string, Link['what']> = { '01': 'drive', '02': 'network', '0
 /** PCIe links as sysfs shows them; a device that runs below what it could is worth a look. */
 export function readLinks(section: Section | undefined, survey: Survey): void {
   for (const line of lines(section)) {
-    const v = pairs(line);
+    const v = pairsOf(line);
     const what = CLASS[(v.get('class') ?? '').slice(2, 4)] ?? 'other';
     if (what === 'other' || !v.has('maxwidth')) continue;
     const lanes = (key: string): number | null => {
@@ -162,7 +159,7 @@ export function readBootEntries(section: Section | undefined, survey: Survey): v
 /** Devices of the PCI bus by their numbers. */
 export function readPci(section: Section | undefined, survey: Survey): void {
   for (const line of lines(section).slice(0, 256)) {
-    const v = pairs(line);
+    const v = pairsOf(line);
     const [vendor, device] = (/id=0x([0-9a-f]{4}):0x([0-9a-f]{4})/i.exec(line) ?? []).slice(1);
     if (!vendor || !device) continue;
     survey.details.pci.push({

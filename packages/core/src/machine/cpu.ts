@@ -115,7 +115,8 @@ function wideArmPart(info: ReadonlyMap<string, string>): string | undefined {
 
 /** Reads architecture, width, level, cores and threads from `lscpu -J`, with /proc/cpuinfo and `uname -m` behind it. */
 export function readCpu(sections: Map<string, Section>, survey: Survey): void {
-  const rows = lscpuRows(sectionJson(sections.get('lscpu')));
+  const lscpu = sectionJson(sections.get('lscpu'));
+  const rows = lscpuRows(lscpu);
   const info = cpuinfoRows(sections.get('cpuinfo')?.text ?? '');
   const uname = sections.get('machine')?.text.split('\n')[0]?.trim();
   const fact = (key: keyof Survey['facts'], value: string | number | boolean, source: string): void => {
@@ -167,7 +168,7 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
   if (clock > 0) fact('cpu.mhz', Math.round(clock), `lscpu, CPU max MHz: ${clock}`);
   else if (named) fact('cpu.mhz', Math.round(Number(named) * 1000), `the model’s own name: ${named} GHz`);
 
-  const kinds = coreKinds(sectionJson(sections.get('lscpu')));
+  const kinds = coreKinds(lscpu);
   const models = [...new Set(kinds.flatMap((k) => k.model ?? []))];
   const model = models.length > 1 ? models.join(' + ') : (rows.get('Model name') ?? info.get('model name'));
   if (model && model !== '-')
@@ -176,10 +177,9 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
       model,
       rows.has('Model name') ? `lscpu, Model name: ${model}` : `cpuinfo, model name: ${model}`,
     );
-  const number = wholeNumber;
-  const perSocket = number(rows.get('Core(s) per socket'));
-  const sockets = number(rows.get('Socket(s)'));
-  const infoCores = number(info.get('cpu cores'));
+  const perSocket = wholeNumber(rows.get('Core(s) per socket'));
+  const sockets = wholeNumber(rows.get('Socket(s)'));
+  const infoCores = wholeNumber(info.get('cpu cores'));
   if (kinds.length > 0 && kinds.every((k) => k.cores !== undefined)) {
     const cores = kinds.reduce((sum, k) => sum + (k.cores ?? 0), 0);
     fact('cpu.cores', cores, kinds.map((k) => k.source).join(' + '));
@@ -188,8 +188,8 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
   } else if (infoCores !== undefined) {
     fact('cpu.cores', infoCores, `cpuinfo, cpu cores: ${infoCores}`);
   }
-  const threads = number(rows.get('CPU(s)'));
-  const siblings = number(info.get('siblings'));
+  const threads = wholeNumber(rows.get('CPU(s)'));
+  const siblings = wholeNumber(info.get('siblings'));
   if (threads !== undefined) fact('cpu.threads', threads, `lscpu, CPU(s): ${threads}`);
   else if (siblings !== undefined) fact('cpu.threads', siblings, `cpuinfo, siblings: ${siblings}`);
 

@@ -1,4 +1,4 @@
-import { sectionJson, type Section } from './sections';
+import { pairsOf, sectionJson, type Section } from './sections';
 import { blockNumber, contentFrom, type BlockRow } from './content';
 import { firmwareKindOf } from './firmware';
 import type { Survey, SurveyedDrive } from './types';
@@ -11,7 +11,7 @@ const flag = (v: unknown): boolean | null =>
 function carriers(section: Section | undefined): Map<string, Map<string, string>> {
   const out = new Map<string, Map<string, string>>();
   for (const line of (section?.text ?? '').split('\n')) {
-    const row = new Map([...line.matchAll(/(?<!\w)(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
+    const row = pairsOf(line);
     const name = row.get('name');
     if (name) out.set(name, row);
   }

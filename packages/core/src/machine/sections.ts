@@ -28,6 +28,11 @@ export function splitSections(report: string): Map<string, Section> {
   return out;
 }
 
+/** The values of a line of name=value words, by name. */
+export const pairsOf = (line: string): Map<string, string> =>
+  // A word is looked at once from its front, so that a long one without a sign costs no more than its length.
+  new Map([...line.matchAll(/(?<!\w)(\w+)=(\S*)/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
+
 /** JSON out of a section that may be cut or have stray text round it; undefined where it cannot be read. */
 export function sectionJson(section: Section | undefined): unknown {
   if (!section || section.text === '') return undefined;

@@ -12,6 +12,9 @@ export const FACT_GROUPS = [
 /** A group of the machine sheet. */
 export type FactGroup = (typeof FACT_GROUPS)[number];
 
+/** Whether memory modules carry check bits, and whether their signals are registered: three kinds that do not mix. */
+export const memoryKinds = ['none', 'unbuffered', 'registered'] as const;
+
 /** How a fact is shown, asked for and checked. */
 export interface FactDefinition {
   label: string;
@@ -126,7 +129,7 @@ export const FACTS = {
     label: 'Modules with check bits',
     group: 'Memory',
     kind: 'choice',
-    choices: ['none', 'unbuffered', 'registered'],
+    choices: memoryKinds,
     ask: 'Are its modules plain, with check bits (ECC), or registered?',
   },
   'firmware.mode': {

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { FACTS, type FactDefinition } from './factTable';
+import { FACTS, memoryKinds, type FactDefinition } from './factTable';
 
 export type { FactDefinition };
-export { FACTS };
+export { FACTS, memoryKinds };
 /** A fact by its key; keys are stable, files and the command line use them. */
 export type FactKey = keyof typeof FACTS;
 export const factKeys = Object.keys(FACTS) as FactKey[];

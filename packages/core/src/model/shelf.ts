@@ -3,7 +3,7 @@ import { digestAlgorithms } from '../formats/checksumList';
 import { inspectionSchema } from './inspection';
 import { contentSchema, fates } from './content';
 import { detailsSchema } from './details';
-import { factsSchema } from './facts';
+import { factsSchema, memoryKinds } from './facts';
 
 const id = z.string().min(1).max(80);
 const bytes = z.number().int().nonnegative();
@@ -59,9 +59,6 @@ export const machineSchema = z.object({
   missing: z.array(z.string()),
   networkPorts: z.array(networkPortSchema),
 });
-
-/** Whether a memory module carries check bits, and whether its signals are registered: three kinds that do not mix. */
-export const memoryKinds = ['none', 'unbuffered', 'registered'] as const;
 
 /** How a store is connected. */
 export const transports = ['sata', 'nvme', 'usb', 'mmc', 'ide', 'sas', 'other'] as const;

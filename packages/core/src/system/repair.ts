@@ -205,19 +205,25 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
   const m = new Reader(view, 'hide');
   const buy = toBuy(m, lacks);
   const out: Repair[] = [];
-  const take = (role: PartRole, parts: readonly Part[] | undefined): readonly Part[] => {
-    out.push(...(parts ? parts.map((part): Repair => ({ kind: 'part', part, role })) : buy[role]));
+  /** Takes parts, or what to buy in their place; the first of them says what comes out to make room. */
+  const take = (
+    role: PartRole,
+    parts: readonly Part[] | undefined,
+    room?: Extract<Repair, { kind: 'part' }>['out'],
+  ): readonly Part[] => {
+    const taken = parts?.map((part, i): Repair => ({
+      kind: 'part',
+      part,
+      role,
+      ...(i === 0 && room ? { out: room } : {}),
+    }));
+    out.push(...(taken ?? buy[role]));
     return parts ?? [];
   };
-  const clears = (role: PartRole, room: NonNullable<Extract<Repair, { kind: 'part' }>['out']>): void => {
-    const at = out.findIndex((r) => r.kind === 'part' && r.role === role);
-    const first = out[at];
-    if (first?.kind === 'part') out[at] = { ...first, out: room };
-  };
   if (lacks.memoryBytes > 0) {
-    const modules = take('memory', modulesFor(m, lacks.memoryBytes));
-    const gone = modulesOut(m, modules.length);
-    if (gone.length > 0) clears('memory', { modules: gone });
+    const modules = modulesFor(m, lacks.memoryBytes);
+    const gone = modulesOut(m, modules?.length ?? 0);
+    take('memory', modules, gone.length > 0 ? { modules: gone } : undefined);
   }
   let slots = expansionSlots(m) ?? 0;
   let usb = usbPorts(m);
@@ -229,14 +235,9 @@ export function partPlan(view: MachineView, lacks: Lacks, needing: Needing): Rep
     added = chosen.reduce((n, p) => n + (p.kind === 'adapter' ? p.sataPorts : 0), 0);
   }
   if (lacks.drives > 0) {
-    const drives = take('drive', drivesFor(m, lacks, needing, added));
-    const gone = drivesOut(
-      m,
-      drives.filter((p) => p.kind === 'drive'),
-      needing,
-      added,
-    );
-    if (drives.length > 0 && gone.length > 0) clears('drive', { drives: gone });
+    const drives = drivesFor(m, lacks, needing, added);
+    const gone = drives ? drivesOut(m, drives, needing, added) : [];
+    take('drive', drives, gone.length > 0 ? { drives: gone } : undefined);
   }
   if (lacks.wired > 0) take('wired', adaptersFor(m, 'wiredPorts', lacks.wired, slots, usb));
   return out;

@@ -1,4 +1,4 @@
-import { u16, u32, u8, utf8 } from '../bytes';
+import { textOf, u16, u32, u8, utf8 } from '../bytes';
 import type { ByteSource } from '../source';
 import { plainPath, type Found, type Volume, type VolumeFile } from '../volume';
 import {
@@ -155,7 +155,7 @@ export async function openExt(source: ByteSource): Promise<Volume | undefined> {
     // What a short link names stands in the place of its map.
     if (inode.bytes < EXT_BLOCK_BYTES) return utf8(inode.raw, EXT_INODE.block, inode.bytes);
     const bytes = await (await content(inode)).read(0, Math.min(inode.bytes, 4096));
-    return utf8(bytes, 0, bytes.length);
+    return textOf(bytes);
   };
 
   const walk = async (path: string, links: number): Promise<{ inode: Inode; path: string } | undefined> => {

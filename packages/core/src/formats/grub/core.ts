@@ -8,8 +8,8 @@ const LIST_AT = 500;
 const LIST_ENTRY = 12;
 const MAX_LISTED = 30;
 const SECTOR = 512;
-/** A second stage of more bytes is none that fits where it is loaded. */
-const MAX_STAGE = 1024 * 1024;
+/** A second stage of more bytes is none that fits where it is loaded; SYSLINUX's kin are smaller still. */
+export const MAX_STAGE = 1024 * 1024;
 const MAX_KERNEL = 8 * 1024 * 1024;
 
 /** Where the second stage runs, and what it does before it unpacks (GRUB, boot/i386/pc/startup_raw.S). */

@@ -1,9 +1,9 @@
 import { allZero, u32 } from '../../formats/bytes';
 import { openFat } from '../../formats/fat/read';
-import { readGrubCore, secondStage } from '../../formats/grub/core';
+import { MAX_STAGE, readGrubCore, secondStage } from '../../formats/grub/core';
 import { KERNEL, readKernel } from '../../formats/linuxKernel';
 import { slice, type ByteSource } from '../../formats/source';
-import { plainPath } from '../../formats/volume';
+import { folderOf } from '../../formats/volume';
 import { field } from '../../image/evidence';
 import type { Begins } from '../../image/begins';
 import type { ImageFacts } from '../../image/read';
@@ -18,7 +18,6 @@ type Of<B extends Begins['by']> = Extract<Begins, { by: B }>;
 
 /** The boot image of an optical volume: 2048 bytes of its own loader, then what also starts a disk: one sector, the stage. */
 const OPTICAL_STAGE = 2048 + 512;
-const MAX_STAGE = 1024 * 1024;
 
 /** Follows GRUB's second stage for BIOS. */
 export async function grubChain({ facts, at, optical }: Of<'grub'>): Promise<Rung[]> {
@@ -28,21 +27,7 @@ export async function grubChain({ facts, at, optical }: Of<'grub'>): Promise<Run
     await field(source, at, 16, 'first bytes of the second stage', 'GRUB, boot/i386/pc/startup_raw.S'),
   ];
   const core = await readGrubCore(stage);
-  if ('fault' in core)
-    return [
-      rung(
-        'loader',
-        {
-          code:
-            core.fault === 'packed otherwise'
-              ? 'second stage packed otherwise'
-              : core.fault === 'cut short'
-                ? 'second stage cut short'
-                : 'second stage damaged',
-        },
-        evidence,
-      ),
-    ];
+  if ('fault' in core) return [rung('loader', { code: `second stage ${core.fault}` }, evidence)];
   const volumes = chainVolumes(facts);
   const { rungs, program } = await followGrub({
     machine: {
@@ -88,7 +73,7 @@ export async function stageChain({ facts, base, candidate, path, stage }: Of<'st
   ]);
   if (allZero(first)) return [rung('loader', { code: 'empty', path, place: volume.place })];
   const as = volume.filesystem?.startsWith('ext') ? 'extlinux' : 'syslinux';
-  const folder = plainPath(path).replace(/\/[^/]*$/, '') || '/';
+  const folder = folderOf(path) || '/';
   const needsModule = ((await majorOf(stage, as === 'extlinux' ? 'EXT' : 'SYS')) ?? MODULAR) >= MODULAR;
   return [loader, ...(await followSyslinux({ source, volume, folder, as, needsModule }))];
 }
@@ -128,10 +113,11 @@ export async function opticalLoaderChain({ facts, at }: Of<'optical loader'>): P
   for (const folder of folders) {
     const found = await opened?.find(`${folder}/isolinux.bin`);
     if (!found || found.directory) continue;
-    if ((await found.open()).placeOf(0) === at) path = found.path;
-    if (path !== undefined) break;
+    if ((await found.open()).placeOf(0) !== at) continue;
+    path = found.path;
+    break;
   }
-  const folder = path === undefined ? '/isolinux' : path.replace(/\/[^/]*$/, '') || '/';
+  const folder = path === undefined ? '/isolinux' : folderOf(path) || '/';
   const stage = slice(source, at, MAX_STAGE);
   const needsModule = ((await majorOf(stage, 'ISO')) ?? MODULAR) >= MODULAR;
   const evidence = [await field(source, at + 64, 4, 'mark of the loader, 7078C0FBh', 'ISOLINUX')];

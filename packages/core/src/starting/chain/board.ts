@@ -1,7 +1,7 @@
 import { readSyslinuxConfig } from '../../formats/syslinuxConfig';
 import type { Begins } from '../../image/begins';
 import type { ByteSource } from '../../formats/source';
-import { plainPath } from '../../formats/volume';
+import { folderOf, pathFrom, plainPath } from '../../formats/volume';
 import type { Rung } from '../../model/inspection';
 import { initialDiskRung, openWanted, readText, rung } from './files';
 import { unnamed } from './volumes';
@@ -38,8 +38,7 @@ export async function boardChain(
     const entry = config.entries.find((e) => e.label === config.standard) ?? config.entries[0];
     const there = rung('configuration', { code: 'there', path, place });
     if (entry?.kernel === undefined) return [there, rung('kernel', { code: 'names nothing', path, place })];
-    const folder = path.replace(/\/[^/]*$/, '');
-    const at = (p: string): string => plainPath(p.startsWith('/') ? p : `${folder}/${p}`);
+    const at = (p: string): string => pathFrom(folderOf(path), p);
     const out = [there, await exists(at(entry.kernel))];
     for (const disk of entry.initrd) out.push(await initialDiskRung(source, { volume: own, path: at(disk) }));
     return out;

@@ -4,10 +4,10 @@ import { initialDiskKind } from '../../formats/initialDisk';
 import { readKernel } from '../../formats/linuxKernel';
 import { readLoader, type LoaderHeader } from '../../formats/pe/read';
 import { slice, type ByteSource } from '../../formats/source';
-import { plainPath, type VolumeFile } from '../../formats/volume';
+import { folderOf, type VolumeFile } from '../../formats/volume';
 import type { UefiArch } from '../../image/loaders';
 import type { Rung } from '../../model/inspection';
-import { firstBytes, openWanted, rung, type Wanted } from './files';
+import { firstBytes, kernelFault, openWanted, rung, type Wanted } from './files';
 import { followGrub } from './grub';
 import { GrubDevices } from './grubEnvironment';
 import { followShim } from './shim';
@@ -31,7 +31,8 @@ const section = (header: LoaderHeader, file: ByteSource, name: string): ByteSour
   const found = header.sections.find((s) => s.name === name);
   return found && slice(file, found.offset, found.bytes);
 };
-const textOf = async (bytes: ByteSource | undefined): Promise<string> =>
+/** What a section's front says, as text. */
+const frontOf = async (bytes: ByteSource | undefined): Promise<string> =>
   bytes ? ascii(await bytes.read(0, 512), 0, 512) : '';
 
 /** A unified kernel image: kernel and initial disk are sections of the program (UAPI.5, “Unified Kernel Image”). */
@@ -43,11 +44,10 @@ async function unifiedRungs(
   const at = { path, place: volume.place };
   const kernel = await readKernel(linux);
   const rungs = [
-    !kernel
-      ? rung('kernel', { code: 'no kernel', ...at })
-      : kernel.bytes > linux.size
-        ? rung('kernel', { code: 'cut short', ...at, bytes: kernel.bytes })
-        : rung('kernel', kernel.wiped ? { code: 'empty', ...at } : { code: 'built in' }),
+    rung(
+      'kernel',
+      kernel ? (kernelFault(kernel, linux, at) ?? { code: 'built in' }) : { code: 'no kernel', ...at },
+    ),
   ];
   if (initrd)
     rungs.push(
@@ -91,22 +91,20 @@ async function known(
   depth: number,
 ): Promise<Rung[] | undefined> {
   const { path, volume } = wanted;
-  const folder = plainPath(path).replace(/\/[^/]*$/, '');
   const linux = section(header, file, '.linux');
   if (linux) return [loader, ...(await unifiedRungs(linux, section(header, file, '.initrd'), wanted))];
   const kernel = await readKernel(file);
   if (kernel) {
     const at = { path, place: volume.place };
-    if (kernel.bytes > file.size)
-      return [loader, rung('kernel', { code: 'cut short', ...at, bytes: kernel.bytes })];
-    return [loader, rung('kernel', { code: kernel.wiped ? 'empty' : 'there', ...at }, loader.evidence)];
+    const fault = kernelFault(kernel, file, at);
+    const evidence = fault?.code === 'cut short' ? [] : loader.evidence;
+    return [loader, rung('kernel', fault ?? { code: 'there', ...at }, evidence)];
   }
   const mods = section(header, file, 'mods');
   const image = mods && (await grubFromSection(mods, chain.arch !== 'ia32'));
   // Its own section is there, and nothing in it can be read: its code finds nothing to run.
   if (mods && !image) return [loader, rung('loader', { code: 'second stage damaged' })];
   if (image) {
-    const named = chain.volumes.find((v) => v === volume);
     const next = await followGrub({
       machine: {
         source: chain.source,
@@ -115,14 +113,14 @@ async function known(
         image,
         devices: new GrubDevices(chain.volumes, chain.attached),
       },
-      volume: named,
-      folder,
+      volume: chain.volumes.includes(volume) ? volume : undefined,
+      folder: folderOf(path),
     });
     const onward = next.program ? await followEfi(chain, next.program, depth + 1) : [];
     return [loader, ...next.rungs, ...onward];
   }
-  const generations = await textOf(section(header, file, '.sbat'));
-  const magic = await textOf(section(header, file, '.sdmagic'));
+  const generations = await frontOf(section(header, file, '.sbat'));
+  const magic = await frontOf(section(header, file, '.sdmagic'));
   if (/LoaderInfo: systemd-boot/.test(magic) || /^systemd-boot,/m.test(generations)) {
     const next = await followSpecification(chain.source, volume, chain.volumes, chain.arch);
     const onward = next.program ? await followEfi(chain, next.program, depth + 1) : [];

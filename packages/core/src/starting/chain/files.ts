@@ -1,13 +1,14 @@
 import { allZero, textOf } from '../../formats/bytes';
 import { initialDiskKind } from '../../formats/initialDisk';
-import { readKernel } from '../../formats/linuxKernel';
+import { readKernel, type KernelHead } from '../../formats/linuxKernel';
 import { readLoader } from '../../formats/pe/read';
 import type { VolumeFile } from '../../formats/volume';
 import { field } from '../../image/evidence';
 import type { ChainRung, RungWhy } from '../../model/chain';
+import type { ImagePlace } from '../../model/imagePlace';
 import type { Evidence, Rung } from '../../model/inspection';
 import type { ByteSource } from '../../formats/source';
-import type { ChainVolume } from './volumes';
+import { notOpened, type ChainVolume } from './volumes';
 
 /** A file that a loader is told to take: where it looks. */
 export interface Wanted {
@@ -41,8 +42,7 @@ export type Opened = { file: VolumeFile; bytes: number; path: string } | { why: 
 export async function openWanted({ volume, path }: Wanted): Promise<Opened> {
   const { place } = volume;
   const opened = await volume.open();
-  if (!opened)
-    return { why: { code: 'file system not opened', filesystem: volume.filesystem ?? null, place } };
+  if (!opened) return { why: notOpened(volume) };
   const found = await opened.find(path);
   if (!found || found.directory) return { why: { code: 'not there', path, place } };
   if (found.bytes === 0) return { why: { code: 'empty', path, place } };
@@ -85,6 +85,16 @@ function holdsMultiboot(head: Uint8Array): boolean {
   return false;
 }
 
+/** What a kernel's own header says that is not there; undefined where all of it is. */
+export function kernelFault(
+  kernel: KernelHead,
+  file: ByteSource,
+  at: { path: string; place: ImagePlace },
+): RungWhy | undefined {
+  if (kernel.bytes > file.size) return { code: 'cut short', ...at, bytes: kernel.bytes };
+  return kernel.wiped ? { code: 'empty', ...at } : undefined;
+}
+
 /** How a loader takes a kernel: by the boot protocol, as a multiboot program, or as an EFI program. */
 export type KernelWay = 'linux' | 'multiboot' | 'efi';
 
@@ -109,10 +119,8 @@ export async function kernelRung(
     const program = way === 'efi' ? await readLoader(file) : undefined;
     if (!program || program.fault) return fails('no kernel');
   }
-  if (kernel && kernel.bytes > file.size)
-    return rung('kernel', { code: 'cut short', ...at, bytes: kernel.bytes }, evidence);
-  if (kernel?.wiped) return fails('empty');
-  return rung('kernel', { code: 'there', ...at }, evidence);
+  const there: RungWhy = { code: 'there', ...at };
+  return rung('kernel', (kernel && kernelFault(kernel, file, at)) ?? there, evidence);
 }
 
 /** An initial disk that is named: whether all of it is there, and begins as one. */

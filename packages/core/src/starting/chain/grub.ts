@@ -6,7 +6,7 @@ import { openFat } from '../../formats/fat/read';
 import { openTar } from '../../formats/tar';
 import { fatAsVolume, plainPath } from '../../formats/volume';
 import { rung, type Wanted } from './files';
-import { GrubRun, TooDeep, type GrubEntry, type GrubMachine } from './grubRun';
+import { GrubRun, nothingLoaded, TooDeep, type GrubEntry, type GrubMachine } from './grubRun';
 import { apart, type ChainVolume } from './volumes';
 
 /** Where a GRUB was started from: the volume its file lies on (undefined where GRUB gives that no name), and its folder. */
@@ -83,7 +83,7 @@ async function runMenu(run: GrubRun): Promise<void> {
     const { entry, rest } = chosen(run.entries, wanted);
     if (!entry) return;
     run.entries = [];
-    run.loaded = { kernel: undefined, program: undefined, disks: [] };
+    run.loaded = nothingLoaded();
     run.vars.set('chosen', entry.title);
     await run.run(entry.body);
     if (run.loaded.kernel || run.loaded.program || run.entries.length === 0) return;
@@ -147,7 +147,7 @@ export async function followGrub(start: GrubStart): Promise<Followed> {
     if (why) return { rungs: [rung('configuration', why)], program: undefined };
     if (!run.booted) {
       // What was loaded before the menu is not started by itself.
-      run.loaded = { kernel: undefined, program: undefined, disks: [] };
+      run.loaded = nothingLoaded();
       await runEntries(run);
     }
   } catch (error) {

@@ -1,6 +1,6 @@
 import type { RungWhy } from '../../model/chain';
 import type { Wanted } from './files';
-import type { ChainVolume } from './volumes';
+import { notOpened, type ChainVolume } from './volumes';
 
 /** What a device or a path of a script leads to. */
 export type Resolved<T> = { found: T } | { why: RungWhy };
@@ -36,14 +36,7 @@ export class GrubDevices {
   find(device: string): Resolved<ChainVolume> {
     const own = this.own.get(device);
     if (own) return { found: own };
-    if (device === UNTOLD && this.untold)
-      return {
-        why: {
-          code: 'file system not opened',
-          filesystem: this.untold.filesystem ?? null,
-          place: this.untold.place,
-        },
-      };
+    if (device === UNTOLD && this.untold) return { why: notOpened(this.untold) };
     const hit = /^(hd|cd|fd)(\d*)(?:,(gpt|msdos)?(\d+))?$/.exec(device);
     if (!hit) return { why: { code: 'device not there', device } };
     const [, kind = '', number = '', , part] = hit;
@@ -95,3 +88,6 @@ export function optionsOf(
   }
   return { options, rest };
 }
+
+/** The words of a command that are no long options: what it works on. */
+export const operandsOf = (words: readonly string[]): string[] => words.filter((w) => !w.startsWith('--'));

@@ -15,8 +15,7 @@ import {
   type KernelWay,
   type Wanted,
 } from './files';
-import type { GrubDevices } from './grubEnvironment';
-import { optionsOf, UNTOLD, type Resolved } from './grubEnvironment';
+import { operandsOf, optionsOf, UNTOLD, type GrubDevices, type Resolved } from './grubEnvironment';
 import { searchVolumes } from './grubSearch';
 import { loadEnvironment, probeDevice } from './grubVariables';
 import { grubTest, type Truth } from './grubTest';
@@ -38,6 +37,9 @@ export interface Loaded {
   program: Wanted | undefined;
   disks: Rung[];
 }
+
+/** Nothing loaded yet, or what was is given up. */
+export const nothingLoaded = (): Loaded => ({ kernel: undefined, program: undefined, disks: [] });
 
 /** What a script runs on: the platform it is built for, what is built into it, and the devices it can name. */
 export interface GrubMachine {
@@ -84,7 +86,7 @@ const OPEN = new Set([
 export class GrubRun {
   readonly vars = new Map<string, string>();
   entries: GrubEntry[] = [];
-  loaded: Loaded = { kernel: undefined, program: undefined, disks: [] };
+  loaded = nothingLoaded();
   /** The files that were run as scripts, in order. */
   readonly read: Wanted[] = [];
   /** Why the last file or device that was asked for could not be had. */
@@ -238,11 +240,7 @@ export class GrubRun {
     if (own) return this.run(own);
     const kernel = KERNELS[name];
     if (kernel) return this.loadKernel(rest, kernel);
-    if (DISKS.includes(name))
-      return this.loadDisks(
-        rest.filter((w) => !w.startsWith('--')),
-        name,
-      );
+    if (DISKS.includes(name)) return this.loadDisks(operandsOf(rest), name);
     if (UNFOLLOWED.test(name)) {
       this.loaded.kernel = rung('kernel', { code: 'command not followed', command: name });
       return true;
@@ -298,7 +296,7 @@ export class GrubRun {
       case 'loopback':
         return this.loopback(rest);
       case 'chainloader':
-        return this.chainload(rest.filter((w) => !w.startsWith('--'))[0] ?? '');
+        return this.chainload(operandsOf(rest)[0] ?? '');
       case 'blscfg':
         return this.specification();
       case 'boot':
@@ -325,20 +323,13 @@ export class GrubRun {
     rest: readonly string[],
     { modules, way }: { modules: readonly string[]; way: KernelWay },
   ): Promise<boolean> {
-    const path = rest.filter((w) => !w.startsWith('--'))[0] ?? '';
+    const path = operandsOf(rest)[0] ?? '';
     const here = await this.has(modules);
-    const at = this.resolve(path);
-    const why = here === true ? ('why' in at ? at.why : undefined) : here;
-    this.loaded = {
-      kernel: why
-        ? rung('kernel', why)
-        : 'found' in at
-          ? await kernelRung(this.machine.source, at.found, way)
-          : undefined,
-      program: undefined,
-      disks: [],
-    };
-    return this.loaded.kernel?.state === 'whole';
+    const at = here === true ? this.resolve(path) : { why: here };
+    const kernel =
+      'why' in at ? rung('kernel', at.why) : await kernelRung(this.machine.source, at.found, way);
+    this.loaded = { ...nothingLoaded(), kernel };
+    return kernel.state === 'whole';
   }
 
   private async loadDisks(paths: readonly string[], command: string): Promise<boolean> {
@@ -354,19 +345,20 @@ export class GrubRun {
 
   private async chainload(path: string): Promise<boolean> {
     const here = await this.has(['chain']);
-    const at = this.resolve(path);
-    if (here !== true || 'why' in at || /^\+?\d+$/.test(at.found.path.replace(/^\//, ''))) {
-      const why: RungWhy =
-        here !== true
-          ? here
-          : 'why' in at
-            ? at.why
-            : { code: 'command not followed', command: 'chainloader +1' };
-      this.loaded = { kernel: rung('loader', why), program: undefined, disks: [] };
-      return false;
-    }
-    this.loaded = { kernel: undefined, program: at.found, disks: [] };
-    return true;
+    const at = here === true ? this.resolve(path) : { why: here };
+    // Sectors instead of a file: a boot record, which is not followed.
+    const sectors = 'found' in at && /^\/?\+?\d+$/.test(at.found.path);
+    const why: RungWhy | undefined = sectors
+      ? { code: 'command not followed', command: 'chainloader +1' }
+      : 'why' in at
+        ? at.why
+        : undefined;
+    this.loaded = {
+      ...nothingLoaded(),
+      kernel: why && rung('loader', why),
+      program: why || !('found' in at) ? undefined : at.found,
+    };
+    return why === undefined;
   }
 
   private async search(words: string[]): Promise<Truth> {

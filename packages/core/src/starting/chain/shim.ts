@@ -1,5 +1,5 @@
 import { utf16 } from '../../formats/bytes';
-import { plainPath } from '../../formats/volume';
+import { folderOf } from '../../formats/volume';
 import type { RungWhy } from '../../model/chain';
 import type { UefiArch } from '../../image/loaders';
 import type { Wanted } from './files';
@@ -29,7 +29,7 @@ export async function followShim(
   { volume, path }: Wanted,
   data: Uint8Array,
 ): Promise<{ program: Wanted } | { why: RungWhy }> {
-  const folder = plainPath(path).replace(/\/[^/]*$/, '');
+  const folder = folderOf(path);
   const opened = await volume.open();
   const there = async (name: string): Promise<boolean> => (await opened?.find(name)) !== undefined;
   if (folder.toLowerCase() === '/efi/boot' && (await there(`${folder}/${FALLBACK[arch]}`))) {

@@ -62,11 +62,9 @@ const matches = (pattern: string, id: string): boolean => {
     .replace(/[.+^${}()|[\]\\]/g, '\\$&')
     .replace(/\*+/g, '.*')
     .replace(/\?/g, '.');
+  const whole = new RegExp(`^${source}$`);
   const plain = id.toLowerCase();
-  return (
-    new RegExp(`^${source}$`).test(plain) ||
-    new RegExp(`^${source}$`).test(plain.replace(/\.(conf|efi)$/, ''))
-  );
+  return whole.test(plain) || whole.test(plain.replace(/\.(conf|efi)$/, ''));
 };
 
 /**

@@ -1,6 +1,6 @@
 import { readSyslinuxConfig, type SyslinuxConfig, type SyslinuxEntry } from '../../formats/syslinuxConfig';
 import { holds } from '../../formats/bytes';
-import { plainPath } from '../../formats/volume';
+import { folderOf, pathFrom, plainPath } from '../../formats/volume';
 import type { ByteSource } from '../../formats/source';
 import type { RungWhy } from '../../model/chain';
 import type { Rung } from '../../model/inspection';
@@ -39,10 +39,6 @@ const MAX_CONFIGS = 8;
 /** A module of the library that another names, as its dynamic section spells it. */
 const LIBRARY = ['libcom32.c32', 'libutil.c32', 'libgpl.c32', 'liblua.c32', 'libmenu.c32'];
 
-const at = (folder: string, path: string): string =>
-  plainPath(path.startsWith('/') ? path : `${folder}/${path}`);
-const folderOf = (path: string): string => path.slice(0, Math.max(1, path.lastIndexOf('/')));
-
 class SyslinuxRun {
   private files = 0;
   constructor(private readonly start: SyslinuxStart) {}
@@ -59,7 +55,7 @@ class SyslinuxRun {
   /** The first of the places where a file is that is there. */
   async first(names: readonly string[], folders: readonly string[]): Promise<string | undefined> {
     for (const folder of folders)
-      for (const name of names) if (await this.there(at(folder, name))) return at(folder, name);
+      for (const name of names) if (await this.there(pathFrom(folder, name))) return pathFrom(folder, name);
     return undefined;
   }
 
@@ -75,7 +71,7 @@ class SyslinuxRun {
     const path = name.startsWith('/') ? plainPath(file) : await this.first([file], [folder, ...this.folders]);
     const missing = (what: string): RungWhy => ({
       code: 'module missing',
-      path: at(folder, what),
+      path: pathFrom(folder, what),
       place: this.start.volume.place,
     });
     if (path === undefined) return missing(file);
@@ -101,7 +97,7 @@ class SyslinuxRun {
     let { standard, ui } = own;
     const entries = [...own.entries];
     for (const include of own.includes) {
-      const inner = await this.config(at(folderOf(path), include));
+      const inner = await this.config(pathFrom(folderOf(path), include));
       // A file that is not there is passed over, as the loader does.
       if ('why' in inner) continue;
       standard ??= inner.standard;
@@ -113,14 +109,14 @@ class SyslinuxRun {
 
   async kernel(path: string, initrd: readonly string[], folder: string): Promise<Rung[]> {
     const { source } = this.start;
-    const rungs = [await kernelRung(source, this.wanted(at(folder, path)))];
-    for (const disk of initrd) rungs.push(await initialDiskRung(source, this.wanted(at(folder, disk))));
+    const rungs = [await kernelRung(source, this.wanted(pathFrom(folder, path)))];
+    for (const disk of initrd) rungs.push(await initialDiskRung(source, this.wanted(pathFrom(folder, disk))));
     return rungs;
   }
 
   async entry(e: SyslinuxEntry, folder: string, depth: number): Promise<Rung[]> {
     const { kernel = '' } = e;
-    if (e.how === 'config' && depth < MAX_CONFIGS) return this.menu(at(folder, kernel), depth + 1);
+    if (e.how === 'config' && depth < MAX_CONFIGS) return this.menu(pathFrom(folder, kernel), depth + 1);
     if (e.how === 'com32' || (e.how === 'kernel' && /\.c32$/i.test(kernel))) {
       const missing = await this.module(kernel, folder);
       const whole: RungWhy = { code: 'command not followed', command: kernel };
@@ -171,7 +167,7 @@ export async function followSyslinux(start: SyslinuxStart): Promise<Rung[]> {
     return [
       rung('configuration', {
         code: 'no configuration',
-        paths: run.folders.map((f) => at(f, names[0] ?? '')),
+        paths: run.folders.map((f) => pathFrom(f, names[0] ?? '')),
         place: start.volume.place,
       }),
     ];

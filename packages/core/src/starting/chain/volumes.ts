@@ -2,7 +2,9 @@ import { openExt } from '../../formats/ext/read';
 import type { FatVolume } from '../../formats/fat/read';
 import { slice } from '../../formats/source';
 import { fatAsVolume, isoAsVolume, type Volume } from '../../formats/volume';
+import { placeOf } from '../../image/loaders';
 import type { ImageFacts } from '../../image/read';
+import type { RungWhy } from '../../model/chain';
 import type { ImagePlace } from '../../model/imagePlace';
 
 /** A volume of the image as its loaders see it. */
@@ -47,20 +49,12 @@ export function chainVolumes(facts: ImageFacts): ChainVolume[] {
     const { fat } = c;
     const window = slice(source, c.start, c.bytes);
     if (c.from === 'whole' && iso) continue;
-    const place: ImagePlace = fat
-      ? c.from === 'whole'
-        ? { of: 'whole image' }
-        : { of: 'part', index: c.index, label: c.mark?.label ?? null }
-      : {
-          of: 'volume',
-          index: c.from === 'whole' ? 0 : c.index,
-          filesystem: c.mark?.kind ?? null,
-          label: c.mark?.label ?? null,
-        };
+    const index = c.from === 'whole' ? 0 : c.index;
+    const filesystem = c.mark?.kind ?? null;
     out.push({
-      place,
+      place: fat ? placeOf(c) : { of: 'volume', index, filesystem, label: c.mark?.label ?? null },
       from: c.from,
-      index: c.from === 'whole' ? 0 : c.index,
+      index,
       start: c.start,
       filesystem: c.mark?.kind,
       uuid: c.mark?.uuid,
@@ -90,4 +84,11 @@ export const apart = (place: ImagePlace, open: () => Promise<Volume | undefined>
   label: undefined,
   type: '',
   open: once(open),
+});
+
+/** Why nothing can be said of what is on a volume that is not opened here. */
+export const notOpened = ({ filesystem, place }: ChainVolume): RungWhy => ({
+  code: 'file system not opened',
+  filesystem: filesystem ?? null,
+  place,
 });

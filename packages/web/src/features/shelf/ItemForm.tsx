@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { saveItem } from '@zb/core/acts/shelf';
 import { machinesOf } from '@zb/core/model/bench';
-import { memoryKinds, type ShelfItem } from '@zb/core/model/shelf';
+import { memoryKinds } from '@zb/core/model/facts';
+import type { ShelfItem } from '@zb/core/model/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
 import { Primary } from '../../parts/Button';
 import { useAct, useBench } from '../../storage/hooks';
