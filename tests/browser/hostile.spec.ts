@@ -207,10 +207,11 @@ test('a write that two tabs see the end of is recorded once, and one undo takes 
         new Promise<number>((done) => {
           const asked = indexedDB.open('zealous-box');
           asked.onsuccess = () => {
-            const all = asked.result.transaction('log').objectStore('log').getAllKeys();
+            const all = asked.result.transaction('log').objectStore('log').getAll();
             all.onsuccess = () => {
               asked.result.close();
-              done((all.result as string[]).filter((k) => k.startsWith('write-')).length);
+              const kept = (all.result as { all: { id: string }[] }[]).flatMap((d) => d.all);
+              done(kept.filter((k) => k.id.startsWith('write-')).length);
             };
           };
         }),

@@ -31,7 +31,8 @@ const notes = (page: Page): Promise<string[]> =>
           const all = asked.result.transaction('log').objectStore('log').getAll();
           all.onsuccess = () => {
             asked.result.close();
-            done((all.result as { text: string }[]).map((e) => e.text).filter((t) => t.startsWith('trial')));
+            const kept = (all.result as { all: { text: string }[] }[]).flatMap((d) => d.all);
+            done(kept.map((e) => e.text).filter((t) => t.startsWith('trial')));
           };
         };
       }),

@@ -60,6 +60,30 @@ describe('a collection that only the table knows', () => {
     expect(model.normal(back).tools).toEqual(model.normal(bench).tools);
   });
 
+  it('property: a bench in order stays in order through any changes, and they are the same changes', () => {
+    const id = fc.integer({ min: 0, max: 12 }).map((n) => `t${n}`);
+    const name = fc.constantFrom('Awl', 'Bit', 'Clamp', 'Drill', 'File');
+    const made = fc.record({ id, to: fc.option(name) }).map((c) => ({
+      in: 'tools' as const,
+      id: c.id,
+      to: c.to === null ? null : { id: c.id, name: c.to, machineId: null },
+    }));
+    fc.assert(
+      fc.property(fc.array(fc.array(made, { maxLength: 60 }), { maxLength: 6 }), (acts) => {
+        let before = model.arranged(bench);
+        for (const changes of acts) {
+          const plain = model.apply(before, changes);
+          expect(model.apply(before, changes).tools).toEqual(plain.tools);
+          const after = model.applyArranged(before, changes);
+          expect(after.tools).toEqual(model.arranged(plain).tools);
+          const back = model.applyArranged(after, model.inverse(before, changes));
+          expect(back.tools).toEqual(before.tools);
+          before = after;
+        }
+      }),
+    );
+  });
+
   it('is saved and loaded, and its references are held against the rest', () => {
     const text = benchToText(bench, file);
     expect((benchFromText(text, file) as unknown as typeof bench).tools).toEqual([driver, hammer]);

@@ -227,6 +227,63 @@ describe('what an older version kept', () => {
     expect((await (await BrowserKeeper.open({ name: `test-${n}` })).load())?.bench.wishes).toEqual([wish]);
   });
 
+  it('lines of the log that lay one by one are laid together, and nothing is lost', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const db = (keeper as unknown as { db: { close(): void } }).db;
+    db.close();
+    // As the version before kept them: the same stores, a record for each line.
+    await deleteDB(`test-${n}`);
+    const old = await openDB(`test-${n}`, 3, {
+      upgrade(fresh) {
+        for (const store of Object.keys(collections)) fresh.createObjectStore(store, { keyPath: 'id' });
+        for (const store of ['backs', 'aside']) fresh.createObjectStore(store, { keyPath: ['seq'] });
+        fresh.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+        fresh.createObjectStore('meta');
+      },
+    });
+    for (const store of Object.keys(collections))
+      for (const record of demo[store as keyof typeof collections]) await old.put(store, record);
+    await old.put('meta', demo.name, 'name');
+    await old.put('meta', JSON.stringify(demo.settings), 'settings');
+    await old.put('meta', String(BENCH_VERSION), 'version');
+    old.close();
+    const kept = await (await BrowserKeeper.open({ name: `test-${n}` })).load();
+    expect(kept && benchToText(kept.bench)).toBe(benchToText(demo));
+    const now = await openDB(`test-${n}`);
+    const drawers = (await now.getAll('log')) as { all: unknown[] }[];
+    now.close();
+    expect(drawers.flatMap((d) => d.all)).toHaveLength(demo.log.length);
+  });
+
+  it('thousands of lines: put in place, changed and taken back like any other', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const like = demo.log[0];
+    if (!like) throw new Error('no line');
+    const lines = Array.from({ length: 4000 }, (_, i) => ({ ...like, id: `line-${i}`, text: `Line ${i}` }));
+    const put = lines.map((to): Change => ({ in: 'log', id: to.id, to }));
+    await keeper.perform({ label: 'Lines', changes: put });
+    await keeper.perform({
+      label: 'Gone',
+      changes: put.slice(0, 2000).map((c) => ({ ...c, to: null }) as Change),
+    });
+    const third = { ...like, id: 'line-3000', text: 'Line 3000' };
+    const edit = edited('log', third, { ...third, text: 'Another' });
+    await keeper.perform({ label: 'Edit', changes: [edit] });
+    const texts = async (): Promise<string[]> =>
+      ((await keeper.load())?.bench.log ?? []).filter((e) => e.id.startsWith('line-')).map((e) => e.text);
+    const now = await texts();
+    expect(now).toHaveLength(2000);
+    expect(now).toContain('Another');
+    await keeper.undo();
+    await keeper.undo();
+    expect((await texts()).sort()).toEqual(lines.map((l) => l.text).sort());
+    await keeper.undo();
+    const kept = await keeper.load();
+    expect(kept && benchToText(kept.bench)).toBe(benchToText(demo));
+  });
+
   it('photos are not copied into the journal, and go from storage when nothing can bring them back', async () => {
     const keeper = await open();
     const data = `data:image/png;base64,${'A'.repeat(5000)}`;
@@ -321,7 +378,7 @@ describe('storage that is taken away under an open page', () => {
     const keeper = await open();
     await keeper.perform(load);
     // Another connection that wants a newer shape has every open one closed, and gives way again.
-    const lock = await openDB(`test-${n}`, 4);
+    const lock = await openDB(`test-${n}`, 5);
     lock.close();
     const fault: unknown = await keeper.perform(rename('x')).catch((e: unknown) => e);
     // The newer shape cannot be opened by an older page: said, and nothing done.
@@ -371,7 +428,7 @@ describe('storage that is taken away under an open page', () => {
 
   it('a newer version in another tab: the last bench stays on the screen, with what to do', async () => {
     const store = await shownStore();
-    (await openDB(`test-${n}`, 4)).close();
+    (await openDB(`test-${n}`, 5)).close();
     expect((await store.load())?.name).toBe(demo.name);
     expect(store.notice()).toMatchObject({
       replaced: false,

@@ -60,8 +60,16 @@ export const storesIn = (bench: Bench, machineId: string): Store[] =>
 /** What a machine could start from and keep: drives, and cards that sit in it; sticks in its ports are not counted. */
 export const drivesIn = (bench: Bench, machineId: string): Store[] =>
   storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');
-/** The lines of the log that are about a box, oldest first. */
-export const logOf = (bench: Bench, boxId: string): LogEntry[] => bench.log.filter((e) => e.boxId === boxId);
+/** Lines by box, for each log that was asked; a log is never changed in place. */
+const linesByBox = new WeakMap<readonly LogEntry[], Map<string, readonly LogEntry[]>>();
+/** The lines of the log that are about a box, in the order of the log. */
+export function logOf({ log }: Pick<Bench, 'log'>, boxId: string): readonly LogEntry[] {
+  let known = linesByBox.get(log);
+  if (!known) linesByBox.set(log, (known = new Map<string, readonly LogEntry[]>()));
+  let mine = known.get(boxId);
+  if (!mine) known.set(boxId, (mine = log.filter((e) => e.boxId === boxId)));
+  return mine;
+}
 /** Photographs of a machine, oldest first. */
 export const photosOf = (bench: Bench, machineId: string): Photo[] =>
   bench.photos.filter((p) => p.machineId === machineId);

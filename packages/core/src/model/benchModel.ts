@@ -51,7 +51,7 @@ const idsAt = (record: Keyed, field: string): string[] => {
 };
 
 const text = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-/** Where many records change a map by id pays; for a few it costs more than it saves. */
+/** More changes of one list than this are made in one go through it. */
 const MANY = 40;
 
 /** Settings whose keys are changed each by itself. */
@@ -91,26 +91,58 @@ export function benchModel<T extends Table>(table: T, version: number) {
   const after = (before: Keyed | undefined, c: RecordChange<T>): Keyed | undefined =>
     'edits' in c ? before && withEdits(before, c.edits) : (c.to ?? undefined);
 
-  /** Looks records up by id; by a map where it is asked often. */
-  function finder(bench: B, times: number): (name: string, id: string) => Keyed | undefined {
-    if (times <= MANY) return (name, id) => of(bench, name).find((x) => x.id === id);
-    const maps = new Map<string, Map<string, Keyed>>();
-    return (name, id) => {
-      let map = maps.get(name);
-      if (!map) maps.set(name, (map = new Map(of(bench, name).map((x) => [x.id, x]))));
-      return map.get(id);
-    };
+  /** The order in which a collection is shown, whatever order storage or a file gave. */
+  const compare = (name: string, a: Keyed, b: Keyed): number =>
+    (table[name]?.order(a, b) ?? 0) || text(a.id, b.id);
+  const ordered = (name: string, records: readonly Keyed[]): Keyed[] =>
+    [...records].sort((a, b) => compare(name, a, b));
+
+  /** Records by id, for each list that was asked; a list is never changed in place. */
+  const indexes = new WeakMap<readonly Keyed[], Map<string, Keyed>>();
+  function indexOf(records: readonly Keyed[]): Map<string, Keyed> {
+    let index = indexes.get(records);
+    if (!index) indexes.set(records, (index = new Map(records.map((x) => [x.id, x]))));
+    return index;
+  }
+  const find = (bench: B, name: string, id: string): Keyed | undefined => indexOf(of(bench, name)).get(id);
+
+  /** Where a record belongs in a list that is in order. */
+  function placeIn(name: string, records: readonly Keyed[], record: Keyed): number {
+    let [from, to] = [0, records.length];
+    while (from < to) {
+      const middle = (from + to) >> 1;
+      const there = records[middle];
+      if (there && compare(name, there, record) < 0) from = middle + 1;
+      else to = middle;
+    }
+    return from;
   }
 
-  function applyFew(records: readonly Keyed[], changes: readonly RecordChange<T>[]): Keyed[] {
+  /** A list after some changes of it; in its order where it was, else what is new comes last. */
+  function applyFew(
+    name: string,
+    records: readonly Keyed[],
+    changes: readonly RecordChange<T>[],
+    inOrder: boolean,
+  ): Keyed[] {
     const next = [...records];
+    // The index goes over to the new list: making it again for every act would cost more than the act.
+    const index = indexOf(records);
+    indexes.delete(records);
+    indexes.set(next, index);
     for (const c of changes) {
-      const at = next.findIndex((x) => x.id === c.id);
-      const record = after(next[at], c);
-      if (record === undefined) {
-        if (at >= 0) next.splice(at, 1);
-      } else if (at >= 0) next[at] = record;
-      else next.push(record);
+      const before = index.get(c.id);
+      const record = after(before, c);
+      const at = before ? next.indexOf(before) : next.length;
+      if (record && !(inOrder && before && compare(name, before, record) !== 0)) {
+        const place = before || !inOrder ? at : placeIn(name, next, record);
+        next.splice(place, before ? 1 : 0, record);
+      } else {
+        if (before) next.splice(at, 1);
+        if (record) next.splice(placeIn(name, next, record), 0, record);
+      }
+      if (record) index.set(c.id, record);
+      else index.delete(c.id);
     }
     return next;
   }
@@ -125,8 +157,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
     return [...next.values()];
   }
 
-  /** The bench after the changes, in order, whatever they saw; the bench given is not touched. */
-  function apply(bench: B, changes: readonly C[]): B {
+  function applyTo(bench: B, changes: readonly C[], inOrder: boolean): B {
     const next = { ...bench } as unknown as Loose;
     const touched = new Map<string, RecordChange<T>[]>();
     for (const c of changes) {
@@ -139,15 +170,31 @@ export function benchModel<T extends Table>(table: T, version: number) {
         else touched.set(c.in, [c]);
       }
     }
-    for (const [name, mine] of touched)
-      next[name] = (mine.length > MANY ? applyMany : applyFew)(of(bench, name), mine);
+    for (const [name, mine] of touched) {
+      const records = of(bench, name);
+      if (mine.length <= MANY) next[name] = applyFew(name, records, mine, inOrder);
+      else next[name] = inOrder ? ordered(name, applyMany(records, mine)) : applyMany(records, mine);
+    }
     return next as unknown as B;
+  }
+  /** The bench after the changes, in order, whatever they saw; the bench given is not touched. */
+  const apply = (bench: B, changes: readonly C[]): B => applyTo(bench, changes, false);
+  /** The same of a bench that is arranged: it stays so. */
+  const applyArranged = (bench: B, changes: readonly C[]): B => applyTo(bench, changes, true);
+
+  /** A bench of just the records that changes name: what becomes of these can be seen without the others. */
+  function named(bench: B, changes: readonly C[]): B {
+    const only: Record<string, Map<string, Keyed>> = Object.fromEntries(names.map((n) => [n, new Map()]));
+    for (const c of changes.filter(isRecordChange)) {
+      const record = find(bench, c.in, c.id);
+      if (record) only[c.in]?.set(c.id, record);
+    }
+    return { ...bench, ...Object.fromEntries(names.map((n) => [n, [...(only[n]?.values() ?? [])]])) };
   }
 
   /** Where changes of values meet something else than what they saw. Records set whole ask nothing. */
   function conflicts(bench: B, changes: readonly C[]): Conflict[] {
     const out: Conflict[] = [];
-    const find = finder(bench, changes.length);
     // Later changes of an act see what its earlier ones did.
     const done = new Map<string, Keyed | undefined>();
     let { name } = bench;
@@ -162,7 +209,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
         settings = withEdits(settings, c.edits);
       } else if (isRecordChange(c)) {
         const key = `${c.in} ${c.id}`;
-        const record = done.has(key) ? done.get(key) : find(c.in, c.id);
+        const record = done.has(key) ? done.get(key) : find(bench, c.in, c.id);
         if ('edits' in c) out.push(...conflictsIn({ in: c.in, id: c.id }, record, c.edits));
         done.set(key, after(record, c));
       }
@@ -176,7 +223,6 @@ export function benchModel<T extends Table>(table: T, version: number) {
    */
   function inverse(bench: B, changes: readonly C[]): C[] {
     const out: unknown[] = [];
-    const find = finder(bench, changes.length);
     const byKey = new Map<string, RecordChange<T>[]>();
     for (const c of changes) {
       if (isNameChange(c)) out.push({ in: 'name', id: 'name', to: bench.name });
@@ -193,7 +239,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
       const [{ in: name, id }] = mine as [RecordChange<T>];
       const edits = mine.flatMap((c) => ('edits' in c ? c.edits : []));
       if (mine.every((c) => 'edits' in c)) out.push({ in: name, id, edits: editsBack(edits) });
-      else out.push({ in: name, id, to: find(name, id) ?? null });
+      else out.push({ in: name, id, to: find(bench, name, id) ?? null });
     }
     return out.reverse() as C[];
   }
@@ -218,21 +264,11 @@ export function benchModel<T extends Table>(table: T, version: number) {
   /** All of them at once; used to replace a whole bench as one act. */
   const differences = (from: B, to: B): C[] => [...differing(from, to)].filter((c) => c !== undefined);
 
-  /** The order in which a collection is shown, whatever order storage or a file gave. */
-  const ordered = (name: string, records: readonly Keyed[]): Keyed[] => {
-    const c = table[name];
-    return [...records].sort((a, b) => (c ? c.order(a, b) : 0) || text(a.id, b.id));
-  };
-  /** The bench in the one order in which it is shown; `only` where just some collections have changed. */
-  const arranged = (bench: B, only: readonly string[] = names): B => ({
+  /** The bench in the one order in which it is shown. */
+  const arranged = (bench: B): B => ({
     ...bench,
-    ...Object.fromEntries(only.map((n) => [n, ordered(n, of(bench, n))])),
+    ...Object.fromEntries(names.map((n) => [n, ordered(n, of(bench, n))])),
   });
-  /** The bench after the changes, in order to be shown; sorts what has changed alone. */
-  function applyArranged(bench: B, changes: readonly C[]): B {
-    const touched = [...new Set(changes.filter(isRecordChange).map((c) => c.in))];
-    return arranged(apply(bench, changes), touched);
-  }
 
   /** The ids that references may lead to, by collection and kind. */
   function targets(bench: B): (to: string, kind: string | undefined) => ReadonlySet<string> {
@@ -355,6 +391,7 @@ export function benchModel<T extends Table>(table: T, version: number) {
     apply,
     applyArranged,
     arranged,
+    named,
     conflicts,
     differing,
     differences,

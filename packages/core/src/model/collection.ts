@@ -38,6 +38,8 @@ export interface Collection<T extends Keyed = Keyed> {
   byKey?: readonly string[];
   /** Large records: when one goes it is put aside for undo, never copied into the journal. */
   large?: true;
+  /** Small records by the tens of thousands: storage keeps some hundreds of them together. */
+  many?: true;
 }
 
 /** A collection, checked against its own schema by the compiler. */

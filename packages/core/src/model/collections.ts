@@ -107,5 +107,6 @@ export const collections = {
         path: e.boxId ? `/box/${e.boxId}/keep` : '/logbook',
       },
     ],
+    many: true,
   }),
 };

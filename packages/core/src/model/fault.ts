@@ -7,7 +7,7 @@ import type { Act } from './changes';
  * What is kept is validated on the way in, so that a bench that was saved can always be opened.
  */
 export function faultOf(act: Pick<Act, 'changes'>, bench: Bench): string | undefined {
-  const after = theBench.apply(bench, act.changes);
+  const after = theBench.apply(theBench.named(bench, act.changes), act.changes);
   for (const change of act.changes) {
     if (change.in === 'name') {
       if (after.name.trim() === '' || after.name.length > 120)

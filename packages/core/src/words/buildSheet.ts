@@ -108,7 +108,7 @@ export function buildSheet(bench: Bench, box: Box): string {
     }),
   );
   out.push('', '## Log', '');
-  const lines = logOf(bench, box.id).sort((a, b) => (a.at < b.at ? -1 : 1));
+  const lines = [...logOf(bench, box.id)].sort((a, b) => (a.at < b.at ? -1 : 1));
   for (const e of lines)
     out.push(
       `- ${formatMoment(e.at)} ${safe(e.text)}${e.kind === 'setting' ? `: ${safe(e.from)} → ${safe(e.to)}` : ''}${e.kind === 'photo' ? ' (photo kept in the bench)' : ''}`,

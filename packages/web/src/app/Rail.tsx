@@ -1,3 +1,4 @@
+import { useDeferredValue } from 'react';
 import { Link, NavLink, useParams } from 'react-router';
 import type { Bench } from '@zb/core/model/bench';
 import { boxLine, currentStop, route } from '@zb/core/box/summary';
@@ -70,6 +71,8 @@ export function Rail({
   theme: string;
 }) {
   const { boxId } = useParams();
+  // What was done is on the screen first; the boxes of the rail are judged again after it.
+  const later = useDeferredValue(bench);
   return (
     <nav className="rail" aria-label="Bench">
       <Link className="brand" to="/">
@@ -100,7 +103,7 @@ export function Rail({
       </div>
       <div className="boxes">
         {bench.boxes.length === 0 && <span className="soft">None yet.</span>}
-        <RailBoxes bench={bench} boxId={boxId} />
+        <RailBoxes bench={later} boxId={boxId} />
       </div>
       <div className="rail-foot">
         <div className="status" role="status" aria-live="polite" data-saving={saving}>

@@ -9,12 +9,12 @@ import {
   INCARNATION,
   inSlices,
   openDatabase,
-  partsOf,
   REVISION,
   storeNames,
   writeAll,
   type Tx,
 } from './database';
+import { inDrawers, packUp, placeOf, Reach, recordsOf, type Packed } from './layout';
 import { lastAct, note, noteBack, takeOff, type Back } from './journal';
 import {
   ChangedElsewhere,
@@ -37,11 +37,22 @@ function asJson(text: string): unknown {
 /** So many changes are worked on at once where they are of whole records. */
 const PART = 1500;
 
-function inParts(changes: readonly Change[]): (readonly Change[])[] {
+/** Changes of whole records do not bear on each other: those that lie at one place are worked on together. */
+function inParts(changes: readonly Change[], packed: Packed): (readonly Change[])[] {
   const whole = changes.every((c) => 'to' in c || c.in === 'settings');
   if (!whole || changes.length <= PART) return [changes];
-  return Array.from({ length: Math.ceil(changes.length / PART) }, (_, i) =>
-    changes.slice(i * PART, (i + 1) * PART),
+  const places = new Map<string, Map<string, Change[]>>();
+  for (const c of changes) {
+    let mine = places.get(c.in);
+    if (!mine) places.set(c.in, (mine = new Map<string, Change[]>()));
+    const place = packed(c.in) ? placeOf(packed, c) : '';
+    const there = mine.get(place);
+    if (there) there.push(c);
+    else mine.set(place, [c]);
+  }
+  const sorted = [...places.values()].flatMap((mine) => [...mine.values()].flat());
+  return Array.from({ length: Math.ceil(sorted.length / PART) }, (_, i) =>
+    sorted.slice(i * PART, (i + 1) * PART),
   );
 }
 
@@ -78,6 +89,8 @@ export class BrowserKeeper implements Keeper {
     return this.options.model.names;
   }
 
+  private readonly packed: Packed = (collection) => this.options.model.table[collection]?.many === true;
+
   private async connect(): Promise<IDBPDatabase> {
     if (this.db) return this.db;
     const lost = (): void => {
@@ -85,7 +98,10 @@ export class BrowserKeeper implements Keeper {
       this.db = undefined;
       this.options.onLost();
     };
-    return (this.db = await openDatabase(this.options.name, this.collections, lost));
+    const raise = async (tx: Tx): Promise<void> => {
+      for (const c of this.collections.filter(this.packed)) await packUp(tx, c);
+    };
+    return (this.db = await openDatabase(this.options.name, this.collections, raise, lost));
   }
 
   /**
@@ -168,7 +184,7 @@ export class BrowserKeeper implements Keeper {
       for (const c of this.collections) {
         const [all, good]: [unknown[], Keyed[]] = [(raw[c] = []), (sound[c] = [])];
         // What came first is checked while the database fetches what comes next.
-        for await (const some of partsOf(tx, c)) {
+        for await (const some of recordsOf(tx, c, this.packed)) {
           all.push(...some);
           const checked = whole ? model.sound(c, some) : undefined;
           whole = checked !== undefined;
@@ -196,7 +212,12 @@ export class BrowserKeeper implements Keeper {
     return this.within('readwrite', async (tx) => {
       for (const c of this.collections) {
         await tx.objectStore(c).clear();
-        await inSlices(this.options.model.records(bench, c), (record) => tx.objectStore(c).put(record));
+        const records = this.options.model.records(bench, c);
+        const all = this.packed(c) ? inDrawers(records) : records;
+        await writeAll(
+          tx,
+          all.map((record) => ({ in: c, id: record.id, record })),
+        );
       }
       await tx.objectStore('meta').put(JSON.stringify(bench.settings), 'settings');
       for (const store of ['acts', 'backs', 'aside']) await tx.objectStore(store).clear();
@@ -217,7 +238,7 @@ export class BrowserKeeper implements Keeper {
   perform(act: Act): Promise<Done | undefined> {
     return this.within('readwrite', async (tx) => {
       const { once, label, changes } = act;
-      if (once && (await tx.objectStore(once.in).get(once.id)) !== undefined) return undefined;
+      if (once && (await Reach.of(tx, [once], this.packed)).record(once)) return undefined;
       return this.did(tx, label, changes);
     });
   }
@@ -236,8 +257,8 @@ export class BrowserKeeper implements Keeper {
     let revision = 0;
     let part = 0;
     // A whole bench put in place is many changes of whole records, which do not bear on each other.
-    const parts = inParts(changes);
-    const there = parts.length > 1 ? await this.keysOf(tx) : undefined;
+    const parts = inParts(changes, this.packed);
+    const there = parts.length > 1 ? await this.placesOf(tx) : undefined;
     for (const some of parts) {
       const put = await this.put(tx, some, seq, there);
       revision = put.revision;
@@ -249,22 +270,19 @@ export class BrowserKeeper implements Keeper {
   /**
    * Puts changes into the open transaction and answers what takes them back. Throws ChangedElsewhere, which ends the
    * transaction, where they meet other values than they saw. `seq` is the act that large records are put aside for;
-   * `there` are the keys that are kept, where they are known: what is new need not be asked for.
+   * `there` are the places that hold something, where they are known: what is new need not be asked for.
    */
   private async put(
     tx: Tx,
     changes: readonly Change[],
     seq: number | undefined,
-    there?: ReadonlySet<string>,
+    there?: Set<string>,
   ): Promise<{ back: Back[]; revision: number }> {
     const { model } = this.options;
     const records = changes.filter(model.isRecordChange);
     const keys = [...new Map(records.map((c) => [`${c.in} ${c.id}`, { in: c.in, id: c.id }])).values()];
-    const found = await inSlices(keys, (k) =>
-      there?.has(`${k.in} ${k.id}`) === false
-        ? Promise.resolve(undefined)
-        : (tx.objectStore(k.in).get(k.id) as Promise<Keyed | undefined>),
-    );
+    const reach = await Reach.of(tx, keys, this.packed, there);
+    const found = keys.map((k) => reach.record(k));
     const { name, settings, revision } = await this.frame(tx);
     // A bench of just the records that are named: the rules of changes are the model's, not the storage's.
     const before = {
@@ -286,10 +304,7 @@ export class BrowserKeeper implements Keeper {
       return gone && record && seq !== undefined ? [{ seq, in: k.in, id: k.id, record }] : [];
     });
     await inSlices(aside, (a) => tx.objectStore('aside').put(a));
-    await writeAll(
-      tx,
-      keys.map((k) => ({ ...k, record: left.get(`${k.in} ${k.id}`) })),
-    );
+    await reach.write(keys.map((k) => ({ ...k, record: left.get(`${k.in} ${k.id}`) })));
     const meta = tx.objectStore('meta');
     await Promise.all([
       meta.put(after.name, 'name'),
@@ -304,7 +319,7 @@ export class BrowserKeeper implements Keeper {
     return { back, revision: revision + 1 };
   }
 
-  private async keysOf(tx: Tx): Promise<ReadonlySet<string>> {
+  private async placesOf(tx: Tx): Promise<Set<string>> {
     const there = new Set<string>();
     for (const c of this.collections)
       for (const id of (await tx.objectStore(c).getAllKeys()) as string[]) there.add(`${c} ${id}`);

@@ -12,22 +12,29 @@ export type Tx<Mode extends IDBTransactionMode = 'readwrite'> = IDBPTransaction<
 
 export const storeNames = (collections: readonly string[]): string[] => [...collections, ...OWN];
 
-/** Opens the database and makes the stores it lacks. `onLost` is told when it is closed or wanted by another version. */
+/**
+ * Opens the database and makes the stores it lacks. `onOlder` is given the transaction that raises an older one; `onLost`
+ * is told when it is closed or wanted by another version.
+ */
 export const openDatabase = (
   name: string,
   collections: readonly string[],
+  onOlder: (tx: Tx) => Promise<void>,
   onLost: () => void,
 ): Promise<IDBPDatabase> =>
-  openDB(name, 3, {
-    upgrade(here, _old, _new, tx) {
+  openDB(name, 4, {
+    async upgrade(here, old, _new, tx) {
       const has = (store: string): boolean => here.objectStoreNames.contains(store);
       for (const store of collections) if (!has(store)) here.createObjectStore(store, { keyPath: 'id' });
       if (!has('acts')) here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
       if (!has('backs')) here.createObjectStore('backs', { keyPath: ['seq', 'n'] });
       if (!has('aside')) here.createObjectStore('aside', { keyPath: ['seq', 'in', 'id'] });
-      if (has('meta')) return;
-      here.createObjectStore('meta');
-      void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
+      if (!has('meta')) {
+        here.createObjectStore('meta');
+        void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
+      }
+      // What cannot be raised stays as it was, and is told as a database that does not open.
+      if (old > 0) await onOlder(tx as unknown as Tx).catch(() => tx.abort());
     },
     blocking: onLost,
     terminated: onLost,
@@ -47,13 +54,17 @@ export function callOff(tx: Tx<IDBTransactionMode>): void {
 const READ = 1000;
 
 /** All records of a store by their key, some at a time; the next are asked for before those that came are handed on. */
-export async function* partsOf(tx: Tx<IDBTransactionMode>, store: string): AsyncGenerator<{ id: string }[]> {
+export async function* partsOf(
+  tx: Tx<IDBTransactionMode>,
+  store: string,
+  count = READ,
+): AsyncGenerator<{ id: string }[]> {
   const from = tx.objectStore(store);
-  for (let next = from.getAll(null, READ) as Promise<{ id: string }[]> | undefined; next;) {
+  for (let next = from.getAll(null, count) as Promise<{ id: string }[]> | undefined; next;) {
     const some: { id: string }[] = await next;
-    const last = some.length === READ ? some[READ - 1] : undefined;
+    const last = some.length === count ? some[count - 1] : undefined;
     next = last
-      ? (from.getAll(IDBKeyRange.lowerBound(last.id, true), READ) as Promise<{ id: string }[]>)
+      ? (from.getAll(IDBKeyRange.lowerBound(last.id, true), count) as Promise<{ id: string }[]>)
       : undefined;
     if (some.length > 0) yield some;
   }

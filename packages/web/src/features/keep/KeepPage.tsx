@@ -10,6 +10,7 @@ import { BuildSheet } from './BuildSheet';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';
 import { Modal } from '../../parts/Modal';
+import { usePrinting } from '../../parts/usePrinting';
 import { download, fileName } from '../../storage/download';
 import { useAct } from '../../storage/hooks';
 
@@ -18,6 +19,7 @@ function KeepPage({ context }: { context: BoxContext }) {
   const act = useAct();
   const go = useNavigate();
   const [viewing, setViewing] = useState(false);
+  const printing = usePrinting();
   const [name, setName] = useState(box.name);
   // What was done is on the screen first; the sheet for print and saving follows it.
   const later = useDeferredValue(bench);
@@ -37,9 +39,11 @@ function KeepPage({ context }: { context: BoxContext }) {
         </>
       }
     >
-      <div className="print-only">
-        <BuildSheet text={sheet} />
-      </div>
+      {printing && (
+        <div className="print-only">
+          <BuildSheet text={sheet} />
+        </div>
+      )}
       <div className="stack no-print">
         {box.decisions.length > 0 && (
           <div>
