@@ -35,7 +35,7 @@ function asJson(text: string): unknown {
 }
 
 /** So many changes are worked on at once where they are of whole records. */
-const PART = 1500;
+const PART = 700;
 
 /** Changes of whole records do not bear on each other: those that lie at one place are worked on together. */
 function inParts(changes: readonly Change[], packed: Packed): (readonly Change[])[] {
@@ -259,8 +259,9 @@ export class BrowserKeeper implements Keeper {
     // A whole bench put in place is many changes of whole records, which do not bear on each other.
     const parts = inParts(changes, this.packed);
     const there = parts.length > 1 ? await this.placesOf(tx) : undefined;
-    for (const some of parts) {
-      const put = await this.put(tx, some, seq, there);
+    for (const [i, some] of parts.entries()) {
+      // All of them are one change of the bench.
+      const put = await this.put(tx, some, seq, there, i === 0 ? 1 : 0);
       revision = put.revision;
       part = await noteBack(tx, seq, put.back, part);
     }
@@ -277,6 +278,7 @@ export class BrowserKeeper implements Keeper {
     changes: readonly Change[],
     seq: number | undefined,
     there?: Set<string>,
+    counts = 1,
   ): Promise<{ back: Back[]; revision: number }> {
     const { model } = this.options;
     const records = changes.filter(model.isRecordChange);
@@ -310,13 +312,13 @@ export class BrowserKeeper implements Keeper {
       meta.put(after.name, 'name'),
       meta.put(JSON.stringify(after.settings), 'settings'),
       meta.put(String(this.options.version), 'version'),
-      meta.put(String(revision + 1), REVISION),
+      meta.put(String(revision + counts), REVISION),
     ]);
     const apart = new Set(aside.map((a) => `${a.in} ${a.id}`));
     const back = model
       .inverse(before, changes)
       .map((b): Back => (apart.has(`${b.in} ${b.id}`) ? { in: b.in, id: b.id, aside: true } : b));
-    return { back, revision: revision + 1 };
+    return { back, revision: revision + counts };
   }
 
   private async placesOf(tx: Tx): Promise<Set<string>> {

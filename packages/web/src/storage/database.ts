@@ -51,7 +51,7 @@ export function callOff(tx: Tx<IDBTransactionMode>): void {
 }
 
 /** So many records are read at once: checking them is no long task. */
-const READ = 1000;
+const READ = 400;
 
 /** All records of a store by their key, some at a time; the next are asked for before those that came are handed on. */
 export async function* partsOf(

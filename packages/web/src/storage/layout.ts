@@ -50,7 +50,7 @@ export async function* recordsOf(
 ): AsyncGenerator<Keyed[]> {
   if (!packed(store)) yield* partsOf(tx, store);
   // A few drawers hold as many records as a part of the others.
-  else for await (const some of partsOf(tx, store, 6)) yield some.flatMap((d) => (d as Drawer).all);
+  else for await (const some of partsOf(tx, store, 4)) yield some.flatMap((d) => (d as Drawer).all);
 }
 
 /**
