@@ -115,7 +115,7 @@ async function benchDigest() {
 const PARTS = {
   weight: benchWeight,
   survey: () => benchSurvey(dir),
-  shelf: () => benchShelf(browser, address, dir),
+  shelf: () => benchShelf(chromium, chromiumOptions, address, dir),
   scale: () => benchScale(browser, address, dir),
   inspect: () => benchInspect(dir, root),
   packed: () => benchPacked(browser, address, dir),

@@ -18,11 +18,6 @@ export interface Stage {
 const solver = loadHighs({ locateFile: () => wasm });
 
 const api = {
-  /** Loads the solver, so that the first solve need not wait for it. */
-  async ready(): Promise<void> {
-    await solver;
-  },
-
   /** Solves the shelf, tells the solution at once, then why wishes are left out, then the runners-up. */
   async solve(bench: Bench, onStage: (stage: Stage) => void, limit: number): Promise<void> {
     const solveLp = solverFrom(await solver);
