@@ -68,6 +68,8 @@ const reading = (r: ImageReading) => ({
     offset: l.offset,
   })),
   outcomes: r.outcomes.map((o) => outcome(o, r)),
+  // What the image says of itself, each with where it says it.
+  identity: r.identity,
   findings: r.findings.map((f) => ({ ...f, what: imageFaultWords(f.fault) })),
 });
 

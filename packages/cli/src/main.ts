@@ -1,3 +1,4 @@
+import { basename } from 'node:path';
 import { Command, CommanderError } from 'commander';
 import { contentFromDump } from '@zb/core/machine/dumped';
 import { differenceWords } from '@zb/core/words/compare';
@@ -14,6 +15,7 @@ import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
 import { limitFrom, USUAL_LIMIT, withinLimit } from './limit';
+import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { surveyOutput } from './survey';
 
@@ -57,6 +59,23 @@ zb.command('inspect')
         }),
       );
       if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
+    } finally {
+      await file.close();
+    }
+  });
+
+zb.command('profile')
+  .description('begin a system from what an image says of itself; values that nothing told are marked')
+  .argument('<file>', 'the image')
+  .option(...LIMIT)
+  .action(async (path: string, options: { limit?: string }) => {
+    const limit = limitFrom(options.limit);
+    const file = await OpenFile.open(path);
+    try {
+      const found = await withinLimit(path, limit, () =>
+        readWhole(file, { algorithms: ['sha256'], onProgress: progressOf(path, file.size), limit }),
+      );
+      if (found) print(profileOutput(basename(path), found.inspection));
     } finally {
       await file.close();
     }

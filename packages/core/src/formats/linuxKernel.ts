@@ -18,6 +18,8 @@ export const KERNEL = {
   kindOfLoader: 0x210,
   loadFlags: 0x211,
   code32: 0x214,
+  /** Bit 0: it is entered in 64-bit mode (protocol 2.12, field “xloadflags”). */
+  wideFlags: 0x236,
   payload: 0x248,
   payloadBytes: 0x24c,
   /** First byte that setup code may use behind a header of version 2.00 to 2.01. */
@@ -43,12 +45,16 @@ export interface KernelHead {
   wiped: boolean;
   /** Its version and how it was built, as it says; undefined where it does not. */
   version: string | undefined;
+  /** The processor it is for; undefined where its header does not tell. */
+  machine: 'x86_64' | 'i686' | 'aarch64' | undefined;
 }
 
 /** Setup sectors where the header says none (protocol, field “setup_sects”). */
 const USUAL_SETUP = 4;
 /** Since this version of the protocol the header says where the packed kernel lies. */
 const KNOWS_PAYLOAD = 0x208;
+/** Since this version it says whether it is a 64-bit kernel. */
+const KNOWS_WIDTH = 0x20c;
 /** arm64 kernel: mark at 56, size in memory at 16 (kernel documentation, “Booting AArch64 Linux”); packed with a stub: “zimg” at 4. */
 const ARM64 = { markAt: 56, mark: 'ARMd', sizeAt: 16 } as const;
 const STUB = { markAt: 4, mark: 'zimg', offsetAt: 8, sizeAt: 12 } as const;
@@ -65,6 +71,12 @@ async function x86Head(file: ByteSource, head: Uint8Array): Promise<KernelHead> 
     bytes: setup + paragraphs * 16,
     wiped: payload !== undefined && payload.length > 0 && allZero(payload),
     version: name || undefined,
+    machine:
+      u16(head, KERNEL.version) < KNOWS_WIDTH
+        ? undefined
+        : u16(head, KERNEL.wideFlags) & 1
+          ? 'x86_64'
+          : 'i686',
   };
 }
 
@@ -78,6 +90,7 @@ export async function readKernel(file: ByteSource): Promise<KernelHead | undefin
       bytes: Math.min(u64(head, ARM64.sizeAt), file.size),
       wiped: false,
       version: undefined,
+      machine: 'aarch64',
     };
   if (ascii(head, 0, 2) === 'MZ' && ascii(head, STUB.markAt, 4) === STUB.mark) {
     const at = u32(head, STUB.offsetAt);
@@ -87,6 +100,7 @@ export async function readKernel(file: ByteSource): Promise<KernelHead | undefin
       bytes: at + u32(head, STUB.sizeAt),
       wiped: allZero(packed),
       version: undefined,
+      machine: undefined,
     };
   }
   return undefined;

@@ -13,8 +13,8 @@ export const packedFinding = (kind: ContainerKind): ImageFinding => ({
   offset: 0,
 });
 
-/** Where the last thing that a table or a volume names would end. */
-function reach(facts: ImageFacts): number {
+/** Where the last thing that a table or a volume names would end, in bytes. */
+export function reach(facts: ImageFacts): number {
   // A volume without a table has no entry to say where it ends; its own boot sector does.
   const ends = facts.candidates.map((c) => c.start + (c.from === 'whole' ? (c.mark?.bytes ?? 0) : c.bytes));
   return Math.max(0, facts.iso?.bytes ?? 0, ...ends);

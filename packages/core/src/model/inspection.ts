@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { imageFindingSchema } from './imageFinding';
 import { chainRungs, rungStates, rungWhySchema } from './chain';
+import { imageIdentitySchema } from './imageIdentity';
 import { imagePlaceSchema } from './imagePlace';
 import { loaderFaultSchema, startReasonSchema, startWays } from './startReason';
 
@@ -138,6 +139,8 @@ const imageFacts = z.object({
   findings: z.array(imageFindingSchema),
   /** Null where the image has no optical volume. */
   fileCopy: fileCopySchema.nullable().default(null),
+  /** Null where the bytes were not looked at for it: packed, or read before there was such a reading. */
+  identity: imageIdentitySchema.nullable().default(null),
 });
 
 /**

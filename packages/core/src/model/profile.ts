@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { architectures, cpuLevels } from './architectures';
+import { originsSchema } from './origin';
 
 export const purposes = [
   'games',
@@ -23,8 +25,6 @@ const year = z.number().int().min(1980).max(2100);
 /** A calendar day, ISO 8601. */
 const day = z.iso.date();
 
-export const architectures = ['x86_64', 'i686', 'aarch64', 'armv7l'] as const;
-export const cpuLevels = ['v1', 'v2', 'v3', 'v4'] as const;
 export const installers = [
   'asks for the drive',
   'preselects the first drive',
@@ -109,5 +109,9 @@ export const profileSchema = z.object({
   writeMode: z.enum(writeModes),
   /** Drivers to fetch beforehand, in the order they are installed. */
   drivers: z.array(line).max(30),
+  /** What its images call themselves in their own bytes: an image that says otherwise is asked about. */
+  calls: z.array(line).max(20).default([]),
+  /** Where values come from that nobody typed, by their path; of what is not here somebody has said it. */
+  origins: originsSchema.default({}),
 });
 export type Profile = z.infer<typeof profileSchema>;

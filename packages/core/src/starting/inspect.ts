@@ -2,6 +2,7 @@ import { anatomy } from '../image/anatomy';
 import { fileCopy } from '../image/fileCopy';
 import { findings, packedFinding } from '../image/findings';
 import { bootVolumes } from '../image/loaders';
+import { identityOf } from './identity';
 import { outcomes, packedOutcomes } from './outcome';
 import { readImage } from '../image/read';
 import type { TrustedKey } from '../image/signature';
@@ -53,6 +54,7 @@ export async function readDisk(source: ByteSource, options: InspectOptions = {})
     regions: await anatomy(facts, volumes, rows),
     findings: await findings(facts, loaders),
     fileCopy: facts.iso ? await fileCopy(facts.source, facts.iso) : null,
+    identity: await identityOf(facts, volumes, rows),
   };
 }
 
@@ -78,6 +80,7 @@ async function packed(source: ByteSource, kind: ContainerKind): Promise<ImageRea
     ],
     findings: [packedFinding(kind)],
     fileCopy: null,
+    identity: null,
   };
 }
 

@@ -47,6 +47,8 @@ export interface ProfileDraft {
   layout: Profile['layout'];
   writeMode: Profile['writeMode'];
   drivers: string;
+  calls: string[];
+  origins: Profile['origins'];
 }
 
 /** A size as people would type it: binary where that is whole, decimal where that is, else to the byte. */
@@ -112,6 +114,10 @@ const inDraft = (path: string): string =>
     .replace('installMinutes.1', 'installTo')
     .replace(/^installMinutes$/, 'installTo')
     .replace(/^drivers.*/, 'drivers');
+
+/** Where the origin of a field of the draft stands in the profile: its path, but for what the form takes apart. */
+export const originPath = (path: string): string =>
+  path === 'installFrom' ? 'installMinutes' : path === 'admin.scheme' ? 'admin' : path;
 
 const problem = (issue: z.core.$ZodIssue): DraftProblem => ({
   path: inDraft(issue.path.map(String).join('.')),
@@ -214,6 +220,8 @@ export const blankProfile = (id: string): Profile => ({
   layout: 'one partition',
   writeMode: 'whole image',
   drivers: [],
+  calls: [],
+  origins: {},
 });
 
 /** A release with nothing said but its id. */

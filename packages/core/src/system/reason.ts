@@ -15,6 +15,7 @@ export type RuleName =
   | 'boot drive'
   | 'network'
   | 'secure boot'
+  | 'system said'
   | 'noise'
   | 'watts'
   | 'place'
@@ -65,6 +66,9 @@ export type FitReason =
   | { code: 'own key enrolled' }
   | { code: 'Secure Boot refuses'; known: boolean }
   | { code: 'runs guests' }
+  /** Needs of the system that are guesses: nothing in its image tells them. */
+  | { code: 'needs not said'; count: number }
+  | { code: 'needs said' }
   | { code: 'runs no guests' }
   | { code: 'memory enough'; need: number; have: number; installed: number | null }
   | { code: 'graphics take memory'; need: number; have: number; installed: number }

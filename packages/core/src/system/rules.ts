@@ -1,3 +1,4 @@
+import { said } from './notSaid';
 import { ask, countMargin, finding, idle, type Rule } from './finding';
 import type { SettingRepair } from './repairs';
 import { bootDrive, dataDrives, memory, wired } from './partRules';
@@ -181,4 +182,5 @@ export const rules: readonly Rule[] = [
   bootDrive,
   wired,
   secureBoot,
+  said,
 ];

@@ -44,6 +44,17 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `${p.machine} is of ${p.year}: firmware of that age may not start from USB. Look at the setup screen, or have a disc or another way ready.`,
   'does not start': (p) =>
     `${p.machine} starts by ${p.firmware}, and from a stick this image does not: ${p.because}.`,
+  'for another processor': (p) =>
+    `${p.image} is built for ${p.built}, and ${p.system} ${p.version} was chosen for ${p.wants}. Fetch the one for ${p.wants}.`,
+  'of another release': (p) =>
+    `${p.image} says it is ${p.says}; chosen for this box is ${p.system} ${p.version}.`,
+  'of another variant': (p) =>
+    `${p.image} says it is the variant “${p.says}”; chosen for this box is “${p.variant}” of ${p.system}.`,
+  'calls itself otherwise': (p) => `${p.image} calls itself “${p.says}”. Is that ${p.system}?`,
+  'small for its system': (p) =>
+    `${p.image} holds ${formatIec(Number(p.bytes))}, very little for ${p.system}, which wants a drive of ${formatIec(Number(p.wants))}. Is it all of it?`,
+  'system not all said': (p) =>
+    `Of ${p.system} ${p.count} values are guesses: nothing in its image tells them. Say them before its fit is believed.`,
   'start not told': (p) =>
     `Whether ${p.machine} starts this image cannot be told from its bytes: ${p.because}.`,
   'trust assumed': (p) =>

@@ -7,6 +7,7 @@ import type { OpenImage } from '../workers/openImages';
 import { Anatomy } from './Anatomy';
 import { ForBox } from './ForBox';
 import { HashPanel } from './HashPanel';
+import { Identity } from './Identity';
 import { Grade } from './Marks';
 import { Packed } from './Packed';
 import { OutcomeGrid, type GridMachine } from './OutcomeGrid';
@@ -67,6 +68,7 @@ export function ImageView({
           <ForBox machine={boxMachine} reading={content} />
         )}
         <OutcomeGrid outcomes={content.outcomes} machine={machine} evidence={evidence} />
+        <Identity identity={content.identity} />
         <button type="button" className="link" onClick={onEvidence} style={{ fontSize: 12.5 }}>
           {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
         </button>

@@ -23,7 +23,7 @@ export const openDatabase = (
   onLost: () => void,
 ): Promise<IDBPDatabase> =>
   openDB(name, 4, {
-    async upgrade(here, old, _new, tx) {
+    upgrade(here, old, _new, tx) {
       const has = (store: string): boolean => here.objectStoreNames.contains(store);
       for (const store of collections) if (!has(store)) here.createObjectStore(store, { keyPath: 'id' });
       if (!has('acts')) here.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
@@ -34,7 +34,7 @@ export const openDatabase = (
         void tx.objectStore('meta').put(crypto.randomUUID(), INCARNATION);
       }
       // What cannot be raised stays as it was, and is told as a database that does not open.
-      if (old > 0) await onOlder(tx as unknown as Tx).catch(() => tx.abort());
+      if (old > 0) void onOlder(tx as unknown as Tx).catch(() => tx.abort());
     },
     blocking: onLost,
     terminated: onLost,

@@ -1,3 +1,4 @@
+import { notSaid } from '../../system/notSaid';
 import { supportDays } from '../../system/options';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
@@ -6,7 +7,7 @@ import { plainStop, type StopModule } from '../stopModule';
 
 export const choose: StopModule = {
   ...plainStop('choose', [3, 6]),
-  hazards: (scene) => [...supportEnded(scene), ...misfits(scene)],
+  hazards: (scene) => [...supportEnded(scene), ...misfits(scene), ...guesses(scene)],
   questions: ({ machine, profile }) => (machine && !profile ? [`Which system goes on ${machine.name}?`] : []),
 };
 
@@ -31,4 +32,12 @@ function supportEnded({ judged, profile }: Scene): Hazard[] {
   const { version, supportEnd } = judged.release;
   const grade = profile.purpose === 'firewall' ? 'stop' : 'check';
   return [hazard('support ended', grade, 'choose', { system: profile.name, version, day: supportEnd ?? '' })];
+}
+
+/** Values of a system that was begun from an image and that nobody has said since. */
+function guesses({ profile }: Scene): Hazard[] {
+  const count = profile ? notSaid(profile).length : 0;
+  return profile && count > 0
+    ? [hazard('system not all said', 'check', 'choose', { system: profile.name, count })]
+    : [];
 }

@@ -6,7 +6,8 @@ export const survey: StopModule = {
   ...plainStop('survey', [4, 8]),
   hazards: ({ judged, profile }) =>
     (judged?.all ?? [])
-      .filter((f) => f.outcome === 'ask')
+      // Guesses about the system are told where it is chosen.
+      .filter((f) => f.outcome === 'ask' && f.rule !== 'system said')
       .map((f) =>
         hazard('fact open', 'check', 'survey', { system: profile?.name ?? '' }, { from: { finding: f } }),
       ),

@@ -3,6 +3,7 @@ import { firmwareTitle, isOldReading } from '../../model/inspection';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { plainStop, type StopModule } from '../stopModule';
+import { againstChosen } from '../againstChosen';
 
 function published({ image }: Scene): Hazard[] {
   if (!image) return [];
@@ -35,5 +36,6 @@ export const verify: StopModule = {
       ? [hazard('read by earlier rules', 'check', 'verify', { image: scene.image.name })]
       : []),
     ...starting(scene),
+    ...againstChosen(scene),
   ],
 };

@@ -209,6 +209,12 @@ const WORDS: Words = {
     say('no wire there', `${system} serves over a wire, and none leads to where it is to stand.`),
   'wireless instead': () => say('wireless', 'No wire leads there; it has wireless.'),
   'no wireless either': () => say('no wireless', 'No wire leads there, and it has no wireless.'),
+  'needs not said': ({ count }) =>
+    say(
+      'needs not said',
+      `${plural(count, 'need')} of this system ${count === 1 ? 'is a guess' : 'are guesses'}: nothing in its image tells them. Say them in its profile.`,
+    ),
+  'needs said': () => say('needs said', 'What the system needs is said.'),
   'feature missing': ({ feature }) => say(`no ${feature}`, `Wanted: ${feature}. The machine has none.`),
   'features there': ({ features }) => say(list(features), `Has what is wanted: ${list(features)}.`),
 };

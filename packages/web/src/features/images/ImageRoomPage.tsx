@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { beginFromImage } from '@zb/core/acts/profiles';
 import { imageHeadline } from '@zb/core/words/image';
 import { findImage } from '@zb/core/model/bench';
 import { isImage } from '@zb/core/model/shelf';
@@ -13,7 +14,7 @@ import { Sheet } from '../../parts/Sheet';
 import { forgetWaiting, keepFile, readInTurn, roomNow, useRoom } from '../../parts/room';
 import { useImagePlace } from '../../parts/useImagePlace';
 import { useKeys } from '../../parts/useKeys';
-import { useBench } from '../../storage/hooks';
+import { stamp, useAct, useBench } from '../../storage/hooks';
 import { forgetImage } from '../../workers/openImages';
 import { Depot } from '../../parts/Depot';
 import { ComparePane } from './ComparePane';
@@ -26,6 +27,7 @@ const PLACE = 'image-room';
 export default function ImageRoomPage() {
   const { imageId } = useParams();
   const bench = useBench();
+  const act = useAct();
   const go = useNavigate();
   const place = useImagePlace(PLACE, null);
   const [evidence, setEvidence] = useState(false);
@@ -55,6 +57,10 @@ export default function ImageRoomPage() {
     });
   };
   const show = (kept: { id: string } | undefined): void => void (kept && go(`/images/${kept.id}`));
+  const begin = async (): Promise<void> => {
+    const begun = image && beginFromImage(image, stamp());
+    if (begun && (await act(begun))) void go(`/profiles/${encodeURIComponent(begun.profile.id)}`);
+  };
   const kept = bench.items.filter(isImage);
   return (
     <>
@@ -62,7 +68,14 @@ export default function ImageRoomPage() {
         title="Image room"
         mid={inspection ? (busy ? open.name : (image?.name ?? open?.name)) : `${kept.length} on the shelf`}
         headline={imageHeadline(busy ? undefined : image, inspection ?? undefined)}
-        foot={inspection && !busy ? <Quiet onClick={back}>Open another image</Quiet> : undefined}
+        foot={
+          inspection && !busy ? (
+            <>
+              <Quiet onClick={back}>Open another image</Quiet>
+              {image && <Quiet onClick={() => void begin()}>Begin a system from it</Quiet>}
+            </>
+          ) : undefined
+        }
         hint="O opens · E shows the evidence"
       >
         {inspection ? (

@@ -1,8 +1,10 @@
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
 import { profilesToText, removeProfile } from '@zb/core/system/exchange';
+import { settled } from '@zb/core/system/fromImage';
+import { notSaid } from '@zb/core/system/notSaid';
 import { judge } from '@zb/core/system/judge';
 import { judgedShort } from '@zb/core/words/fit/finding';
 import { machineView } from '@zb/core/system/view';
@@ -39,14 +41,16 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
       return;
     }
     setProblems([]);
+    const saved = settled(seen, read.profile);
     const kept = await act({
-      label: `“${read.profile.name}” saved`,
-      changes: [edited('profiles', seen, read.profile)],
+      label: `“${saved.name}” saved`,
+      changes: [edited('profiles', seen, saved)],
     });
-    if (kept) setSeen(read.profile);
-    if (kept) form.reset(draftOf(read.profile));
+    if (kept) setSeen(saved);
+    if (kept) form.reset(draftOf(saved));
   });
   const boxes = bench.boxes.filter((b) => b.profileId === profile.id);
+  const open = notSaid({ origins: useWatch({ control: form.control, name: 'origins' }) });
   return (
     <EditingContext.Provider value={{ form, problems }}>
       <Sheet
@@ -93,10 +97,18 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
               was saved; what you typed is still here.
             </p>
           )}
+          {open.length > 0 && (
+            <p className="said said-check">
+              {open.length === 1 ? 'One value is' : `${open.length} values are`} a guess: the image does not
+              tell {open.length === 1 ? 'it' : 'them'}. Each is marked in its section; change it, or say that
+              it is right.
+            </p>
+          )}
           <div className="sections">
             <nav aria-label="Sections of the profile">
               {SECTIONS.map((s) => {
                 const wrong = problems.filter((p) => holds(s.paths, p)).length;
+                const asked = open.filter((path) => holds(s.paths, { path, why: '' })).length;
                 return (
                   <button
                     key={s.id}
@@ -107,6 +119,7 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
                   >
                     {s.title}
                     {wrong > 0 && <b className="g g-stop"> {wrong} wrong</b>}
+                    {asked > 0 && <span className="sub">{asked} to say</span>}
                   </button>
                 );
               })}

@@ -1,6 +1,7 @@
 import { createContext, useContext, type ReactNode } from 'react';
-import type { UseFormReturn, FieldPath } from 'react-hook-form';
-import type { DraftProblem, ProfileDraft } from '@zb/core/system/draft';
+import { useWatch, type UseFormReturn, type FieldPath } from 'react-hook-form';
+import { originPath, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
+import { originWords } from '@zb/core/words/origin';
 
 export type Path = FieldPath<ProfileDraft>;
 interface Editing {
@@ -17,6 +18,33 @@ export function useEditing(): Editing {
 const problemAt = (problems: readonly DraftProblem[], path: string): string | undefined =>
   problems.find((p) => p.path === path || p.path.startsWith(`${path}.`))?.why;
 
+/** Where a value comes from that nobody typed; a guess is said to be right by a person. */
+function From({ path: field, label }: { path: string; label: string }) {
+  const { form } = useEditing();
+  const path = originPath(field);
+  const origins = useWatch({ control: form.control, name: 'origins' });
+  const origin = origins[path];
+  if (!origin) return null;
+  const own = (): void => {
+    const { [path]: _, ...rest } = origins;
+    form.setValue('origins', rest, { shouldDirty: true });
+  };
+  return (
+    <span className="sub">
+      {origin.code === 'not said' ? (
+        <>
+          <b className="g g-check">Not said</b> {originWords(origin)}.{' '}
+          <button type="button" className="link" onClick={own} aria-label={`${label}: it is right`}>
+            It is right
+          </button>
+        </>
+      ) : (
+        originWords(origin)
+      )}
+    </span>
+  );
+}
+
 function Frame({
   path,
   label,
@@ -30,17 +58,20 @@ function Frame({
 }) {
   const why = problemAt(useEditing().problems, path);
   return (
-    <label className="field">
-      <span>{label}</span>
-      {children}
-      {why !== undefined ? (
-        <span className="sub" role="alert" style={{ color: 'var(--stop)' }}>
-          This {why}.
-        </span>
-      ) : (
-        hint && <span className="sub">{hint}</span>
-      )}
-    </label>
+    <div>
+      <label className="field">
+        <span>{label}</span>
+        {children}
+        {why !== undefined ? (
+          <span className="sub" role="alert" style={{ color: 'var(--stop)' }}>
+            This {why}.
+          </span>
+        ) : (
+          hint && <span className="sub">{hint}</span>
+        )}
+      </label>
+      <From path={path} label={label} />
+    </div>
   );
 }
 
@@ -105,10 +136,13 @@ export function Pick({
 export function Tick({ path, label }: { path: Path; label: string }) {
   const { form } = useEditing();
   return (
-    <label className="check">
-      <input type="checkbox" {...form.register(path)} />
-      <span>{label}</span>
-    </label>
+    <div>
+      <label className="check">
+        <input type="checkbox" {...form.register(path)} />
+        <span>{label}</span>
+      </label>
+      <From path={path} label={label} />
+    </div>
   );
 }
 
@@ -132,6 +166,7 @@ export function Several({ path, label, options }: { path: Path; label: string; o
           Take at least one.
         </span>
       )}
+      <From path={path} label={label} />
     </fieldset>
   );
 }

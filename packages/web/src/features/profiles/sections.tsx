@@ -1,10 +1,9 @@
 import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
 import { usualWords } from '@zb/core/words/fit/school';
+import { architectures, cpuLevels } from '@zb/core/model/architectures';
 import {
-  architectures,
   channels,
-  cpuLevels,
   installers,
   layoutHabits,
   loginPolicies,
@@ -207,6 +206,9 @@ export const SECTIONS = [
       'stickBytes',
       'installFrom',
       'installTo',
+      'installMinutes',
+      'growsAtFirstStart',
+      'networkAtInstall',
       'layout',
       'swap',
     ],

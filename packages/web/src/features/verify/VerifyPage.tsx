@@ -2,7 +2,10 @@ import { useState } from 'react';
 import { firmwareOf } from '@zb/core/machine/firmware';
 import { knownFact } from '@zb/core/model/known';
 import { verifyHeadline } from '@zb/core/words/image';
-import { findImage } from '@zb/core/model/bench';
+import { callIt } from '@zb/core/acts/profiles';
+import { findImage, findProfile } from '@zb/core/model/bench';
+import { contentOf } from '@zb/core/model/inspection';
+import { unsettledName } from '@zb/core/system/fromImage';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../parts/Button';
@@ -26,6 +29,9 @@ function VerifyPage({ context }: { context: BoxContext }) {
   const shown = inspection
     ? { name: busy ? open.name : (image?.name ?? open?.name ?? ''), bytes: inspection.bytes }
     : undefined;
+  const profile = findProfile(bench, box.profileId);
+  const seen = image?.inspection && contentOf(image.inspection);
+  const calls = profile && seen ? unsettledName(profile, seen.identity) : undefined;
   const another = (): void => {
     forgetImage(box.id);
     void act(updateBox(box, { imageId: null }, 'Image set aside'));
@@ -58,7 +64,14 @@ function VerifyPage({ context }: { context: BoxContext }) {
           onEvidence={() => setEvidence((v) => !v)}
           onList={(text, from) => place.compareWith(image, text, from)}
           onCancel={place.cancel}
-        />
+        >
+          {profile && calls !== undefined && !busy && (
+            <p className="said">
+              It calls itself “{calls}”.{' '}
+              <Quiet onClick={() => void act(callIt(profile, calls))}>That is {profile.name}</Quiet>
+            </p>
+          )}
+        </ImageView>
       ) : (
         <div className="stack">
           {open?.state === 'failed' && (
