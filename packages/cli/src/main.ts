@@ -11,6 +11,7 @@ import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';
+import { eraseOutput, linesOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
@@ -150,6 +151,24 @@ zb.command('fit')
     print(fitOutput(await readText(machine), await readText(profiles), id)),
   );
 
+zb.command('erase')
+  .description('ways to erase a store of a bench, how sure each is, and where to read back afterwards')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--id <store>', 'the drive, card or stick')
+  .option('--seed <number>', 'draws other places to read back', '1')
+  .action(async ({ bench, id, seed }: { bench: string; id: string; seed: string }) =>
+    print(eraseOutput(await readText(bench), id, seed)),
+  );
+
+zb.command('lines')
+  .description('what people who do this often look at, at a stop of a box')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--box <id>', 'the box')
+  .option('--stop <stop>', 'one stop alone')
+  .action(async ({ bench, box, stop }: { bench: string; box: string; stop?: string }) =>
+    print(linesOutput(await readText(bench), box, stop)),
+  );
+
 zb.command('assign')
   .description('say which machine takes which wish, proven best')
   .requiredOption('--bench <file>', 'a bench file')
@@ -161,6 +180,9 @@ function words(error: unknown): string {
   if (code === 'EACCES' && path) return `${path} may not be read by this user`;
   return error instanceof Error ? error.message.replace(/^error: /, '') : String(error);
 }
+
+// Whoever reads may have had enough.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 2));
 
 try {
   await zb.parseAsync();

@@ -3,6 +3,8 @@ import { systemTitle } from '../system/title';
 import type { Judgement } from '../system/judge';
 import type { Hazard } from '../box/hazard';
 import { hazards } from '../box/summary';
+import { WRITE_WAY, type SchoolWay } from '../box/trade/line';
+import { wayWords } from '../words/trade';
 import type { Inspection } from '../model/inspection';
 import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../model/bench';
 import { stopTitle, type Stop } from '../model/stops';
@@ -204,5 +206,26 @@ export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, s
   return {
     label: { note: 'Note added', photo: 'Photo added', setting: 'Setting noted' }[entry.kind],
     changes: entry.kind === 'photo' ? withPhoto(entry, line, stamp) : [log({ ...entry, ...line })],
+  };
+}
+
+/** Records which school the box follows: a stick first, or the final drive by an adapter. */
+export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
+  const { title, because } = wayWords(way);
+  const decision = {
+    id: WRITE_WAY,
+    stop: 'write' as const,
+    what: 'How it is written',
+    value: way,
+    because,
+    at: stamp.now,
+  };
+  const decisions = [...box.decisions.filter((d) => d.id !== WRITE_WAY), decision];
+  return {
+    label: `Written by ${title}`,
+    changes: [
+      edit(box, { decisions }),
+      log({ ...logBase(box, 'write', stamp), kind: 'note', text: `Written by ${title}: ${because}` }),
+    ],
   };
 }

@@ -2,6 +2,7 @@ import type { Stop } from '../model/stops';
 import type { Span } from '../units/duration';
 import type { Hazard } from './hazard';
 import type { Scene } from './scene';
+import type { TradeLine } from './trade/line';
 
 /** A figure of the ledger with what it is made of. */
 export interface LedgerLine {
@@ -31,6 +32,8 @@ export interface StopModule {
   /** Bytes that what is done here could cost. */
   bytesAtRisk(scene: Scene): LedgerLine[];
   known(scene: Scene): Known[];
+  /** What people who do this often look at here. */
+  lines(scene: Scene): TradeLine[];
   /** What heads the sheet of a stop that is not built yet, and what it does not do yet. */
   later?: { headline: string; words: string };
 }
@@ -50,6 +53,7 @@ export const plainStop = (
     questions: () => [],
     bytesAtRisk: () => [],
     known: () => [],
+    lines: () => [],
   };
 };
 

@@ -4,6 +4,7 @@ import { addSpans, formatSpan, type Span } from '../units/duration';
 import type { Hazard } from './hazard';
 import { Scene } from './scene';
 import { judgedOn } from './today';
+import type { TradeLine } from './trade/line';
 import type { Known, LedgerLine } from './stopModule';
 import { inOrder, stopModules } from './stops';
 
@@ -140,6 +141,10 @@ export function outlookOf(
     known: module.known(new Scene(bench, box)),
   };
 }
+
+/** What people who do this often look at, at a stop of this box. */
+export const tradeLines = (bench: Bench, box: Box, stop: Stop): TradeLine[] =>
+  stopModules[stop].lines(new Scene(bench, box));
 
 /** Hazards of a box, gravest first; each names the stop at which it is dealt with. */
 export const hazards = (bench: Bench, box: Box): readonly Hazard[] => summaryOf(bench, box).hazards;

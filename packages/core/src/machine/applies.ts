@@ -22,4 +22,5 @@ const OF_SETUP = new Set<FactKey>([
   'firmware.graphicsMemory',
   'firmware.afterPowerCut',
   'firmware.haltsOn',
+  'firmware.splitsLanes',
 ]);

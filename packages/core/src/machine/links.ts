@@ -41,6 +41,16 @@ export const sataLink = (gigabits: 1.5 | 3 | 6): Link =>
     `${gigabits} Gb/s, 8 bits coded in 10 (SATA revision 3)`,
   );
 
+/** The link of a machine's SATA ports by their generation; undefined where nobody told it. */
+export const sataOfGeneration = (generation: unknown): Link | undefined =>
+  generation === '1'
+    ? sataLink(1.5)
+    : generation === '2'
+      ? sataLink(3)
+      : generation === '3'
+        ? sataLink(6)
+        : undefined;
+
 const PCIE = {
   1: { rate: 2.5e9, useful: 8, sent: 10 },
   2: { rate: 5e9, useful: 8, sent: 10 },

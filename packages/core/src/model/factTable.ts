@@ -81,6 +81,12 @@ export const FACTS = {
     kind: 'flag',
     ask: 'Does the CPU encrypt in hardware (AES)?',
   },
+  'cpu.score': {
+    label: 'Measured speed of one core',
+    group: 'Processor',
+    kind: 'count',
+    ask: 'How fast is one core in a test of yours, where one of a 2013 office desktop is 100?',
+  },
   'cpu.year': {
     label: 'Year of the CPU',
     group: 'Processor',
@@ -212,6 +218,12 @@ export const FACTS = {
     choices: ['nothing', 'missing keyboard or display'],
     ask: 'Does it halt at power-on where no keyboard or display is there?',
   },
+  'firmware.splitsLanes': {
+    label: 'Splits a slot’s lanes',
+    group: 'Firmware',
+    kind: 'flag',
+    ask: 'Does setup offer to split the lanes of a slot, so that a card can hold several NVMe drives?',
+  },
   'firmware.setupKey': {
     label: 'Setup key',
     group: 'Firmware',
@@ -278,6 +290,25 @@ export const FACTS = {
     group: 'Ports and bays',
     kind: 'count',
     ask: 'How many expansion-card slots are free?',
+  },
+  'ports.bays': {
+    label: 'Free drive bays',
+    group: 'Ports and bays',
+    kind: 'count',
+    ask: 'How many more drives of 2.5 or 3.5 inch have room inside?',
+  },
+  'power.sataLeads': {
+    label: 'Free SATA power leads',
+    group: 'Ports and bays',
+    kind: 'count',
+    ask: 'How many SATA power plugs of its supply are free?',
+  },
+  'ports.sataGeneration': {
+    label: 'SATA generation',
+    group: 'Ports and bays',
+    kind: 'choice',
+    choices: ['1', '2', '3'],
+    ask: 'Of which SATA generation are its ports (1.5, 3 or 6 Gb/s; the board’s manual tells)?',
   },
   'ports.usb': {
     label: 'USB ports',

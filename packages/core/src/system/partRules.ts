@@ -138,6 +138,11 @@ export const dataDrives: Rule = (m, { profile }) => {
       needs: [{ kind: 'ports', count: wants - ports }, ...drives],
     });
   }
+  const bays = m.number('ports.bays') ?? null;
+  const leads = m.number('power.sataLeads') ?? null;
+  if (lacking > 0 && Math.min(bays ?? lacking, leads ?? lacking) < lacking)
+    // A carrier or a splitter may help: it can be set aside with a reason.
+    return finding(rule, 'no', { code: 'no room for drives', lacking, bays, leads }, { ...more, soft: true });
   return lacking === 0
     ? finding(
         rule,

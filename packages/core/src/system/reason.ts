@@ -87,6 +87,8 @@ export type FitReason =
   | { code: 'ports enough'; ports: number; data: number; need: number; usable: number; lost: number }
   | { code: 'ports short'; wants: number; need: number; ports: number; slots: 'not known' | 'none' | 'free' }
   | { code: 'data drives short'; need: number; there: number; lacking: number }
+  /** Drives that are to go in, against the places and plugs that are free; null where nobody counted them. */
+  | { code: 'no room for drives'; lacking: number; bays: number | null; leads: number | null }
   | { code: 'wired ports counted'; need: number; have: number; enough: boolean }
   | { code: 'noise'; most: Wish['noise']; is: string; enough: boolean }
   | { code: 'watts'; most: number; is: number }

@@ -33,10 +33,18 @@ export interface GuardedTarget {
   allowed: boolean;
   /** What must be typed: the last four of the serial. */
   tail: string;
+  /** So large, or so much a drive, that it has to be said once more that it is the one. */
+  large: boolean;
 }
 
 /** The last four characters of a serial, the part a person reads off and types. */
 export const serialTail = (serial: string | null): string => (serial ?? '').slice(-4).toUpperCase();
+
+/** Sticks for images are smaller than this: what is larger may be somebody's drive. Common practice, no source. */
+const LARGE = 120e9;
+/** Is this so large, or so much a drive, that it has to be said once more that it is the one? Bytes. */
+export const isLarge = (store: { bytes: number; kind?: Store['kind'] }): boolean =>
+  store.bytes >= LARGE || store.kind === 'drive';
 
 function refusalsFor(
   target: AttachedTarget,
@@ -88,6 +96,7 @@ export function guardTargets(
       refusals,
       allowed: refusals.length === 0,
       tail: serialTail(target.serial),
+      large: isLarge({ bytes: target.bytes, ...(known[0] ? { kind: known[0].kind } : {}) }),
     };
   });
 }

@@ -1,4 +1,6 @@
-import { drivesIn, findImage, findProfile, type Bench, type Box } from '../model/bench';
+import { sataOfGeneration } from '../machine/links';
+import { drivesIn, findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
+import { knownFact } from '../model/known';
 import { quantity, type Quantity } from '../units/quantity';
 import { span, type Span } from '../units/duration';
 import { targetOf } from './target';
@@ -19,8 +21,13 @@ export function predictInstall(bench: Bench, box: Box): Quantity<Span> | undefin
   if (!image) return quantity(span(low * 60, high * 60), 'seconds', told);
   const bytes = writtenBytes(image);
   const off = predictTimes(bytes, targetOf(bench, box) ?? unknownStick(null), bench.log).verify;
-  const [drive] = box.machineId === null ? [] : drivesIn(bench, box.machineId);
-  const onto = drive && predictTimes(bytes, drive, bench.log).write;
+  const machine = findMachine(bench, box.machineId);
+  const [drive] = machine ? drivesIn(bench, machine.id) : [];
+  const port =
+    machine && drive?.transport === 'sata'
+      ? sataOfGeneration(knownFact(machine, 'ports.sataGeneration')?.value)
+      : undefined;
+  const onto = drive && predictTimes(bytes, drive, bench.log, port).write;
   // Reading and writing go on at the same time; the slower of the two is waited for.
   const copy = span(
     Math.max(off.value.low, onto?.value.low ?? 0),

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
 import { profileLine } from '@zb/core/system/options';
-import { summaryOf } from '@zb/core/box/summary';
+import { summaryOf, tradeLines } from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
 import {
   findBox,
@@ -21,6 +21,7 @@ import { Primary, Quiet } from './Button';
 import { BoxLedger } from './LedgerPane';
 import { Sheet } from './Sheet';
 import { SignDespite } from './SignDespite';
+import { TradeLines } from './TradeLines';
 import { useKeys } from './useKeys';
 
 export interface BoxContext {
@@ -121,6 +122,7 @@ export function BoxFrame({
         }
       >
         {children}
+        <TradeLines box={box} lines={tradeLines(bench, box, stop)} />
       </Sheet>
       <BoxLedger ledger={summaryOf(bench, box)} />
       <RouteStrip bench={bench} box={box} />

@@ -3,11 +3,13 @@ import { supportDays } from '../../system/options';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { judgedOn } from '../today';
+import { chooseLines } from '../trade/choose';
 import { plainStop, type StopModule } from '../stopModule';
 
 export const choose: StopModule = {
   ...plainStop('choose', [3, 6]),
   hazards: (scene) => [...supportEnded(scene), ...misfits(scene), ...guesses(scene)],
+  lines: chooseLines,
   questions: ({ machine, profile }) => (machine && !profile ? [`Which system goes on ${machine.name}?`] : []),
 };
 

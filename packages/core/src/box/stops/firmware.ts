@@ -1,6 +1,7 @@
 import type { Purpose } from '../../model/profile';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
+import { firmwareLines } from '../trade/firmware';
 import { plainStop, type StopModule } from '../stopModule';
 
 /** Purposes that run for years with nobody beside them. */
@@ -39,4 +40,5 @@ function alone(scene: Scene): Hazard[] {
 export const firmware: StopModule = {
   ...plainStop('firmware', [4, 8]),
   hazards: (scene) => [...secureBoot(scene), ...alone(scene)],
+  lines: firmwareLines,
 };

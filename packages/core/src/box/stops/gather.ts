@@ -1,5 +1,6 @@
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
+import { gatherLines } from '../trade/gather';
 import { plainStop, type StopModule } from '../stopModule';
 
 /** Firmware from before about this year often does not start from USB. Common practice, no source. */
@@ -19,6 +20,7 @@ function usbStart(scene: Scene): Hazard[] {
 
 export const gather: StopModule = {
   ...plainStop('gather', [6, 12]),
+  lines: gatherLines,
   hazards: (scene) => {
     // Secure Boot is settled at the firmware stop, and said there once, from the image's own bytes where they are known.
     const changes = (scene.judged?.all ?? [])

@@ -6,6 +6,7 @@ import { predictWrite, unknownStick } from '../../write/time';
 import { writtenBytes } from '../../model/written';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
+import { writeLines } from '../trade/write';
 import { plainStop, type StopModule } from '../stopModule';
 
 const plain = plainStop('write', [1, 3], [2, 10]);
@@ -37,6 +38,7 @@ export const write: StopModule = {
       ? predictWrite(writtenBytes(scene.image), scene.target ?? unknownStick(null), scene.bench.log).value
       : plain.waiting(scene),
   hazards,
+  lines: writeLines,
   bytesAtRisk: ({ box, target }) => {
     const serial = targetSerial(box);
     return [

@@ -197,6 +197,16 @@ const WORDS: Words = {
       plural(lacking, 'more drive'),
       `Needs ${plural(need, 'data drive')} besides the boot drive; ${plural(there, 'free drive is', 'free drives are')} in it for that.`,
     ),
+  'no room for drives': ({ lacking, bays, leads }) =>
+    say(
+      bays !== null && bays < lacking ? 'no bay free' : 'no power lead free',
+      `${plural(lacking, 'data drive')} would have to go in: ${[
+        bays === null ? '' : plural(bays, 'bay'),
+        leads === null ? '' : plural(leads, 'SATA power lead'),
+      ]
+        .filter(Boolean)
+        .join(' and ')} free.`,
+    ),
   'wired ports counted': ({ need, have, enough }) =>
     say(
       enough ? `${have} wired` : have === 0 ? 'no network port' : plural(have, 'network port'),

@@ -8,6 +8,7 @@ import { Quiet } from '../../parts/Button';
 import { MachineBody } from '../../parts/MachineBody';
 import { Sheet } from '../../parts/Sheet';
 import { useAct, useBench } from '../../storage/hooks';
+import { Erase } from './Erase';
 import { ItemForm } from './ItemForm';
 
 function MachineSheet({ machine }: { machine: Machine }) {
@@ -86,7 +87,10 @@ export default function ItemPage() {
         {isMachine(item) ? (
           <MachineSheet key={item.id} machine={item} />
         ) : (
-          <ItemForm key={item.id} item={item} store={isStore(item)} />
+          <div className="stack">
+            <ItemForm key={item.id} item={item} store={isStore(item)} />
+            {isStore(item) && <Erase store={item} />}
+          </div>
         )}
       </Sheet>
       <BenchLedger bench={bench} />

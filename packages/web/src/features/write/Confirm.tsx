@@ -5,7 +5,7 @@ import { predictInstall } from '@zb/core/write/install';
 import { usbLinks } from '@zb/core/machine/links';
 import { predictTimes, unknownStick } from '@zb/core/write/time';
 import type { Bench, Box, ImageItem } from '@zb/core/model/bench';
-import { MIB } from '@zb/core/units/bytes';
+import { formatBoth, MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
 import { unitsExplained } from '@zb/core/words/sizes';
 import { Primary, Quiet } from '../../parts/Button';
@@ -92,6 +92,7 @@ export function Confirm({
   onProbe: () => void;
 }) {
   const [tail, setTail] = useState('');
+  const [meant, setMeant] = useState(false);
   const units = unitsExplained(choice.target.bytes);
   return (
     <div className="two wide-left">
@@ -114,11 +115,17 @@ export function Confirm({
           All of stick <b className="m">…{choice.tail}</b> will be lost. Read the serial off the stick and
           type its <b>last four</b>:
         </p>
+        {choice.large && (
+          <label className="said said-check">
+            <input type="checkbox" checked={meant} onChange={(e) => setMeant(e.target.checked)} /> This target
+            is large: {formatBoth(choice.target.bytes)}. It is the one that is meant.
+          </label>
+        )}
         <form
           className="actions"
           onSubmit={(e) => {
             e.preventDefault();
-            onWrite(tail);
+            if (!choice.large || meant) onWrite(tail);
           }}
         >
           <input
@@ -130,7 +137,7 @@ export function Confirm({
             onChange={(e) => setTail(e.target.value.toUpperCase())}
             autoComplete="off"
           />
-          <Primary type="submit" disabled={tail !== choice.tail || !haveBytes}>
+          <Primary type="submit" disabled={tail !== choice.tail || !haveBytes || (choice.large && !meant)}>
             Write and compare
           </Primary>
         </form>

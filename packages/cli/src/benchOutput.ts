@@ -1,0 +1,46 @@
+import { tradeLines } from '@zb/core/box/summary';
+import { arranged, findBox, findItem, type Bench } from '@zb/core/model/bench';
+import { benchFromText } from '@zb/core/model/file';
+import { isStore } from '@zb/core/model/shelf';
+import { stops } from '@zb/core/model/stops';
+import { randomFrom } from '@zb/core/units/random';
+import { caveatWords, eraseLevelWords } from '@zb/core/words/erase';
+import { schoolWayWords, tradeWords } from '@zb/core/words/trade';
+import { erasePlan, samplesOf } from '@zb/core/write/erase';
+import { InputError } from './inputFile';
+
+const read = (text: string): Bench => arranged(benchFromText(text));
+
+/** What `zb erase` prints: ways with their level, command and seconds, and places to read back in bytes. */
+export function eraseOutput(text: string, id: string, seed: string) {
+  const item = findItem(read(text), id);
+  if (!item || !isStore(item)) throw new InputError(`there is no drive, card or stick ${id} on this bench`);
+  if (!/^\d{1,9}$/.test(seed)) throw new InputError(`--seed takes a number, not ${seed}`);
+  const plan = erasePlan(item);
+  return {
+    id,
+    name: item.name,
+    fate: item.fate,
+    kind: plan.kind,
+    source: plan.source,
+    ways: plan.ways.map((w) => ({ ...w, sure: eraseLevelWords(w.level), but: caveatWords(w) })),
+    readBack: samplesOf(item.bytes, randomFrom(Number(seed))),
+  };
+}
+
+/** What `zb lines` prints: for each stop the lines of the trade, as data and in words. */
+export function linesOutput(text: string, id: string, stop: string | undefined) {
+  const bench = read(text);
+  const box = findBox(bench, id);
+  if (!box) throw new InputError(`there is no box ${id} on this bench`);
+  const asked = stops.filter((s) => stop === undefined || s === stop);
+  if (asked.length === 0) throw new InputError(`there is no stop ${stop}; the stops are ${stops.join(', ')}`);
+  return asked.flatMap((s) =>
+    tradeLines(bench, box, s).map((line) => ({
+      stop: s,
+      ...line,
+      ...('ways' in line ? { ways: line.ways.map((w) => ({ ...w, says: schoolWayWords(w) })) } : {}),
+      says: tradeWords(line),
+    })),
+  );
+}

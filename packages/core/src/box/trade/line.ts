@@ -1,0 +1,48 @@
+import type { ChainLoaderPlan } from '../../system/chainLoader';
+import type { ConsoleSpeed } from '../../system/consoleClass';
+import type { Span } from '../../units/duration';
+
+/** Id of the decision how a whole system is written. */
+export const WRITE_WAY = 'write-way';
+
+/** One way of a school, with its minutes and what it wants. Seconds. */
+export interface SchoolWay {
+  way: 'installer stick' | 'adapter';
+  seconds: Span | undefined;
+  /** What it wants and the shelf does not have. */
+  lacks: 'adapter' | 'stick' | null;
+  usual: boolean;
+}
+
+/** A line of the trade at a stop: what people who do this often look at, as data; words/trade.ts says it. Bytes, seconds. */
+export type TradeLine =
+  /** Up to which consoles the machine plays at full speed; undefined where nothing tells. */
+  | { code: 'console speed'; machine: string; speed: ConsoleSpeed | undefined }
+  /** A release before the chosen one, and the image of it on the shelf. */
+  | { code: 'earlier release'; system: string; version: string; image: string | null }
+  | { code: 'new drive is quicker'; drive: string; why: 'card' | 'turning' | 'worn'; old: Span; fresh: Span }
+  | { code: 'bays not counted'; machine: string; drives: number }
+  | { code: 'name the target'; stick: string; label: string }
+  | { code: 'unplug what stays'; drives: string[] }
+  | { code: 'target is large'; stick: string; bytes: number; needs: number }
+  | {
+      code: 'school: stick or adapter';
+      drive: string;
+      ways: SchoolWay[];
+      /** The way that was decided on; null where none was. */
+      taken: SchoolWay['way'] | null;
+    }
+  | { code: 'write settings down'; machine: string }
+  | { code: 'firmware update'; machine: string; date: string | null }
+  | { code: 'graphics memory'; machine: string }
+  | { code: 'lanes not split'; machine: string; known: boolean; drives: number }
+  | {
+      code: 'installed in another mode';
+      drive: string;
+      title: string;
+      installed: 'uefi' | 'bios';
+      present: 'uefi' | 'bios';
+    }
+  | { code: 'chain loader'; machine: string; plan: ChainLoaderPlan };
+/** What a line of the trade is about. */
+export type TradeCode = TradeLine['code'];

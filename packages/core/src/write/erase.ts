@@ -1,0 +1,227 @@
+import type { Store } from '../model/bench';
+import { span, type Span } from '../units/duration';
+import { predictTimes } from './time';
+
+/** How sure it is that nobody reads the old content again (NIST SP 800-88 Rev. 1 §2.5). */
+export type EraseLevel = 'clear' | 'purge' | 'destroy';
+/** A way of erasing. */
+export type EraseMethod =
+  | 'overwrite once'
+  | 'overwrite twice, second time inverted'
+  | 'secure erase'
+  | 'enhanced secure erase'
+  | 'sanitize by overwriting'
+  | 'sanitize by block erase'
+  | 'sanitize by forgetting the key'
+  | 'format with the key forgotten'
+  | 'break it up';
+/** What has to be known of a way. */
+export type EraseCaveat =
+  /** Sectors that the drive took out of use keep their old content. */
+  | 'spare sectors stay'
+  /** Flash keeps copies that no address leads to. */
+  | 'copies stay'
+  /** The drive refuses until it was without power for a moment. */
+  | 'may be frozen'
+  /** Adapters mostly do not pass the command on. */
+  | 'not over USB'
+  | 'drive must have it';
+
+/** One way to erase a store. */
+export interface EraseWay {
+  level: EraseLevel;
+  method: EraseMethod;
+  /** A command of a general tool with the drive named by its serial; null where none is needed. We never run it. */
+  command: string | null;
+  /** Seconds it takes; undefined where only the drive knows. */
+  seconds: Span | undefined;
+  caveats: EraseCaveat[];
+}
+
+/** Ways to erase it, and how what was done is checked. */
+export interface ErasePlan {
+  kind: 'magnetic disk' | 'SATA flash' | 'NVMe flash' | 'USB stick or card' | 'soldered flash';
+  ways: EraseWay[];
+  /** The table of NIST SP 800-88 Rev. 1, appendix A, from memory. */
+  source: string;
+}
+
+/** Of a drive with no serial nobody can say for certain that the command is about it. */
+const pathOf = (store: Pick<Store, 'serial'>): string | null =>
+  store.serial === null || store.serial.length < 4
+    ? null
+    : `/dev/disk/by-id/*${store.serial.replace(/[^\w.-]/g, '_')}`;
+
+const kindOf = (s: Pick<Store, 'kind' | 'transport' | 'rotational'>): ErasePlan['kind'] => {
+  if (s.kind !== 'drive' || (s.transport === 'usb' && s.rotational === false)) return 'USB stick or card';
+  if (s.transport === 'mmc') return 'soldered flash';
+  if (s.transport === 'nvme') return 'NVMe flash';
+  return s.rotational === false ? 'SATA flash' : 'magnetic disk';
+};
+
+/**
+ * Ways to erase a drive, a stick or a card before it is passed on or used again, the least first. Source: NIST SP 800-88
+ * Rev. 1, appendix A, tables A-5 (magnetic media) and A-8 (flash), from memory; times by what is known of the store.
+ */
+export function erasePlan(store: Store): ErasePlan {
+  const kind = kindOf(store);
+  const path = pathOf(store);
+  const { write } = predictTimes(store.bytes, store, []);
+  const once = write.value;
+  const command = (text: string): string | null => path && text.replaceAll('DRIVE', path);
+  const overwrite = (caveats: EraseCaveat[]): EraseWay => ({
+    level: 'clear',
+    method: 'overwrite once',
+    command: command('dd if=/dev/zero of=DRIVE bs=4M oflag=direct status=progress'),
+    seconds: once,
+    caveats,
+  });
+  const way = (
+    level: EraseLevel,
+    method: EraseMethod,
+    text: string,
+    caveats: EraseCaveat[],
+    seconds?: Span,
+  ): EraseWay => ({ level, method, command: command(text), seconds, caveats });
+  const broken: EraseWay = {
+    level: 'destroy',
+    method: 'break it up',
+    command: null,
+    seconds: undefined,
+    caveats: [],
+  };
+  const erase = (enhanced: '' | '-enhanced'): string =>
+    `hdparm --user-master u --security-set-pass p DRIVE && hdparm --user-master u --security-erase${enhanced} p DRIVE`;
+  const usb: EraseCaveat[] = store.transport === 'usb' ? ['not over USB'] : [];
+  switch (kind) {
+    case 'magnetic disk':
+      return {
+        kind,
+        source: 'NIST SP 800-88 Rev. 1, table A-5',
+        ways: [
+          overwrite(['spare sectors stay']),
+          way(
+            'purge',
+            'enhanced secure erase',
+            erase('-enhanced'),
+            [...usb, 'may be frozen', 'drive must have it'],
+            once,
+          ),
+          way(
+            'purge',
+            'sanitize by overwriting',
+            'hdparm --yes-i-know-what-i-am-doing --sanitize-overwrite hex:00000000 DRIVE',
+            [...usb, 'drive must have it'],
+            once,
+          ),
+          broken,
+        ],
+      };
+    case 'SATA flash':
+      return {
+        kind,
+        source: 'NIST SP 800-88 Rev. 1, table A-8',
+        ways: [
+          overwrite(['copies stay']),
+          way(
+            'clear',
+            'secure erase',
+            erase(''),
+            [...usb, 'may be frozen', 'drive must have it'],
+            span(5, 120),
+          ),
+          way(
+            'purge',
+            'sanitize by block erase',
+            'hdparm --yes-i-know-what-i-am-doing --sanitize-block-erase DRIVE',
+            [...usb, 'drive must have it'],
+            span(5, 300),
+          ),
+          way(
+            'purge',
+            'sanitize by forgetting the key',
+            'hdparm --yes-i-know-what-i-am-doing --sanitize-crypto-scramble DRIVE',
+            [...usb, 'drive must have it'],
+            span(1, 60),
+          ),
+          broken,
+        ],
+      };
+    case 'NVMe flash':
+      return {
+        kind,
+        source: 'NIST SP 800-88 Rev. 1, table A-8',
+        ways: [
+          overwrite(['copies stay']),
+          way('clear', 'secure erase', 'nvme format DRIVE --ses=1', [], span(5, 300)),
+          way(
+            'purge',
+            'format with the key forgotten',
+            'nvme format DRIVE --ses=2',
+            ['drive must have it'],
+            span(1, 60),
+          ),
+          way(
+            'purge',
+            'sanitize by block erase',
+            'nvme sanitize DRIVE --sanact=2',
+            ['drive must have it'],
+            span(5, 600),
+          ),
+          broken,
+        ],
+      };
+    case 'soldered flash':
+      return {
+        kind,
+        source: 'NIST SP 800-88 Rev. 1, table A-8',
+        ways: [
+          overwrite(['copies stay']),
+          way('clear', 'secure erase', 'blkdiscard --secure DRIVE', ['drive must have it'], span(5, 300)),
+          broken,
+        ],
+      };
+    case 'USB stick or card':
+      return {
+        kind,
+        source: 'NIST SP 800-88 Rev. 1, table A-8',
+        ways: [
+          way(
+            'clear',
+            'overwrite twice, second time inverted',
+            `dd if=/dev/zero of=DRIVE bs=4M oflag=direct status=progress; tr '\\0' '\\377' </dev/zero | dd of=DRIVE bs=4M iflag=fullblock oflag=direct status=progress`,
+            ['copies stay'],
+            span(once.low * 2, once.high * 2),
+          ),
+          broken,
+        ],
+      };
+  }
+}
+
+/** One place that is read back after erasing; bytes. */
+export interface Sample {
+  offset: number;
+  bytes: number;
+}
+
+const SECTIONS = 1000;
+const PER_SECTION = 2;
+const SHARE = 0.05;
+
+/**
+ * Places to read back after erasing, drawn by `random` (0 to below 1): of each of 1,000 equal sections two that do not
+ * overlap, together 5 % of it. Source: NIST SP 800-88 Rev. 1 §4.7.2, “Representative Sampling”, from memory. Of a store too
+ * small for that, all of it.
+ */
+export function samplesOf(bytes: number, random: () => number, sector = 512): Sample[] {
+  const section = Math.floor(bytes / SECTIONS / sector) * sector;
+  const each = Math.ceil((section * SHARE) / PER_SECTION / sector) * sector;
+  if (section < sector * PER_SECTION * 2) return [{ offset: 0, bytes }];
+  const half = Math.floor(section / PER_SECTION / sector) * sector;
+  return Array.from({ length: SECTIONS * PER_SECTION }, (_, i) => {
+    const from = Math.floor(i / PER_SECTION) * section + (i % PER_SECTION) * half;
+    const free = Math.floor((half - each) / sector) + 1;
+    return { offset: from + Math.floor(random() * free) * sector, bytes: each };
+  });
+}
