@@ -76,6 +76,10 @@ find /sys -name modalias 2>/dev/null | while read -r f; do cat "$f"; echo; done 
 [ -d /sys/firmware/efi ] && modprobe -q efivarfs && mount -t efivarfs efivarfs /sys/firmware/efi/efivars
 for i in 1 2 3 4 5 6 7 8 9 10 11 12; do ls /sys/block | grep -qE '^(sd|nvme|vd|mmcblk)' && break; sleep 1; done
 sleep 2
+# A system that was installed: its entry is made by the usual tool before anything is asked.
+for word in $(cat /proc/cmdline); do
+  case $word in zb_entry=*) efibootmgr -q -c -d /dev/sda -p 1 -L "\${word#zb_entry=}" -l '\\EFI\\old\\grubx64.efi' ;; esac
+done
 stty -F /dev/ttyS0 -onlcr 2>/dev/null
 sh /survey.sh >/dev/ttyS0 2>/dev/null
 echo ZB-SURVEYED >/dev/ttyS0
@@ -166,6 +170,12 @@ export interface Shape {
   args: readonly string[];
   /** Drives by their id, MiB. */
   drives: Readonly<Record<string, number>>;
+  /** Partition tables of drives, as sfdisk takes them. */
+  tables?: Readonly<Record<string, string>>;
+  /** Label of a boot entry that is made before the survey, on the first part of the first disk. */
+  entry?: string;
+  /** SMBIOS structures in place of the emulator's own of their kind. */
+  smbios?: readonly Uint8Array[];
 }
 
 const OVMF = '/usr/share/OVMF';
@@ -191,7 +201,13 @@ export async function surveyOf(shape: Shape, { kernel, initrd }: Kernel): Promis
   }
   for (const [id, mib] of Object.entries(shape.drives))
     args.push('-drive', `file=${blank(join(dir, id), mib * 1024 ** 2)},format=raw,if=none,id=${id}`);
-  args.push(...shape.args, '-kernel', kernel, '-initrd', initrd, '-append', 'console=ttyS0 quiet panic=-1');
+  for (const [id, table] of Object.entries(shape.tables ?? {})) run('sfdisk', ['-q', join(dir, id)], table);
+  (shape.smbios ?? []).forEach((bytes, i) => {
+    writeFileSync(join(dir, `smbios${i}`), bytes);
+    args.push('-smbios', `file=${join(dir, `smbios${i}`)}`);
+  });
+  const line = `console=ttyS0 quiet panic=-1${shape.entry === undefined ? '' : ` zb_entry=${shape.entry}`}`;
+  args.push(...shape.args, '-kernel', kernel, '-initrd', initrd, '-append', line);
   const child = spawn('qemu-system-x86_64', args, { stdio: ['ignore', 'ignore', 'pipe'] });
   let complaint = '';
   child.stderr.on('data', (d: Buffer) => (complaint += d.toString()));

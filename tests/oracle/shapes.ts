@@ -9,6 +9,24 @@ export interface ShapeTruth extends Shape {
   /** By serial: how each drive is connected, and whether it is plugged in from outside. */
   stores: readonly { serial: string; transport: string; removable: boolean; mib: number }[];
   wired: number;
+  /** Labels of boot entries that must be among those found. */
+  entries?: readonly string[];
+}
+
+/** A slot for memory: SMBIOS 3.6 §7.18 “Memory Device (Type 17)”, of the length of version 2.8; 0 MiB is an empty one. */
+function memorySlot(handle: number, mib: number): Uint8Array {
+  const out = new Uint8Array(40);
+  const view = new DataView(out.buffer);
+  out.set([17, 40]);
+  view.setUint16(2, handle, true);
+  view.setUint16(4, 0x1000, true);
+  view.setUint16(6, 0xfffe, true);
+  view.setUint16(8, 64, true);
+  view.setUint16(10, 64, true);
+  view.setUint16(12, mib, true);
+  // Form factor 09h is a DIMM, type 1Ah is DDR4 (§7.18.1, §7.18.2); string 1 is the slot's name.
+  out.set([0x09, 0, 1, 0, 0x1a], 14);
+  return Uint8Array.from([...out, ...new TextEncoder().encode(`DIMM ${handle & 0xff}`), 0, 0]);
 }
 
 const machine = (kind: string, cpu: string, smp: string, mib: number): string[] => [
@@ -241,6 +259,41 @@ export const shapes: readonly ShapeTruth[] = [
     stores: [],
     wired: 1,
   },
+  {
+    file: 'empty-slot',
+    name: 'office desktop: two slots for memory, one of them empty',
+    firmware: 'bios',
+    args: [...machine('q35', 'Haswell', '2,sockets=1,cores=2,threads=1', 1024), ...port('e1000e', 0)],
+    drives: {},
+    smbios: [memorySlot(0x1100, 1024), memorySlot(0x1101, 0)],
+    facts: {
+      'memory.slots': 2,
+      'memory.free': 1,
+      'memory.type': 'DDR4',
+      'memory.form': 'DIMM',
+      'cpu.cores': 2,
+      'network.wired': 1,
+    },
+    stores: [],
+    wired: 1,
+  },
+  {
+    file: 'installed',
+    name: 'laptop: a system was installed, and has an entry in the boot manager',
+    firmware: 'uefi',
+    args: [
+      ...machine('q35', 'Haswell', '2,sockets=1,cores=2,threads=1', 768),
+      ...devices('ide-hd,drive=a,bus=ide.0,serial=OLD-SYSTEM,rotation_rate=1'),
+      ...port('e1000e', 0),
+    ],
+    drives: { a: 96 },
+    tables: { a: 'label: gpt\nstart=2048, size=65536, type=U\nstart=67584, type=L\n' },
+    entry: 'Old-system',
+    facts: { 'firmware.mode': 'uefi', 'cpu.cores': 2 },
+    stores: [{ serial: 'OLD-SYSTEM', transport: 'sata', removable: false, mib: 96 }],
+    wired: 1,
+    entries: ['Old-system'],
+  },
 ];
 
 /** What a survey found of a machine beside what its command line says, in one shape to be compared. */
@@ -260,7 +313,15 @@ export function against(shape: ShapeTruth, survey: Survey): { found: unknown; tr
         }))
         .sort(byName),
       wired: survey.networkPorts.filter((p) => p.kind === 'wired').length,
+      entries: survey.details.bootEntries
+        .filter((e) => /\\EFI\\old\\grubx64\.efi/i.test(e.path))
+        .map((e) => e.label),
     },
-    truth: { facts: shape.facts, stores: [...shape.stores].sort(byName), wired: shape.wired },
+    truth: {
+      facts: shape.facts,
+      stores: [...shape.stores].sort(byName),
+      wired: shape.wired,
+      entries: shape.entries ?? [],
+    },
   };
 }

@@ -1,12 +1,14 @@
 import { tradeLines } from '@zb/core/box/summary';
-import { arranged, findBox, findItem, type Bench } from '@zb/core/model/bench';
+import { arranged, findBox, findItem, storesOf, type Bench } from '@zb/core/model/bench';
 import { benchFromText } from '@zb/core/model/file';
-import { isStore } from '@zb/core/model/shelf';
+import { isImage, isStore } from '@zb/core/model/shelf';
 import { stops } from '@zb/core/model/stops';
 import { randomFrom } from '@zb/core/units/random';
 import { caveatWords, eraseLevelWords } from '@zb/core/words/erase';
+import { notFromFileWords, severalWords } from '@zb/core/words/several';
 import { schoolWayWords, tradeWords } from '@zb/core/words/trade';
 import { erasePlan, samplesOf } from '@zb/core/write/erase';
+import { severalOnStick } from '@zb/core/write/severalOnStick';
 import { InputError } from './inputFile';
 
 const read = (text: string): Bench => arranged(benchFromText(text));
@@ -43,4 +45,21 @@ export function linesOutput(text: string, id: string, stop: string | undefined) 
       says: tradeWords(line),
     })),
   );
+}
+
+/** What `zb several` prints: the images, the bytes they need, sticks that hold them, and the loader's configuration. */
+export function severalOutput(text: string, ids: readonly string[] | undefined) {
+  const bench = read(text);
+  const images = bench.items.filter(isImage);
+  for (const id of ids ?? [])
+    if (!images.some((i) => i.id === id)) throw new InputError(`there is no image ${id} on this bench`);
+  const plan = severalOnStick(
+    images.filter((i) => ids?.includes(i.id) ?? true),
+    storesOf(bench),
+  );
+  return {
+    ...plan,
+    images: plan.images.map((i) => ({ ...i, says: i.not && notFromFileWords(i.not) })),
+    says: severalWords(plan),
+  };
 }

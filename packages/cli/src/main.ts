@@ -11,7 +11,7 @@ import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';
-import { eraseOutput, linesOutput } from './benchOutput';
+import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
@@ -167,6 +167,14 @@ zb.command('lines')
   .option('--stop <stop>', 'one stop alone')
   .action(async ({ bench, box, stop }: { bench: string; box: string; stop?: string }) =>
     print(linesOutput(await readText(bench), box, stop)),
+  );
+
+zb.command('several')
+  .description('plan one stick for several images of a bench, each started out of its own file')
+  .requiredOption('--bench <file>', 'a bench file')
+  .option('--image <id>', 'an image of it; may be given several times, without it all are taken', collect)
+  .action(async ({ bench, image }: { bench: string; image?: string[] }) =>
+    print(severalOutput(await readText(bench), image)),
   );
 
 zb.command('assign')

@@ -71,6 +71,7 @@ const silent: ImageIdentity = {
   archs: [],
   kernels: [],
   cpuLevel: null,
+  fromItsFile: null,
   reaches: 0,
 };
 const said = (value: string): ImageIdentity['name'] => ({ value, from: nowhere });

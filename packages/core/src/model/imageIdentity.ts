@@ -33,6 +33,8 @@ export const imageIdentitySchema = z.object({
   kernels: z.array(text),
   /** The level of x86-64 that a program of it says it needs. */
   cpuLevel: said(z.enum(cpuLevels)).nullable(),
+  /** Its configuration for being started out of its own file, by whatever loader opens that; null where it has none. */
+  fromItsFile: z.string().nullable().default(null),
   /** Bytes up to the end of the last thing its tables name: no smaller drive takes it. */
   reaches: z.number(),
 });

@@ -32,6 +32,8 @@ const PROGRAMS = [
   '/bin/sh',
   '/usr/bin/sh',
 ] as const;
+/** Where a disc keeps its menu for a GRUB that opened it as a file. Common practice, no standard. */
+const FROM_ITS_FILE = '/boot/grub/loopback.cfg';
 /** EFI programs’ own sections of a unified kernel (UAPI.5, “Unified Kernel Image”). */
 const UNIFIED = { release: '.osrel', version: '.uname' } as const;
 
@@ -237,6 +239,7 @@ export async function identityOf(
     archs: different(archs ?? []),
     kernels: different([...started.kernels, ...own.kernels]),
     cpuLevel: programs.find((p) => p.level !== null)?.level ?? null,
+    fromItsFile: facts.iso && (await facts.iso.find(FROM_ITS_FILE)) ? FROM_ITS_FILE : null,
     reaches: reach(facts),
   };
 }

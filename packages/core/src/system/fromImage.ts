@@ -5,11 +5,7 @@ import { writtenBytes } from '../model/written';
 import type { Profile, Release } from '../model/profile';
 import { blankProfile, blankRelease } from './draft';
 import { kernelYear } from './kernelYears';
-
-/** Sizes in which sticks and drives are sold, bytes. Common practice, no source. */
-const SOLD = [4e9, 8e9, 16e9, 32e9, 64e9, 128e9, 256e9, 512e9, 1e12, 2e12, 4e12] as const;
-/** A stick of a size holds a little less than that: common practice, no source. */
-const LEAST_OF_SOLD = 0.98;
+import { soldAs } from './sold';
 
 /** What no image says, and a person has to: guesses stand there until then. */
 const NEVER_SAID = [
@@ -31,8 +27,6 @@ const NEVER_SAID = [
   'swap',
   'layout',
 ] as const;
-
-const soldAs = (bytes: number): number => SOLD.find((s) => s * LEAST_OF_SOLD >= bytes) ?? bytes;
 
 /** A name and a version out of a file’s name: the last resort. */
 function ofFileName(name: string): { name: string; version: string } {

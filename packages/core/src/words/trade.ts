@@ -4,7 +4,7 @@ import type { ConsoleSpeed } from '../system/consoleClass';
 import { formatBoth, formatIec } from '../units/bytes';
 import { formatDay } from '../units/date';
 import { formatDuration, formatSpan } from '../units/duration';
-import { list } from './text';
+import { capital, list } from './text';
 
 /** A line of the trade as it is read: a head, why, and where it has them the things to do, one by one. */
 export interface TradeWords {
@@ -36,7 +36,7 @@ export function schoolWayWords({ way, seconds, lacks, usual }: SchoolWay): strin
     lacks === 'stick' ? 'no free stick is large enough' : '',
     usual ? 'our default' : '',
   ].filter(Boolean);
-  return `${WAYS[way].because} ${more.join('; ')}.`;
+  return `${WAYS[way].because} ${capital(more.join('; '))}.`;
 }
 
 const CONSOLES: Record<ConsoleSpeed['class'], string> = {

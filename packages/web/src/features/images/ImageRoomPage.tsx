@@ -19,6 +19,7 @@ import { forgetImage } from '../../workers/openImages';
 import { Depot } from '../../parts/Depot';
 import { ComparePane } from './ComparePane';
 import { ListPane } from './ListPane';
+import { SeveralPane } from './SeveralPane';
 import { ShelfImages } from './ShelfImages';
 
 const PLACE = 'image-room';
@@ -127,6 +128,7 @@ export default function ImageRoomPage() {
               <>
                 <ShelfImages images={kept} onOpen={(id) => void go(`/images/${id}`)} />
                 <ListPane images={kept} />
+                {kept.length > 1 && <SeveralPane bench={bench} images={kept} />}
               </>
             )}
             <Depot open={kept.length === 0} onDepot={(d, p) => place.openDepot(d, p).then(show)} />
