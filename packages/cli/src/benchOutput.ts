@@ -4,7 +4,7 @@ import { benchFromText } from '@zb/core/model/file';
 import { isImage, isStore } from '@zb/core/model/shelf';
 import { stops } from '@zb/core/model/stops';
 import { randomFrom } from '@zb/core/units/random';
-import { caveatWords, eraseLevelWords } from '@zb/core/words/erase';
+import { caveatWords, eraseLevelWords, noCommandWords } from '@zb/core/words/erase';
 import { notFromFileWords, severalWords } from '@zb/core/words/several';
 import { schoolWayWords, tradeWords } from '@zb/core/words/trade';
 import { erasePlan, samplesOf } from '@zb/core/write/erase';
@@ -25,6 +25,8 @@ export function eraseOutput(text: string, id: string, seed: string) {
     fate: item.fate,
     kind: plan.kind,
     source: plan.source,
+    find: plan.find,
+    not: plan.not && noCommandWords(plan.not),
     ways: plan.ways.map((w) => ({ ...w, sure: eraseLevelWords(w.level), but: caveatWords(w) })),
     readBack: samplesOf(item.bytes, randomFrom(Number(seed))),
   };

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { takeWriteWay } from '@zb/core/acts/box';
 import { tradeLines } from '@zb/core/box/summary';
@@ -351,7 +352,7 @@ describe('erasing', () => {
     [{ transport: 'sata', rotational: false }, 'SATA flash', 'sanitize by block erase'],
     [{ transport: 'nvme', rotational: false }, 'NVMe flash', 'format with the key forgotten'],
   ] as const)('%j is a %s, purged by %s; overwriting flash is only clearing it', (kind, what, purge) => {
-    const plan = erasePlan(store({ ...kind, serial: 'ABCD1234' }));
+    const plan = erasePlan(store({ ...kind, serial: 'ABCD1234', fate: 'may be lost' }));
     expect(plan.kind).toBe(what);
     expect(plan.ways.filter((w) => w.level === 'purge').map((w) => w.method)).toContain(purge);
     expect(plan.ways.find((w) => w.method === 'overwrite once')?.level).toBe('clear');
@@ -366,11 +367,35 @@ describe('erasing', () => {
     expect(must(way).seconds?.high).toBeGreaterThan(0);
   });
 
-  it('names the drive by its serial, and gives no command where it has none', () => {
-    const [way] = erasePlan(store({ serial: 'AB CD;rm -1234' })).ways;
-    expect(way?.command).toContain('/dev/disk/by-id/*AB_CD_rm_-1234');
-    expect(way?.command).not.toMatch(/;\s*rm/);
-    expect(erasePlan(store({ serial: null })).ways.every((w) => w.command === null)).toBe(true);
+  it('gives no command for what is not to be lost, and none where a serial does not name it for certain', () => {
+    const of = (more: Partial<Store>) =>
+      erasePlan(store({ serial: 'ABCD1234', fate: 'may be lost', ...more }));
+    const none = (plan: ReturnType<typeof of>): boolean =>
+      plan.find === null && plan.ways.every((w) => w.command === null);
+    expect(none(of({}))).toBe(false);
+    expect(none(of({ fate: 'keep' }))).toBe(true);
+    expect(of({ fate: 'not decided' }).not).toBe('not to be lost');
+    expect(of({ serial: null }).not).toBe('no serial');
+    expect(none(of({ serial: 'AB"; rm -r /' }))).toBe(true);
+  });
+
+  it('finds the one drive of that serial, and no drive where there are two or none', () => {
+    const { find } = erasePlan(store({ serial: 'ABCD1234', fate: 'may be lost' }));
+    // A shell runs it over what lsblk would print; a device that is there stands for the drive.
+    const found = (printed: string): string =>
+      execFileSync(
+        'sh',
+        [
+          '-c',
+          `lsblk() { printf '${printed}'; }; test() { case "$2" in /dev/one) return 0 ;; esac; return 1; }; ${find}; echo "$drive"`,
+        ],
+        {
+          encoding: 'utf8',
+        },
+      ).trim();
+    expect(found('/dev/one ABCD1234\\n/dev/two ABCD12345\\n')).toBe('/dev/one');
+    expect(found('/dev/one ABCD1234\\n/dev/two ABCD1234\\n')).toContain('/dev/null/none');
+    expect(found('/dev/two OTHER\\n')).toContain('/dev/null/none');
   });
 
   it('property: of each of 1,000 sections two places are read back that do not overlap, 5 % of it together', () => {

@@ -31,7 +31,7 @@ export type EraseCaveat =
 export interface EraseWay {
   level: EraseLevel;
   method: EraseMethod;
-  /** A command of a general tool with the drive named by its serial; null where none is needed. We never run it. */
+  /** A command of a general tool, for the drive that `find` found; null where none is needed or given. We never run it. */
   command: string | null;
   /** Seconds it takes; undefined where only the drive knows. */
   seconds: Span | undefined;
@@ -41,16 +41,23 @@ export interface EraseWay {
 /** Ways to erase it, and how what was done is checked. */
 export interface ErasePlan {
   kind: 'magnetic disk' | 'SATA flash' | 'NVMe flash' | 'USB stick or card' | 'soldered flash';
+  /** Finds the drive by its serial for the commands; null where none are given. */
+  find: string | null;
+  /** Why no command is given; null where some are. */
+  not: 'not to be lost' | 'no serial' | null;
   ways: EraseWay[];
   /** The table of NIST SP 800-88 Rev. 1, appendix A, from memory. */
   source: string;
 }
 
-/** Of a drive with no serial nobody can say for certain that the command is about it. */
-const pathOf = (store: Pick<Store, 'serial'>): string | null =>
-  store.serial === null || store.serial.length < 4
+/**
+ * Finds the one drive with a serial and puts its path into $drive, which stays no drive where there is none or more than one.
+ * Null where the serial cannot name it for certain.
+ */
+const finding = (serial: string | null): string | null =>
+  serial === null || !/^[\w.-]{4,}$/.test(serial)
     ? null
-    : `/dev/disk/by-id/*${store.serial.replace(/[^\w.-]/g, '_')}`;
+    : `drive=$(lsblk -dnpo NAME,SERIAL | awk '$2 == "${serial}" { print $1 }'); test -b "$drive" || { echo 'not one drive of this serial'; drive=/dev/null/none; }`;
 
 const kindOf = (s: Pick<Store, 'kind' | 'transport' | 'rotational'>): ErasePlan['kind'] => {
   if (s.kind !== 'drive' || (s.transport === 'usb' && s.rotational === false)) return 'USB stick or card';
@@ -65,10 +72,12 @@ const kindOf = (s: Pick<Store, 'kind' | 'transport' | 'rotational'>): ErasePlan[
  */
 export function erasePlan(store: Store): ErasePlan {
   const kind = kindOf(store);
-  const path = pathOf(store);
+  const kept = store.fate !== 'may be lost';
+  const find = kept ? null : finding(store.serial);
+  const not = kept ? 'not to be lost' : find === null ? 'no serial' : null;
   const { write } = predictTimes(store.bytes, store, []);
   const once = write.value;
-  const command = (text: string): string | null => path && text.replaceAll('DRIVE', path);
+  const command = (text: string): string | null => find && text.replaceAll('DRIVE', '"$drive"');
   const overwrite = (caveats: EraseCaveat[]): EraseWay => ({
     level: 'clear',
     method: 'overwrite once',
@@ -97,6 +106,8 @@ export function erasePlan(store: Store): ErasePlan {
     case 'magnetic disk':
       return {
         kind,
+        find,
+        not,
         source: 'NIST SP 800-88 Rev. 1, table A-5',
         ways: [
           overwrite(['spare sectors stay']),
@@ -120,6 +131,8 @@ export function erasePlan(store: Store): ErasePlan {
     case 'SATA flash':
       return {
         kind,
+        find,
+        not,
         source: 'NIST SP 800-88 Rev. 1, table A-8',
         ways: [
           overwrite(['copies stay']),
@@ -150,6 +163,8 @@ export function erasePlan(store: Store): ErasePlan {
     case 'NVMe flash':
       return {
         kind,
+        find,
+        not,
         source: 'NIST SP 800-88 Rev. 1, table A-8',
         ways: [
           overwrite(['copies stay']),
@@ -174,6 +189,8 @@ export function erasePlan(store: Store): ErasePlan {
     case 'soldered flash':
       return {
         kind,
+        find,
+        not,
         source: 'NIST SP 800-88 Rev. 1, table A-8',
         ways: [
           overwrite(['copies stay']),
@@ -184,6 +201,8 @@ export function erasePlan(store: Store): ErasePlan {
     case 'USB stick or card':
       return {
         kind,
+        find,
+        not,
         source: 'NIST SP 800-88 Rev. 1, table A-8',
         ways: [
           way(

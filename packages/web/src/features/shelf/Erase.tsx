@@ -1,6 +1,6 @@
 import type { Store } from '@zb/core/model/bench';
 import { formatSpan } from '@zb/core/units/duration';
-import { caveatWords, eraseLevelWords } from '@zb/core/words/erase';
+import { caveatWords, eraseLevelWords, noCommandWords } from '@zb/core/words/erase';
 import { erasePlan } from '@zb/core/write/erase';
 
 /** Ways to erase a drive, a stick or a card before it is used again or passed on; none of them is run from here. */
@@ -9,8 +9,14 @@ export function Erase({ store }: { store: Store }) {
   return (
     <details className="why">
       <summary>Erase it before it is used again or given away</summary>
-      {store.fate === 'keep' && (
-        <p className="said said-stop">It is marked to keep. Decide otherwise before anything is erased.</p>
+      {plan.not !== null && <p className="said said-check">{noCommandWords(plan.not)}</p>}
+      {plan.find !== null && (
+        <p className="sub">
+          First, find it by its serial, so that a letter that moved cannot hit another:{' '}
+          <span className="m" style={{ overflowWrap: 'anywhere' }}>
+            {plan.find}
+          </span>
+        </p>
       )}
       <table className="t">
         <thead>
@@ -38,10 +44,7 @@ export function Erase({ store }: { store: Store }) {
         </tbody>
       </table>
       <p className="sub">
-        By {plan.source}, for a {plan.kind}.{' '}
-        {plan.ways.some((w) => w.command !== null)
-          ? 'A drive is named by its serial, so that a letter that moved cannot hit another.'
-          : 'It has no serial here: no command is given that could hit another drive. Say its serial first.'}
+        By {plan.source}, for a {plan.kind}.
       </p>
     </details>
   );
