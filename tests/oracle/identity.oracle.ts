@@ -3,8 +3,8 @@
  * programs with their notes, readelf and strings say what stands in them, sfdisk where the last part ends.
  */
 import { copyFileSync, mkdirSync, writeFileSync } from 'node:fs';
+import { readImageItem } from '@zb/core/model/blank';
 import type { Inspection } from '@zb/core/model/inspection';
-import type { ImageItem } from '@zb/core/model/shelf';
 import { kernelYear } from '@zb/core/system/kernelYears';
 import { profileFromImage } from '@zb/core/system/fromImage';
 import { notSaid } from '@zb/core/system/notSaid';
@@ -58,18 +58,6 @@ function appliance(name: string, init: string, release: string): string {
   ]);
 }
 
-const itemOf = (name: string, inspection: Inspection): ImageItem => ({
-  kind: 'image',
-  id: 'i',
-  name,
-  bytes: inspection.bytes,
-  digests: {},
-  inspection,
-  comparison: null,
-  depotFile: null,
-  notes: '',
-});
-
 describe('a disk image with a system on it', () => {
   const release = 'NAME="Gull \\"Box\\""\nVERSION_ID=4.2\nVARIANT="Small"\nID=gull\n';
   let path: string;
@@ -115,7 +103,7 @@ describe('a disk image with a system on it', () => {
   });
 
   it('begins a system with these, where each comes from, and asks for the rest', () => {
-    const profile = profileFromImage(itemOf('x.img', found), 'new');
+    const profile = profileFromImage(readImageItem('x.img', found), 'new');
     const version = found.identity?.kernels[0]?.value ?? '';
     expect(profile).toMatchObject({
       name: 'Gull "Box"',
@@ -162,7 +150,7 @@ it('a disc says its name by its information, and by its label where it has none'
     value: 'GULL',
     from: { code: 'volume label', place: { of: 'optical volume' } },
   });
-  const profile = profileFromImage(itemOf('gull.iso', bare), 'new');
+  const profile = profileFromImage(readImageItem('gull.iso', bare), 'new');
   // An installer unpacks onto the drive what nobody can read from its size.
   expect(profile?.origins['needs.bootBytes']).toEqual({ code: 'not said' });
   expect(profile?.origins.installer).toEqual({ code: 'not said' });

@@ -19,7 +19,10 @@ const chosen = shapes.filter((s) => ALL || (ONE ? ONE === s.file : SELECTED.incl
 /** Who made the parts is no part of what is read, and stays out of the fixtures. */
 const neutral = (report: string): string =>
   report
-    .replace(/("field": "(?:BIOS )?(?:Vendor ID|Model name|Virtualization):",\s*"data": )"[^"]*"/g, '$1"made up"')
+    .replace(
+      /("field": "(?:BIOS )?(?:Vendor ID|Model name|Virtualization):",\s*"data": )"[^"]*"/g,
+      '$1"made up"',
+    )
     .replace(/^(vendor_id|model name)(\s*: ).*$/gm, '$1$2made up')
     .replace(/("(?:model|vendor|model_name|model_family|product)": )"[^"]*"/g, '$1"made up"')
     .replace(/^(\s*Manufacturer: ).*$/gm, '$1made up');

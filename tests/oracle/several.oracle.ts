@@ -4,6 +4,7 @@
  */
 import { copyFileSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { readImageItem } from '@zb/core/model/blank';
 import type { ImageItem } from '@zb/core/model/shelf';
 import { severalOnStick } from '@zb/core/write/severalOnStick';
 import { starts } from './emulator';
@@ -27,18 +28,7 @@ async function disc(name: string, menu: string | null): Promise<ImageItem> {
   if (menu !== null) writeFileSync(join(root, 'boot/grub/loopback.cfg'), menu);
   const path = room.path(name);
   run('xorriso', ['-as', 'mkisofs', '-quiet', '-R', '-V', 'DISC', '-o', path, root]);
-  const inspection = await inspectFile(path);
-  return {
-    kind: 'image',
-    id: name,
-    name,
-    bytes: inspection.bytes,
-    digests: {},
-    inspection,
-    comparison: null,
-    depotFile: null,
-    notes: '',
-  };
+  return readImageItem(name, await inspectFile(path));
 }
 
 /** The stick with GRUB, the menu and the images; what is chosen is `first`. */

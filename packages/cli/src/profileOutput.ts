@@ -1,3 +1,4 @@
+import { readImageItem } from '@zb/core/model/blank';
 import type { Inspection } from '@zb/core/model/inspection';
 import { profileFromImage } from '@zb/core/system/fromImage';
 import { notSaid } from '@zb/core/system/notSaid';
@@ -5,20 +6,7 @@ import { originWords } from '@zb/core/words/origin';
 
 /** What `zb profile` prints: a system as `zb fit` and the page take it, where each value comes from, and what is to say. */
 export function profileOutput(name: string, inspection: Inspection) {
-  const profile = profileFromImage(
-    {
-      kind: 'image',
-      id: 'image',
-      name,
-      bytes: inspection.bytes,
-      digests: {},
-      inspection,
-      comparison: null,
-      depotFile: null,
-      notes: '',
-    },
-    'from-image',
-  );
+  const profile = profileFromImage(readImageItem(name, inspection), 'from-image');
   if (!profile) throw new Error('an image that was read has an inspection');
   return {
     profile,

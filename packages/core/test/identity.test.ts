@@ -6,6 +6,7 @@ import { readDiscLine, readTreeInfo } from '@zb/core/formats/discInfo';
 import { readElf } from '@zb/core/formats/elf';
 import { readOsRelease } from '@zb/core/formats/osRelease';
 import { bytesSource } from '@zb/core/formats/source';
+import { readImageItem } from '@zb/core/model/blank';
 import type { Bench, ImageItem, Profile } from '@zb/core/model/bench';
 import { applyChanges } from '@zb/core/model/changes';
 import { benchFromText, benchToText } from '@zb/core/model/file';
@@ -27,13 +28,9 @@ const must = <T>(x: T | undefined): T => {
 };
 const profile = must(demo.profiles[0]);
 /** An image that was read, and starts by UEFI. */
-const image: ImageItem = {
-  kind: 'image',
-  id: 'gull',
-  name: 'gull-4.1.img',
-  bytes: 50e6,
-  digests: {},
-  inspection: inspectionSchema.parse({
+const image = readImageItem(
+  'gull-4.1.img',
+  inspectionSchema.parse({
     bytes: 50e6,
     layout: 'gpt',
     parts: [],
@@ -51,10 +48,8 @@ const image: ImageItem = {
     rules: 4,
     container: { kind: 'none' },
   }),
-  comparison: null,
-  depotFile: null,
-  notes: '',
-};
+  'gull',
+);
 /** A box with that system and that image. */
 const box = {
   ...must(demo.boxes[0]),

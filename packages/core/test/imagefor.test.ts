@@ -161,7 +161,10 @@ describe('an image for a machine', () => {
     const copied = (bytes: number) =>
       boxAdvice(
         gull,
-        reading({ fileCopy: { starts: ['uefi-x64'], files: 9, largest: { path: '/big', bytes } } }, optical),
+        reading(
+          { fileCopy: { starts: ['uefi-x64'], label: null, files: 9, largest: { path: '/big', bytes } } },
+          optical,
+        ),
       );
     // FAT file-system specification 1.03: DIR_FileSize is 32 bits wide.
     expect(copied(2 ** 32 - 1)).toMatchObject({

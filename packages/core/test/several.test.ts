@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib';
+import { readImageItem } from '@zb/core/model/blank';
 import type { ImageItem, Store } from '@zb/core/model/bench';
 import { contentOf, inspectionSchema } from '@zb/core/model/inspection';
 import { bytesSource } from '@zb/core/formats/source';
@@ -9,36 +10,31 @@ import { severalOnStick } from '@zb/core/write/severalOnStick';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { isStore } from '@zb/core/model/shelf';
 
-const disc = (id: string, more: object = {}, bytes = 1e9): ImageItem => ({
-  kind: 'image',
-  id,
-  name: `${id}.iso`,
-  bytes,
-  digests: {},
-  inspection: inspectionSchema.parse({
-    bytes,
-    layout: 'iso9660',
-    parts: [],
-    outcomes: [],
-    regions: [],
-    findings: [],
-    container: { kind: 'none' },
-    identity: {
-      name: null,
-      version: null,
-      variant: null,
-      archs: [],
-      kernels: [],
-      cpuLevel: null,
-      fromItsFile: '/boot/grub/loopback.cfg',
-      reaches: bytes,
-    },
-    ...more,
-  }),
-  comparison: null,
-  depotFile: null,
-  notes: '',
-});
+const disc = (id: string, more: object = {}, bytes = 1e9): ImageItem =>
+  readImageItem(
+    `${id}.iso`,
+    inspectionSchema.parse({
+      bytes,
+      layout: 'iso9660',
+      parts: [],
+      outcomes: [],
+      regions: [],
+      findings: [],
+      container: { kind: 'none' },
+      identity: {
+        name: null,
+        version: null,
+        variant: null,
+        archs: [],
+        kernels: [],
+        cpuLevel: null,
+        fromItsFile: '/boot/grub/loopback.cfg',
+        reaches: bytes,
+      },
+      ...more,
+    }),
+    id,
+  );
 
 describe('several images on one stick', () => {
   it.each([

@@ -1,4 +1,5 @@
-import type { Machine, Store } from './shelf';
+import type { Inspection } from './inspection';
+import type { ImageItem, Machine, Store } from './shelf';
 
 /** What a thing of the shelf has where nobody said otherwise; the schema's own defaults, for records made in code. */
 export const owning = { owned: true, price: null };
@@ -16,3 +17,15 @@ export const plainMachine = {
   details: null,
 } satisfies Partial<Machine>;
 export const plainAdapter = { ...owning, goesIn: 'outside' as const, wiredPorts: 0, sataPorts: 0 };
+/** An image that was read, and of which nothing else is known. */
+export const readImageItem = (name: string, inspection: Inspection, id = name): ImageItem => ({
+  kind: 'image',
+  id,
+  name,
+  bytes: inspection.bytes,
+  digests: {},
+  inspection,
+  comparison: null,
+  depotFile: null,
+  notes: '',
+});

@@ -122,7 +122,10 @@ export type Container = z.infer<typeof containerSchema>;
 
 /** What copying the files of an optical volume to a FAT stick would start, and the largest file that has to fit there. */
 export const fileCopySchema = z.object({
+  /** Firmware that comes to a kernel from such a stick. */
   starts: z.array(firmwareKind),
+  /** The label the stick must be given for it; null where any will do. */
+  label: z.string().nullable().default(null),
   largest: z.object({ path: z.string(), bytes: z.number() }).nullable(),
   files: z.number().int(),
 });

@@ -12,7 +12,7 @@ export const FAT_FILE_LIMIT = 4 * GIB - 1;
 export type CopyReason =
   | { code: 'firmware not known' }
   | { code: 'its own tables start' }
-  | { code: 'files start'; files: number; largest: number }
+  | { code: 'files start'; files: number; largest: number; label: string | null }
   | { code: 'file too large for FAT'; path: string; bytes: number }
   | { code: 'disc only' }
   | { code: 'starts no way'; firmware: FirmwareKind; why: StartWhy };
@@ -57,7 +57,7 @@ export function boxAdvice(machine: Machine, reading: ImageReading): BoxAdvice {
       table: 'for copied files',
       reason: tooLarge
         ? { code: 'file too large for FAT', path: largest.path, bytes: largest.bytes }
-        : { code: 'files start', files, largest: largest?.bytes ?? 0 },
+        : { code: 'files start', files, largest: largest?.bytes ?? 0, label: copied.label },
     };
   }
   const optical = startOn(reading, firmware, secure, 'optical');

@@ -1,7 +1,7 @@
 import { anatomy } from '../image/anatomy';
-import { fileCopy } from '../image/fileCopy';
 import { findings, packedFinding } from '../image/findings';
 import { bootVolumes } from '../image/loaders';
+import { fileCopy } from './fileCopy';
 import { identityOf } from './identity';
 import { outcomes, packedOutcomes } from './outcome';
 import { readImage } from '../image/read';

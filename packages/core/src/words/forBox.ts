@@ -12,7 +12,7 @@ export function copyWords(r: CopyReason): string {
     case 'its own tables start':
       return 'Byte for byte: its own tables and loaders are what starts. Copying its files alone would lose them.';
     case 'files start':
-      return `As a whole image it does not start here from a stick, but its ${r.files} files do, copied to a FAT32 part: UEFI finds the loader by its name. The largest has ${formatIec(r.largest)}, below the 4 GiB that FAT allows.`;
+      return `As a whole image it does not start here from a stick, but its ${r.files} files do, copied to a FAT32 part: UEFI finds the loader by its name. The largest has ${formatIec(r.largest)}, below the 4 GiB that FAT allows.${r.label === null ? '' : ` Its loader looks for its volume by name: label the part ${r.label}.`}`;
     case 'file too large for FAT':
       return `As a whole image it does not start here from a stick. Its files would, but “${r.path}” has ${formatIec(r.bytes)}, and a file on FAT holds 4 GiB less one byte. Write it to a disc, or look for an image made for sticks.`;
     case 'disc only':

@@ -66,156 +66,141 @@ const kindOf = (s: Pick<Store, 'kind' | 'transport' | 'rotational'>): ErasePlan[
   return s.rotational === false ? 'SATA flash' : 'magnetic disk';
 };
 
+/** A way as its standard has it: passes over the whole of it, or the seconds it usually takes; DRIVE stands for its path. */
+interface Listed {
+  level: EraseLevel;
+  method: EraseMethod;
+  text: string;
+  takes: { passes: number } | Span;
+  caveats: EraseCaveat[];
+}
+const listed = (
+  level: EraseLevel,
+  method: EraseMethod,
+  text: string,
+  takes: Listed['takes'],
+  ...caveats: EraseCaveat[]
+): Listed => ({ level, method, text, takes, caveats });
+const once = { passes: 1 } as const;
+const ZEROS = 'dd if=/dev/zero of=DRIVE bs=4M oflag=direct status=progress';
+const ONES = `tr '\\0' '\\377' </dev/zero | dd of=DRIVE bs=4M iflag=fullblock oflag=direct status=progress`;
+const hdparm = (what: string): string => `hdparm --yes-i-know-what-i-am-doing --sanitize-${what} DRIVE`;
+const secure = (how: string): string =>
+  `hdparm --user-master u --security-set-pass p DRIVE && hdparm --user-master u --security-${how} p DRIVE`;
+const overFlash = listed('clear', 'overwrite once', ZEROS, once, 'copies stay');
+
+/** NIST SP 800-88 Rev. 1, appendix A, tables A-5 (magnetic media) and A-8 (flash), from memory; times of a command's own by common practice. */
+const WAYS: Record<ErasePlan['kind'], Listed[]> = {
+  'magnetic disk': [
+    listed('clear', 'overwrite once', ZEROS, once, 'spare sectors stay'),
+    listed(
+      'purge',
+      'enhanced secure erase',
+      secure('erase-enhanced'),
+      once,
+      'not over USB',
+      'may be frozen',
+      'drive must have it',
+    ),
+    listed(
+      'purge',
+      'sanitize by overwriting',
+      hdparm('overwrite hex:00000000'),
+      once,
+      'not over USB',
+      'drive must have it',
+    ),
+  ],
+  'SATA flash': [
+    overFlash,
+    listed(
+      'clear',
+      'secure erase',
+      secure('erase'),
+      span(5, 120),
+      'not over USB',
+      'may be frozen',
+      'drive must have it',
+    ),
+    listed(
+      'purge',
+      'sanitize by block erase',
+      hdparm('block-erase'),
+      span(5, 300),
+      'not over USB',
+      'drive must have it',
+    ),
+    listed(
+      'purge',
+      'sanitize by forgetting the key',
+      hdparm('crypto-scramble'),
+      span(1, 60),
+      'not over USB',
+      'drive must have it',
+    ),
+  ],
+  'NVMe flash': [
+    overFlash,
+    listed('clear', 'secure erase', 'nvme format DRIVE --ses=1', span(5, 300)),
+    listed(
+      'purge',
+      'format with the key forgotten',
+      'nvme format DRIVE --ses=2',
+      span(1, 60),
+      'drive must have it',
+    ),
+    listed(
+      'purge',
+      'sanitize by block erase',
+      'nvme sanitize DRIVE --sanact=2',
+      span(5, 600),
+      'drive must have it',
+    ),
+  ],
+  'soldered flash': [
+    overFlash,
+    listed('clear', 'secure erase', 'blkdiscard --secure DRIVE', span(5, 300), 'drive must have it'),
+  ],
+  'USB stick or card': [
+    listed(
+      'clear',
+      'overwrite twice, second time inverted',
+      `${ZEROS}; ${ONES}`,
+      { passes: 2 },
+      'copies stay',
+    ),
+  ],
+};
+const BROKEN: EraseWay = {
+  level: 'destroy',
+  method: 'break it up',
+  command: null,
+  seconds: undefined,
+  caveats: [],
+};
+
 /**
- * Ways to erase a drive, a stick or a card before it is passed on or used again, the least first. Source: NIST SP 800-88
- * Rev. 1, appendix A, tables A-5 (magnetic media) and A-8 (flash), from memory; times by what is known of the store.
+ * Ways to erase a drive, a stick or a card before it is passed on or used again, the least first. Commands are given for
+ * what may be lost alone. Source: NIST SP 800-88 Rev. 1, appendix A, from memory; times by what is known of the store.
  */
 export function erasePlan(store: Store): ErasePlan {
   const kind = kindOf(store);
   const kept = store.fate !== 'may be lost';
   const find = kept ? null : finding(store.serial);
-  const not = kept ? 'not to be lost' : find === null ? 'no serial' : null;
-  const { write } = predictTimes(store.bytes, store, []);
-  const once = write.value;
-  const command = (text: string): string | null => find && text.replaceAll('DRIVE', '"$drive"');
-  const overwrite = (caveats: EraseCaveat[]): EraseWay => ({
-    level: 'clear',
-    method: 'overwrite once',
-    command: command('dd if=/dev/zero of=DRIVE bs=4M oflag=direct status=progress'),
-    seconds: once,
-    caveats,
-  });
-  const way = (
-    level: EraseLevel,
-    method: EraseMethod,
-    text: string,
-    caveats: EraseCaveat[],
-    seconds?: Span,
-  ): EraseWay => ({ level, method, command: command(text), seconds, caveats });
-  const broken: EraseWay = {
-    level: 'destroy',
-    method: 'break it up',
-    command: null,
-    seconds: undefined,
-    caveats: [],
+  const pass = predictTimes(store.bytes, store, []).write.value;
+  const ways = WAYS[kind].map(({ text, takes, caveats, ...way }): EraseWay => ({
+    ...way,
+    command: find && text.replaceAll('DRIVE', '"$drive"'),
+    seconds: 'passes' in takes ? span(pass.low * takes.passes, pass.high * takes.passes) : takes,
+    caveats: caveats.filter((c) => c !== 'not over USB' || store.transport === 'usb'),
+  }));
+  return {
+    kind,
+    find,
+    not: kept ? 'not to be lost' : find === null ? 'no serial' : null,
+    ways: [...ways, BROKEN],
+    source: `NIST SP 800-88 Rev. 1, table ${kind === 'magnetic disk' ? 'A-5' : 'A-8'}`,
   };
-  const erase = (enhanced: '' | '-enhanced'): string =>
-    `hdparm --user-master u --security-set-pass p DRIVE && hdparm --user-master u --security-erase${enhanced} p DRIVE`;
-  const usb: EraseCaveat[] = store.transport === 'usb' ? ['not over USB'] : [];
-  switch (kind) {
-    case 'magnetic disk':
-      return {
-        kind,
-        find,
-        not,
-        source: 'NIST SP 800-88 Rev. 1, table A-5',
-        ways: [
-          overwrite(['spare sectors stay']),
-          way(
-            'purge',
-            'enhanced secure erase',
-            erase('-enhanced'),
-            [...usb, 'may be frozen', 'drive must have it'],
-            once,
-          ),
-          way(
-            'purge',
-            'sanitize by overwriting',
-            'hdparm --yes-i-know-what-i-am-doing --sanitize-overwrite hex:00000000 DRIVE',
-            [...usb, 'drive must have it'],
-            once,
-          ),
-          broken,
-        ],
-      };
-    case 'SATA flash':
-      return {
-        kind,
-        find,
-        not,
-        source: 'NIST SP 800-88 Rev. 1, table A-8',
-        ways: [
-          overwrite(['copies stay']),
-          way(
-            'clear',
-            'secure erase',
-            erase(''),
-            [...usb, 'may be frozen', 'drive must have it'],
-            span(5, 120),
-          ),
-          way(
-            'purge',
-            'sanitize by block erase',
-            'hdparm --yes-i-know-what-i-am-doing --sanitize-block-erase DRIVE',
-            [...usb, 'drive must have it'],
-            span(5, 300),
-          ),
-          way(
-            'purge',
-            'sanitize by forgetting the key',
-            'hdparm --yes-i-know-what-i-am-doing --sanitize-crypto-scramble DRIVE',
-            [...usb, 'drive must have it'],
-            span(1, 60),
-          ),
-          broken,
-        ],
-      };
-    case 'NVMe flash':
-      return {
-        kind,
-        find,
-        not,
-        source: 'NIST SP 800-88 Rev. 1, table A-8',
-        ways: [
-          overwrite(['copies stay']),
-          way('clear', 'secure erase', 'nvme format DRIVE --ses=1', [], span(5, 300)),
-          way(
-            'purge',
-            'format with the key forgotten',
-            'nvme format DRIVE --ses=2',
-            ['drive must have it'],
-            span(1, 60),
-          ),
-          way(
-            'purge',
-            'sanitize by block erase',
-            'nvme sanitize DRIVE --sanact=2',
-            ['drive must have it'],
-            span(5, 600),
-          ),
-          broken,
-        ],
-      };
-    case 'soldered flash':
-      return {
-        kind,
-        find,
-        not,
-        source: 'NIST SP 800-88 Rev. 1, table A-8',
-        ways: [
-          overwrite(['copies stay']),
-          way('clear', 'secure erase', 'blkdiscard --secure DRIVE', ['drive must have it'], span(5, 300)),
-          broken,
-        ],
-      };
-    case 'USB stick or card':
-      return {
-        kind,
-        find,
-        not,
-        source: 'NIST SP 800-88 Rev. 1, table A-8',
-        ways: [
-          way(
-            'clear',
-            'overwrite twice, second time inverted',
-            `dd if=/dev/zero of=DRIVE bs=4M oflag=direct status=progress; tr '\\0' '\\377' </dev/zero | dd of=DRIVE bs=4M iflag=fullblock oflag=direct status=progress`,
-            ['copies stay'],
-            span(once.low * 2, once.high * 2),
-          ),
-          broken,
-        ],
-      };
-  }
 }
 
 /** One place that is read back after erasing; bytes. */

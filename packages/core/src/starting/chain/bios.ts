@@ -8,7 +8,7 @@ import { field } from '../../image/evidence';
 import type { Begins } from '../../image/begins';
 import type { ImageFacts } from '../../image/read';
 import type { Rung } from '../../model/inspection';
-import { rung } from './files';
+import { kernelFault, rung } from './files';
 import { followGrub } from './grub';
 import { GrubDevices } from './grubEnvironment';
 import { followSyslinux } from './syslinux';
@@ -146,7 +146,6 @@ export async function kernelChain({ source, at }: Of<'kernel'>): Promise<Rung[]>
   const path = `byte ${at}`;
   const loader = rung('loader', { code: 'built in' });
   if (!kernel) return [loader, rung('kernel', { code: 'no kernel', path, place }, evidence)];
-  if (kernel.bytes > file.size)
-    return [loader, rung('kernel', { code: 'cut short', path, place, bytes: kernel.bytes }, evidence)];
-  return [loader, rung('kernel', { code: 'built in' }, evidence)];
+  const fault = kernelFault(kernel, file, { path, place });
+  return [loader, rung('kernel', fault ?? { code: 'built in' }, evidence)];
 }
