@@ -400,3 +400,23 @@ test('a full bench and a long name: the sheet still reads, keys still move', asy
   await expect(page.locator('#cell-29-0')).toBeFocused();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
 });
+
+test('lines of the trade: a school is decided and kept; nothing that is to be kept can be erased by a line', async ({
+  page,
+  open,
+}) => {
+  await open('/box/games-corner/write');
+  const practice = page.getByRole('region', { name: 'From practice' });
+  await practice.getByRole('button', { name: 'Take the final drive in an adapter' }).click();
+  await expect(practice.getByText('Taken: the final drive in an adapter')).toBeVisible();
+  await axe(page);
+  await kept(page);
+  await page.reload();
+  await expect(practice.getByText('Taken: the final drive in an adapter')).toBeVisible();
+  await page.goto(page.url().replace(/box.*/, 'shelf'));
+  await page.getByRole('link', { name: 'Scans drive' }).first().click();
+  await page.getByText('Erase it before it is used again').click();
+  await expect(page.getByText('no command is given until it may be lost')).toBeVisible();
+  await expect(page.getByText('/dev/')).toHaveCount(0);
+  await axe(page);
+});

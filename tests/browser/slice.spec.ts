@@ -360,7 +360,7 @@ test('choose: reasons, missing facts and their answer in place', async ({ page, 
   await page.getByRole('button', { name: 'Choose Tidegate for boards' }).click();
   await expect(headline(page)).toContainText('Tidegate for boards');
   await expect(status(page)).toHaveText('Tidegate for boards chosen');
-  await page.getByText(/All 12 rules/).click();
+  await page.getByText(/All 13 rules/).click();
   await expect(page.getByText('Needs 2 wired ports, has 2.').first()).toBeVisible();
   await axe(page);
 });
