@@ -1,0 +1,13 @@
+import { defineRecipe } from '@chakra-ui/react';
+import { controlBase } from './control';
+
+/** A line to type into. */
+export const input = defineRecipe({
+  className: 'zb-input',
+  base: controlBase,
+  variants: {
+    variant: { text: {}, data: { textStyle: 'data' } },
+    size: { md: { height: 'control' }, lg: { height: 'touch' } },
+  },
+  defaultVariants: { variant: 'text', size: 'md' },
+});

@@ -1,0 +1,17 @@
+import { defineRecipe } from '@chakra-ui/react';
+
+/** A key of the keyboard. */
+export const kbd = defineRecipe({
+  className: 'zb-kbd',
+  base: {
+    display: 'inline-block',
+    minWidth: '20px',
+    paddingInline: '1',
+    border: 'firm',
+    borderRadius: 'corner',
+    bg: 'bg.margin',
+    textStyle: 'data',
+    fontSize: 'small',
+    textAlign: 'center',
+  },
+});

@@ -1,0 +1,77 @@
+import { defineRecipe } from '@chakra-ui/react';
+
+const shape = (before: object) => ({
+  _before: {
+    content: '""',
+    display: 'inline-block',
+    flexShrink: 0,
+    boxSize: '11px',
+    forcedColorAdjust: 'none',
+    ...before,
+  },
+});
+
+/** A verdict: a shape and a word together; neither stands alone, and the shapes differ without their colours. */
+export const verdictMark = defineRecipe({
+  className: 'zb-verdict',
+  base: { display: 'inline-flex', alignItems: 'center', gap: '1.5', fontWeight: 620 },
+  variants: {
+    kind: {
+      yes: shape({ bg: 'proven', borderRadius: 'round' }),
+      no: {
+        color: 'fg.muted',
+        fontWeight: 480,
+        ...shape({ height: 0, borderTop: '2.5px solid', borderColor: 'fg.muted' }),
+      },
+      ask: shape({ border: '2px dotted', borderColor: 'check', borderRadius: 'round' }),
+      change: shape({
+        border: '2px solid',
+        borderColor: 'check',
+        backgroundImage: 'linear-gradient(90deg, {colors.check} 50%, transparent 50%)',
+      }),
+      stop: { color: 'stop', ...shape({ height: 0, borderTop: '2.5px solid', borderColor: 'stop' }) },
+    },
+  },
+  defaultVariants: { kind: 'ask' },
+});
+
+/** How grave a hazard is: a filled square, an open one, a line. */
+export const hazardMark = defineRecipe({
+  className: 'zb-hazard',
+  base: {
+    display: 'inline-flex',
+    alignItems: 'center',
+    gap: '5px',
+    fontSize: 'small',
+    fontWeight: 'heavy',
+    whiteSpace: 'nowrap',
+  },
+  variants: {
+    grade: {
+      stop: { color: 'stop', ...shape({ boxSize: '9px', bg: 'stop' }) },
+      check: { color: 'check', ...shape({ boxSize: '9px', border: '2px solid', borderColor: 'check' }) },
+      note: {
+        color: 'fg.muted',
+        ...shape({ boxSize: '9px', borderBottom: '2px solid', borderColor: 'fg.muted' }),
+      },
+    },
+  },
+  defaultVariants: { grade: 'note' },
+});
+
+/** A stamp on the sheet: signed, proven, refused. */
+export const stamp = defineRecipe({
+  className: 'zb-stamp',
+  base: {
+    display: 'inline-block',
+    border: '2px solid',
+    borderColor: 'currentColor',
+    fontWeight: 'heavy',
+    fontSize: '12.5px',
+    paddingInline: '2',
+    paddingBlock: '2px',
+    letterSpacing: '.03em',
+  },
+  variants: { kind: { good: { color: 'proven' }, stop: { color: 'stop' }, check: { color: 'check' } } },
+  defaultVariants: { kind: 'good' },
+});

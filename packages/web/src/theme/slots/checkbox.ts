@@ -1,0 +1,36 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { checkboxAnatomy } from '@chakra-ui/react/anatomy';
+
+/** A box to tick, with its words. */
+export const checkbox = defineSlotRecipe({
+  className: 'zb-checkbox',
+  slots: checkboxAnatomy.keys(),
+  base: {
+    root: {
+      display: 'inline-flex',
+      alignItems: 'flex-start',
+      gap: '2',
+      cursor: 'pointer',
+      _disabled: { cursor: 'not-allowed', opacity: 0.6 },
+    },
+    label: { textStyle: 'body', paddingTop: '2px' },
+    control: {
+      boxSize: 'target',
+      padding: '3px',
+      display: 'inline-flex',
+      alignItems: 'center',
+      justifyContent: 'center',
+      flexShrink: 0,
+      border: '1px solid',
+      borderColor: 'rule.control',
+      borderRadius: 'corner',
+      bg: 'bg',
+      color: 'work.contrast',
+      _checked: { bg: 'work', borderColor: 'work' },
+      _indeterminate: { bg: 'work', borderColor: 'work' },
+      _invalid: { borderColor: 'stop', borderWidth: '2px' },
+      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _icon: { boxSize: '16px' },
+    },
+  },
+});

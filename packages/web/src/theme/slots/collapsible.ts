@@ -1,0 +1,31 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { collapsibleAnatomy } from '@chakra-ui/react/anatomy';
+
+/** What can be folded away. */
+export const collapsible = defineSlotRecipe({
+  className: 'zb-collapsible',
+  slots: collapsibleAnatomy.keys(),
+  base: {
+    trigger: {
+      display: 'inline-flex',
+      alignItems: 'center',
+      gap: '1.5',
+      minHeight: 'target',
+      bg: 'transparent',
+      border: 0,
+      padding: 0,
+      color: 'work',
+      cursor: 'pointer',
+      fontFamily: 'body',
+      fontSize: 'body',
+      focusVisibleRing: 'outside',
+      focusRingColor: 'work',
+    },
+    indicator: {
+      transition: 'rotate {durations.quick}',
+      _open: { rotate: '90deg' },
+      _icon: { boxSize: '14px' },
+    },
+    content: { overflow: 'hidden' },
+  },
+});

@@ -1,0 +1,38 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { fileUploadAnatomy } from '@chakra-ui/react/anatomy';
+
+/** A place that takes files. */
+export const fileUpload = defineSlotRecipe({
+  className: 'zb-fileUpload',
+  slots: fileUploadAnatomy.keys(),
+  base: {
+    root: { display: 'flex', flexDirection: 'column', gap: '2', width: '100%' },
+    label: { textStyle: 'label' },
+    dropzone: {
+      display: 'flex',
+      flexDirection: 'column',
+      gap: '2',
+      alignItems: 'flex-start',
+      padding: '5',
+      border: '2px dashed',
+      borderColor: 'rule.control',
+      borderRadius: 'corner',
+      bg: 'bg.margin',
+      cursor: 'pointer',
+      _dragging: { bg: 'work.wash', borderColor: 'work', borderStyle: 'solid' },
+      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+    },
+    dropzoneContent: { display: 'flex', flexDirection: 'column', gap: '1' },
+    itemGroup: {
+      display: 'flex',
+      flexDirection: 'column',
+      gap: '1',
+      listStyle: 'none',
+      padding: 0,
+      margin: 0,
+    },
+    item: { display: 'flex', gap: '3', alignItems: 'baseline', borderBottom: 'thin', paddingBlock: '1' },
+    itemName: { overflowWrap: 'anywhere', flex: 1 },
+    itemSizeText: { textStyle: 'data', color: 'fg.muted' },
+  },
+});

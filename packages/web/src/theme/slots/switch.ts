@@ -1,0 +1,37 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { switchAnatomy } from '@chakra-ui/react/anatomy';
+
+/** Something that is on or off at once. */
+export const switchRecipe = defineSlotRecipe({
+  className: 'zb-switch',
+  slots: switchAnatomy.keys(),
+  base: {
+    root: {
+      display: 'inline-flex',
+      alignItems: 'center',
+      gap: '2',
+      cursor: 'pointer',
+      _disabled: { opacity: 0.6, cursor: 'not-allowed' },
+    },
+    label: { textStyle: 'body' },
+    control: {
+      width: '42px',
+      height: 'target',
+      padding: '2px',
+      display: 'inline-flex',
+      border: '1px solid',
+      borderColor: 'rule.control',
+      borderRadius: 'corner',
+      bg: 'bg.margin',
+      _checked: { bg: 'work', borderColor: 'work' },
+      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+    },
+    thumb: {
+      boxSize: '18px',
+      bg: 'fg.muted',
+      transition: 'translate {durations.quick}',
+      _checked: { translate: '18px 0', bg: 'work.contrast' },
+    },
+    indicator: { display: 'none' },
+  },
+});

@@ -1,0 +1,31 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { tabsAnatomy } from '@chakra-ui/react/anatomy';
+
+/** Sides of one sheet. */
+export const tabs = defineSlotRecipe({
+  className: 'zb-tabs',
+  slots: tabsAnatomy.keys(),
+  base: {
+    root: { display: 'flex', flexDirection: 'column', gap: '3' },
+    list: { display: 'flex', gap: '4', borderBottom: 'ink', overflowX: 'auto' },
+    trigger: {
+      appearance: 'none',
+      bg: 'transparent',
+      border: 0,
+      borderBottom: '3px solid transparent',
+      paddingBlock: '2',
+      paddingInline: '0.5',
+      fontFamily: 'body',
+      fontSize: 'body',
+      color: 'fg.muted',
+      cursor: 'pointer',
+      whiteSpace: 'nowrap',
+      _selected: { color: 'fg', fontWeight: 'strong', borderBottomColor: 'work' },
+      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '-2px' },
+    },
+    content: {
+      outline: 0,
+      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+    },
+  },
+});

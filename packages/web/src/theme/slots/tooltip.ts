@@ -1,0 +1,21 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { tooltipAnatomy } from '@chakra-ui/react/anatomy';
+
+/** The word of an icon. */
+export const tooltip = defineSlotRecipe({
+  className: 'zb-tooltip',
+  slots: tooltipAnatomy.keys(),
+  base: {
+    content: {
+      bg: 'fg',
+      color: 'bg',
+      paddingInline: '2',
+      paddingBlock: '1',
+      fontSize: 'small',
+      borderRadius: 'corner',
+      zIndex: 'tooltip',
+      maxWidth: '280px',
+    },
+    arrow: { '--arrow-size': '8px', '--arrow-background': '{colors.fg}' },
+  },
+});
