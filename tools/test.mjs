@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { installPackages } from './install.mjs';
+import { writeThemeTypes } from './theme-types.mjs';
 import { installDebianPackages } from './packages.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -90,6 +91,7 @@ if (missing.length > 0) {
 }
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
+writeThemeTypes();
 const built = (async () => {
   await check('format', bin('prettier'), ['--check', '--log-level=warn', '.']);
   await check('layers, and no circle', bin('depcruise'), LAYERS);

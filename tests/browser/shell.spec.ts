@@ -202,3 +202,27 @@ test('the dump of a drive’s table says what lies on it; what is none changes n
   await page.reload();
   await expect(page.getByText(/read from a dump/)).toBeVisible();
 });
+
+test('what the sheets are made of: every component in light and dark passes axe, and the table is walked by keys', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.address}/design`);
+  await expect(page.getByRole('heading', { name: 'What the sheets are made of' })).toBeVisible();
+  await axe(page);
+  const [grid] = await page.getByRole('grid', { name: 'Drives' }).all();
+  if (!grid) throw new Error('no table');
+  await grid.getByRole('gridcell', { name: 'Boot drive' }).focus();
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowDown');
+  await expect(grid.getByRole('gridcell', { name: 'keep' })).toBeFocused();
+  await page.getByRole('button', { name: 'A sheet over it' }).first().click();
+  await expect(page.getByRole('dialog', { name: 'Serials' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'From the side' }).first().click();
+  await expect(page.getByRole('dialog', { name: 'Boxes' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Do something' }).first().click();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByText('Taken back')).toBeVisible();
+});

@@ -12,7 +12,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { fetchOtherScreens, router } from './app/routes';
-import { system } from './app/theme';
+import { system } from './theme';
 import { BenchStore } from './storage/benchStore';
 import { StoreContext } from './storage/hooks';
 

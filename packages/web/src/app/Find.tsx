@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { findEntries, theBench, type Bench } from '@zb/core/model/bench';
 import type { FindEntry } from '@zb/core/model/collection';
 import { inTurns } from '../parts/inTurns';
-import { Modal } from '../parts/Modal';
+import { Dialog } from '../ui/Dialog';
 
 const SHOWN = 9;
 /** So many entries are searched at once; of more than twice as many in turns. */
@@ -101,7 +101,7 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
     void go(hit.path);
   };
   return (
-    <Modal open={open} onClose={close} title="Find" focusOn={() => input.current}>
+    <Dialog open={open} onClose={close} title="Find" focusOn={() => input.current}>
       <input
         ref={input}
         className="in"
@@ -144,6 +144,6 @@ export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; on
         ))}
       </ul>
       {hits.length === 0 && <p className="soft">Nothing on the bench has these words.</p>}
-    </Modal>
+    </Dialog>
   );
 }

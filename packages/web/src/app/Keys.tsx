@@ -1,4 +1,4 @@
-import { Modal } from '../parts/Modal';
+import { Dialog } from '../ui/Dialog';
 import { AREAS } from './areas';
 
 const KEYS: [string, string][] = [
@@ -13,7 +13,7 @@ const KEYS: [string, string][] = [
 ];
 
 export const Keys = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
-  <Modal open={open} onClose={onClose} title="Keys" width="480px">
+  <Dialog open={open} onClose={onClose} title="Keys" size="sm">
     <table className="t">
       <tbody>
         {KEYS.map(([key, what]) => (
@@ -26,5 +26,5 @@ export const Keys = ({ open, onClose }: { open: boolean; onClose: () => void }) 
         ))}
       </tbody>
     </table>
-  </Modal>
+  </Dialog>
 );

@@ -1,4 +1,4 @@
-import { Primary, Quiet } from '../parts/Button';
+import { Primary, Quiet } from '../ui/Button';
 import { useNotice, useStore } from '../storage/hooks';
 
 /** While no bench is on the screen: that it is being opened, that storage does not answer, or that another tab has one. */

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Primary, Quiet } from '../parts/Button';
+import { Primary, Quiet } from '../ui/Button';
 import { FileProblems } from '../parts/FileProblems';
 import { download } from '../storage/download';
 import { useStore } from '../storage/hooks';

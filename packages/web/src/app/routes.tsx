@@ -48,6 +48,12 @@ function Home() {
 }
 
 export const router = createBrowserRouter([
+  // What the sheets are made of, for those who draw them: no screen leads there.
+  {
+    path: '/design',
+    lazy: async () => ({ Component: (await import('../features/design/DesignPage')).default }),
+    HydrateFallback: () => null,
+  },
   {
     path: '/',
     element: <Shell />,

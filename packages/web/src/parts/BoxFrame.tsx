@@ -17,7 +17,7 @@ import { stops, stopTitle, type Stop } from '@zb/core/model/stops';
 import NotFound from './NotFound';
 import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';
-import { Primary, Quiet } from './Button';
+import { Primary, Quiet } from '../ui/Button';
 import { BoxLedger } from './LedgerPane';
 import { Sheet } from './Sheet';
 import { SignDespite } from './SignDespite';

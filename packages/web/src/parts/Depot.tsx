@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { formatIec } from '@zb/core/units/bytes';
-import { Quiet } from './Button';
+import { Quiet } from '../ui/Button';
 import type { DepotFile } from '@zb/core/model/standIns';
 import { useDepot } from './useImagePlace';
 
@@ -61,7 +61,7 @@ export function Depot({
                   onClick={() => void fetchEntry(d)}
                   disabled={fetched !== null}
                   aria-label={`Fetch ${d.file}`}
-                  paddingBlock="3px"
+                  size="sm"
                 >
                   Fetch
                 </Quiet>

@@ -6,7 +6,7 @@ import { formatExact, formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { progress } from '@zb/core/units/progress';
 import type { OpenImage } from '../workers/openImages';
-import { Quiet } from './Button';
+import { Quiet } from '../ui/Button';
 import { Stamp } from './Marks';
 import { PickFile } from './PickFile';
 import { readTextFile } from './textFile';

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Primary } from './Button';
+import { Primary } from '../ui/Button';
 
 /** Opens image files by button or by drop. */
 export function ImageOpener({

@@ -3,7 +3,7 @@ import { addEntry, type HandEntry } from '@zb/core/acts/box';
 import type { Box } from '@zb/core/model/bench';
 import type { Stop } from '@zb/core/model/stops';
 import { stamp, useAct } from '../storage/hooks';
-import { Quiet } from './Button';
+import { Quiet } from '../ui/Button';
 import { smallPhoto } from './photo';
 
 const TITLE = { note: 'Note', photo: 'Photo', setting: 'Setting changed' } as const;

@@ -1,7 +1,7 @@
 import { addSampleProfiles } from '@zb/core/acts/profiles';
 import { demoProfiles } from '@zb/core/demo/profiles';
 import { useAct, useBench } from '../storage/hooks';
-import { Primary } from './Button';
+import { Primary } from '../ui/Button';
 
 /** Where a bench has no system to judge: offers the made-up ones, so that the next step is one press away. */
 export function NoProfiles() {

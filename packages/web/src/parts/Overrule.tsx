@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
-import { Primary } from './Button';
-import { Modal } from './Modal';
+import { Primary } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
 
 /** Asks for the reason before a limit of the trade is set aside; the log keeps it. */
 export function Overrule({
@@ -17,7 +17,7 @@ export function Overrule({
   const [reason, setReason] = useState('');
   const field = useRef<HTMLTextAreaElement>(null);
   return (
-    <Modal open onClose={onClose} title={`Set a limit aside: ${title}`} focusOn={() => field.current}>
+    <Dialog open onClose={onClose} title={`Set a limit aside: ${title}`} focusOn={() => field.current}>
       <form
         className="stack"
         onSubmit={(e) => {
@@ -43,6 +43,6 @@ export function Overrule({
           </Primary>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { Grade } from './Marks';
-import { Modal } from './Modal';
-import { Primary, Quiet } from './Button';
+import { Dialog } from '../ui/Dialog';
+import { Primary, Quiet } from '../ui/Button';
 
 /** Asked before a stop is signed off with a Stop against it: the hazards again, and a reason that goes on record. */
 export function SignDespite({
@@ -18,11 +18,11 @@ export function SignDespite({
   const [reason, setReason] = useState('');
   const input = useRef<HTMLInputElement>(null);
   return (
-    <Modal
+    <Dialog
       open
       onClose={onClose}
       title={`${title} has a Stop against it`}
-      width="560px"
+      size="md"
       focusOn={() => input.current}
     >
       <form
@@ -56,6 +56,6 @@ export function SignDespite({
           </Quiet>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,6 +1,6 @@
 import type { SurveyChange } from '@zb/core/machine/compare';
 import { formatDay } from '@zb/core/units/date';
-import { Primary, Quiet } from './Button';
+import { Primary, Quiet } from '../ui/Button';
 
 /** What a new survey says differently, before it is taken. */
 export function SurveyChanges({

@@ -7,8 +7,8 @@ import { SURVEY_FILE, SURVEY_SCRIPT } from '@zb/core/machine/script';
 import type { Survey } from '@zb/core/machine/types';
 import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
-import { Primary, Quiet } from './Button';
-import { Modal } from './Modal';
+import { Primary, Quiet } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
 import { PickFile } from './PickFile';
 import { readTextFile } from './textFile';
 import { SurveyChanges } from './SurveyChanges';
@@ -110,11 +110,11 @@ export function SurveyIntake({
           </p>
         )}
       </div>
-      <Modal open={viewing} onClose={() => setViewing(false)} title="The survey script" width="860px">
+      <Dialog open={viewing} onClose={() => setViewing(false)} title="The survey script" size="lg">
         <pre className="pre" tabIndex={0}>
           {SURVEY_SCRIPT}
         </pre>
-      </Modal>
+      </Dialog>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { assumeUsual } from '@zb/core/acts/shelf';
 import type { Machine } from '@zb/core/model/bench';
 import { machineForms } from '@zb/core/model/shelf';
 import { useAct } from '../storage/hooks';
-import { Quiet } from './Button';
+import { Quiet } from '../ui/Button';
 
 const isAssumed = (machine: Machine): boolean => Object.values(machine.facts).some((r) => r.assumed);
 
@@ -27,7 +27,7 @@ export function UsualValues({ machine }: { machine: Machine }) {
           ))}
         </select>
       </label>
-      <Quiet paddingBlock="4px" onClick={() => void act(assumeUsual(machine, form, true))}>
+      <Quiet size="sm" onClick={() => void act(assumeUsual(machine, form, true))}>
         Assume what such machines have
       </Quiet>
       {assumed && (

@@ -41,6 +41,7 @@ import { tokens } from './tokens';
 export const config = defineConfig({
   cssVarsPrefix: 'zb',
   preflight: false,
+  strictTokens: true,
   conditions: { forced: '@media (forced-colors: active)' },
   theme: {
     breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1280px', wide: '1600px' },

@@ -1,5 +1,3 @@
-import { defineLayerStyles } from '@chakra-ui/react';
-
 const said = (colour: 'work' | 'stop' | 'check' | 'proven') => ({
   value: {
     borderInlineStart: '3px solid',
@@ -12,7 +10,7 @@ const said = (colour: 'work' | 'stop' | 'check' | 'proven') => ({
 });
 
 /** Surfaces: paper and what is ruled, stamped or said on it. */
-export const layerStyles = defineLayerStyles({
+export const layerStyles = {
   sheet: { value: { bg: 'bg', color: 'fg', border: 'firm' } },
   margin: { value: { bg: 'bg.margin', color: 'fg' } },
   ruled: { value: { borderBottom: 'thin' } },
@@ -20,4 +18,4 @@ export const layerStyles = defineLayerStyles({
   'said.stop': said('stop'),
   'said.check': said('check'),
   'said.proven': said('proven'),
-});
+} as const;

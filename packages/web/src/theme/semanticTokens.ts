@@ -5,8 +5,16 @@ const both = (light: string, dark: string, forced?: string) => ({
   value: { _light: light, _dark: dark, _print: light, ...(forced ? { _forced: forced } : {}) },
 });
 
+const line = (of: string) => ({ value: { _light: of, _dark: of } });
+
 /** Colours by what they are for. Stop, check and proven never stand without a mark and a word. */
 export const semanticTokens = defineSemanticTokens({
+  // Named with the colours, so that a dark sheet on a light page has dark lines.
+  borders: {
+    thin: line('1px solid {colors.rule}'),
+    firm: line('1px solid {colors.rule.strong}'),
+    ink: line('1px solid {colors.fg}'),
+  },
   colors: {
     bg: {
       DEFAULT: both('#fcfbf7', '#1d2124', 'Canvas'),

@@ -1,7 +1,5 @@
-import { defineTextStyles } from '@chakra-ui/react';
-
 /** Every way text is set. Figures and names of things are `data`: digits of one width, 0 and O told apart. */
-export const textStyles = defineTextStyles({
+export const textStyles = {
   headline: { value: { fontSize: 'headline', fontWeight: 'heavy', lineHeight: 'tight' } },
   title: { value: { fontSize: 'title', fontWeight: 'heavy', lineHeight: 'tight' } },
   body: { value: { fontSize: 'body', lineHeight: 'body' } },
@@ -18,4 +16,4 @@ export const textStyles = defineTextStyles({
   },
   data: { value: { fontFamily: 'mono', fontSize: '13px', fontVariantNumeric: 'tabular-nums' } },
   distance: { value: { fontSize: 'distance', fontWeight: 'heavy', lineHeight: 'tight' } },
-});
+} as const;

@@ -39,6 +39,7 @@ export const tokens = defineTokens({
     16: { value: '64px' },
   },
   sizes: {
+    0: { value: '0' },
     full: { value: '100%' },
     /** The smallest thing a finger is asked to hit (WCAG 2.2, 2.5.8). */
     target: { value: '24px' },
@@ -47,13 +48,11 @@ export const tokens = defineTokens({
     bar: { value: '48px' },
     rail: { value: '204px' },
     ledger: { value: '285px' },
+    /** As high as a long table grows before it scrolls. */
+    table: { value: '520px' },
+    none: { value: 'none' },
   },
   radii: { none: { value: '0' }, corner: { value: '2px' }, round: { value: '50%' } },
-  borders: {
-    thin: { value: '1px solid {colors.rule}' },
-    firm: { value: '1px solid {colors.rule.strong}' },
-    ink: { value: '1px solid {colors.fg}' },
-  },
   zIndex: {
     base: { value: 0 },
     docked: { value: 10 },

@@ -5,7 +5,7 @@ import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { differences, type Change } from '@zb/core/model/changes';
 import { BenchFileError, benchToText, previewImport, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
 import { mayBe } from '../../parts/textFile';

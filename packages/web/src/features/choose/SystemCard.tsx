@@ -12,7 +12,7 @@ import { releaseCard } from '@zb/core/system/school';
 import { score } from '@zb/core/system/score';
 import type { MachineView } from '@zb/core/system/view';
 import type { Bench, Box, Machine, Profile } from '@zb/core/model/bench';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { Facts } from '../../parts/Facts';
 import { Findings } from '../../parts/Findings';
 import { VerdictMark } from '../../parts/Marks';
@@ -66,7 +66,7 @@ export function SystemCard({
         {chosen ? (
           <b>chosen</b>
         ) : (
-          <Primary paddingBlock="4px" aria-label={`Choose ${profile.name}`} onClick={() => onChoose(judged)}>
+          <Primary size="sm" aria-label={`Choose ${profile.name}`} onClick={() => onChoose(judged)}>
             Choose
           </Primary>
         )}

@@ -6,7 +6,7 @@ import type { GatherLine } from '@zb/core/gather/line';
 import { gatherList } from '@zb/core/gather/list';
 import { gatherHeadline, safetyWords, thingWords } from '@zb/core/words/gather';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { useAct } from '../../storage/hooks';
 
 /** Everything that must lie on the bench before this box is begun. */

@@ -4,7 +4,7 @@ import { amount } from '@zb/core/words/money';
 import { shoppingList } from '@zb/core/gather/shopping';
 import { shoppingName, shoppingRows } from '@zb/core/words/gather';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { Sheet } from '../../parts/Sheet';
 import { download, fileName } from '../../storage/download';
 import { useBench } from '../../storage/hooks';

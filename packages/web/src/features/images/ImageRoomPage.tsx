@@ -7,7 +7,7 @@ import { isImage } from '@zb/core/model/shelf';
 import { progress } from '@zb/core/units/progress';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';
 import { Sheet } from '../../parts/Sheet';

@@ -4,7 +4,7 @@ import { recordComparisons } from '@zb/core/acts/images';
 import { againstList } from '@zb/core/checksum/against';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
 import type { ImageItem } from '@zb/core/model/bench';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { PickFile } from '../../parts/PickFile';
 import { readTextFile } from '../../parts/textFile';
 import { setRoomList, useRoom, type RoomList } from '../../parts/room';

@@ -4,7 +4,7 @@ import { storesOf } from '@zb/core/model/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { notFromFileWords, severalWords } from '@zb/core/words/several';
 import { severalOnStick } from '@zb/core/write/severalOnStick';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { download } from '../../storage/download';
 
 /** Several installers on one stick: which of them start out of their own files, what that needs, and the loader's menu. */

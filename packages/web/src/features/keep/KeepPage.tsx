@@ -5,11 +5,11 @@ import { keepHeadline } from '@zb/core/words/logbook';
 import { findBox, logOf } from '@zb/core/model/bench';
 import { useNavigate } from 'react-router';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { BuildSheet } from './BuildSheet';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';
-import { Modal } from '../../parts/Modal';
+import { Dialog } from '../../ui/Dialog';
 import { usePrinting } from '../../parts/usePrinting';
 import { download, fileName } from '../../storage/download';
 import { useAct } from '../../storage/hooks';
@@ -90,9 +90,9 @@ function KeepPage({ context }: { context: BoxContext }) {
           </form>
         </details>
       </div>
-      <Modal open={viewing} onClose={() => setViewing(false)} title="Build sheet" width="860px">
+      <Dialog open={viewing} onClose={() => setViewing(false)} title="Build sheet" size="lg">
         <BuildSheet text={sheet} />
-      </Modal>
+      </Dialog>
     </BoxFrame>
   );
 }

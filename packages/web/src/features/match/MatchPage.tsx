@@ -9,7 +9,7 @@ import { matchHeadline } from '@zb/core/words/fit/match';
 import { emptyBench, machinesOf } from '@zb/core/model/bench';
 import { purposes } from '@zb/core/model/profile';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { Mark } from '../../parts/Marks';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';

@@ -3,7 +3,7 @@ import { changeSettings, saveWish } from '@zb/core/acts/wishes';
 import { amount } from '@zb/core/words/money';
 import type { Remedy } from '@zb/core/assign/remedy';
 import type { Bench, Wish } from '@zb/core/model/bench';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { useAct } from '../../storage/hooks';
 
 /** The next step towards a remedy, where the bench can take it; the plan then solves itself again. */
@@ -13,7 +13,7 @@ export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; r
     const budget = bench.settings.budget + remedy.price;
     return (
       <Quiet
-        marginTop="6px"
+        marginTop="1.5"
         onClick={() =>
           void act(changeSettings(bench, { budget }, `Budget raised to ${amount(bench, budget)}`))
         }
@@ -25,7 +25,7 @@ export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; r
   if (remedy.kind === 'free')
     return (
       <Quiet
-        marginTop="6px"
+        marginTop="1.5"
         onClick={() => void act(saveWish(wish, { ...wish, pinned: null, forbid: [] }, 'Pins taken back'))}
       >
         Take them back

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { changeSettings } from '@zb/core/acts/wishes';
 import type { Bench } from '@zb/core/model/bench';
 import { criteria, type Settings } from '@zb/core/model/settings';
-import { Primary } from '../../parts/Button';
-import { Modal } from '../../parts/Modal';
+import { Primary } from '../../ui/Button';
+import { Dialog } from '../../ui/Dialog';
 import { useAct } from '../../storage/hooks';
 
 const ABOUT: Record<(typeof criteria)[number], string> = {
@@ -42,7 +42,7 @@ export function SettingsForm({ bench, onClose }: { bench: Bench; onClose: () => 
     onClose();
   };
   return (
-    <Modal open onClose={onClose} title="Weights and money" width="620px">
+    <Dialog open onClose={onClose} title="Weights and money" size="md">
       <form
         className="formgrid"
         onSubmit={(e) => {
@@ -104,6 +104,6 @@ export function SettingsForm({ bench, onClose }: { bench: Bench; onClose: () => 
           </Primary>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -4,9 +4,9 @@ import { usualHours } from '@zb/core/system/cost';
 import type { Bench, Wish } from '@zb/core/model/bench';
 import { purposes } from '@zb/core/model/profile';
 import { noiseLevels, wishFeatures } from '@zb/core/model/wish';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { Choice } from '../../parts/Choice';
-import { Modal } from '../../parts/Modal';
+import { Dialog } from '../../ui/Dialog';
 import { useAct } from '../../storage/hooks';
 
 /** What is wanted, how much, and where it will stand. */
@@ -22,7 +22,7 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
   };
   const systems = bench.profiles.filter((p) => p.purpose === draft.purpose);
   return (
-    <Modal open onClose={onClose} title="A wish" width="620px">
+    <Dialog open onClose={onClose} title="A wish" size="md">
       <form
         className="formgrid"
         onSubmit={(e) => {
@@ -164,6 +164,6 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
           </Quiet>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

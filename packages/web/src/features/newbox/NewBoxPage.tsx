@@ -5,7 +5,7 @@ import { blankMachine } from '@zb/core/acts/shelf';
 import { purposes, type Purpose } from '@zb/core/model/profile';
 import { machinesOf } from '@zb/core/model/bench';
 import { machineForms } from '@zb/core/model/shelf';
-import { Primary } from '../../parts/Button';
+import { Primary } from '../../ui/Button';
 import { Sheet } from '../../parts/Sheet';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 

@@ -11,7 +11,7 @@ import { machineView } from '@zb/core/system/view';
 import { machinesOf, type Bench, type Profile } from '@zb/core/model/bench';
 import { edited } from '@zb/core/model/changes';
 import NotFound from '../../parts/NotFound';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
 import { VerdictMark } from '../../parts/Marks';
 import { Sheet } from '../../parts/Sheet';

@@ -12,9 +12,9 @@ import { optionOf, supportDays } from '@zb/core/system/options';
 import { supportWords } from '@zb/core/words/fit/school';
 import { BenchFileError, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { FileProblems } from '../../parts/FileProblems';
-import { Modal } from '../../parts/Modal';
+import { Dialog } from '../../ui/Dialog';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';
 import { readTextFile } from '../../parts/textFile';
@@ -135,7 +135,7 @@ export default function ProfilesPage() {
       </Sheet>
       <BenchLedger bench={bench} />
       {arriving && (
-        <Modal open onClose={() => setArriving(null)} title="Systems in this file" width="640px">
+        <Dialog open onClose={() => setArriving(null)} title="Systems in this file" size="md">
           <div className="stack">
             <table className="t">
               <thead>
@@ -173,7 +173,7 @@ export default function ProfilesPage() {
               <span className="soft">Undo takes it back.</span>
             </div>
           </div>
-        </Modal>
+        </Dialog>
       )}
     </>
   );

@@ -12,7 +12,7 @@ import {
   swapHabits,
   writeModes,
 } from '@zb/core/model/profile';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { Lines, Pick, Several, Text, Tick, useEditing } from './fields';
 
 const freshId = (prefix: string, taken: readonly { id: string }[]): string => {

@@ -4,7 +4,7 @@ import { machinesOf } from '@zb/core/model/bench';
 import { memoryKinds } from '@zb/core/model/facts';
 import type { ShelfItem } from '@zb/core/model/shelf';
 import { formatExact, formatIec, formatSi, parseBytes } from '@zb/core/units/bytes';
-import { Primary } from '../../parts/Button';
+import { Primary } from '../../ui/Button';
 import { useAct, useBench } from '../../storage/hooks';
 import { Choice, Count } from '../../parts/Choice';
 import { Content } from './Content';

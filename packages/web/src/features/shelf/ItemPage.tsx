@@ -4,7 +4,7 @@ import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { MachineBody } from '../../parts/MachineBody';
 import { Sheet } from '../../parts/Sheet';
 import { useAct, useBench } from '../../storage/hooks';

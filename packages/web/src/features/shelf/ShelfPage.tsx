@@ -8,7 +8,7 @@ import type { ShelfItem } from '@zb/core/model/bench';
 import { contentTitle } from '@zb/core/model/content';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { Sheet } from '../../parts/Sheet';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 import { blankItem, KIND_TITLES, type ItemKind } from './blank';

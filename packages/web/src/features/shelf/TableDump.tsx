@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { DumpError } from '@zb/core/formats/sfdiskDump';
 import { contentFromDump } from '@zb/core/machine/dumped';
 import type { Content } from '@zb/core/model/content';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { stamp } from '../../storage/hooks';
 
 /** What lies on a drive, taken over from the dump of its partition table that a person pastes. */

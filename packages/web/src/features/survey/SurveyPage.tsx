@@ -5,7 +5,7 @@ import { blankMachine } from '@zb/core/acts/shelf';
 import { machinesOf } from '@zb/core/model/bench';
 import { surveyHeadline } from '@zb/core/words/survey';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { MachineBody } from '../../parts/MachineBody';
 import { stamp, useAct } from '../../storage/hooks';
 

@@ -8,7 +8,7 @@ import { contentOf } from '@zb/core/model/inspection';
 import { unsettledName } from '@zb/core/system/fromImage';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { Depot } from '../../parts/Depot';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';

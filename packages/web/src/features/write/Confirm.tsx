@@ -8,7 +8,7 @@ import type { Bench, Box, ImageItem } from '@zb/core/model/bench';
 import { formatBoth, MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
 import { unitsExplained } from '@zb/core/words/sizes';
-import { Primary, Quiet } from '../../parts/Button';
+import { Primary, Quiet } from '../../ui/Button';
 import { BeforeAfter } from './Target';
 
 const FAULTS: { name: string; make: (bytes: number) => StickFault; is: (f: StickFault) => boolean }[] = [

@@ -2,7 +2,7 @@ import { isOver, type Job } from '@zb/core/model/job';
 import { progress } from '@zb/core/units/progress';
 import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { Stamp } from '../../parts/Marks';
 import { useJobEvents } from '../../parts/writer';
 

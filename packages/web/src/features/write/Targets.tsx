@@ -3,16 +3,16 @@ import type { GuardedTarget } from '@zb/core/write/guard';
 import { formatIec, formatSi } from '@zb/core/units/bytes';
 import type { Store } from '@zb/core/model/bench';
 import type { Fate } from '@zb/core/model/content';
-import { Quiet } from '../../parts/Button';
+import { Quiet } from '../../ui/Button';
 import { Mark } from '../../parts/Marks';
 
 function Decide({ store, onDecide }: { store: Store; onDecide: (store: Store, fate: Fate) => void }) {
   return (
     <span className="actions" style={{ marginTop: 4 }}>
-      <Quiet paddingBlock="3px" onClick={() => onDecide(store, 'may be lost')}>
+      <Quiet size="sm" onClick={() => onDecide(store, 'may be lost')}>
         It may be lost
       </Quiet>
-      <Quiet paddingBlock="3px" onClick={() => onDecide(store, 'keep')}>
+      <Quiet size="sm" onClick={() => onDecide(store, 'keep')}>
         Keep it
       </Quiet>
     </span>

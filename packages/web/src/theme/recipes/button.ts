@@ -1,7 +1,7 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 /** One filled act on a screen, every other one drawn, and quiet ones that are a word. */
-export const button = defineRecipe({
+export const button = recipe({
   className: 'zb-button',
   base: {
     display: 'inline-flex',

@@ -1,7 +1,5 @@
-import { defineStyle } from '@chakra-ui/react';
-
 /** What all that is typed into or chosen from has in common. */
-export const controlBase = defineStyle({
+export const controlBase = {
   width: '100%',
   minWidth: 0,
   appearance: 'none',
@@ -19,4 +17,4 @@ export const controlBase = defineStyle({
   _placeholder: { color: 'fg.muted', opacity: 1 },
   _disabled: { opacity: 0.6, cursor: 'not-allowed' },
   _invalid: { borderColor: 'stop', borderWidth: '2px' },
-});
+} as const;

@@ -1,8 +1,8 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 import { controlBase } from './control';
 
 /** A line to type into. */
-export const input = defineRecipe({
+export const input = recipe({
   className: 'zb-input',
   base: controlBase,
   variants: {

@@ -1,7 +1,7 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 /** A key of the keyboard. */
-export const kbd = defineRecipe({
+export const kbd = recipe({
   className: 'zb-kbd',
   base: {
     display: 'inline-block',

@@ -1,7 +1,7 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 /** A way to another place. */
-export const link = defineRecipe({
+export const link = recipe({
   className: 'zb-link',
   base: {
     color: 'work',

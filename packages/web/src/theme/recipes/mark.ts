@@ -1,4 +1,4 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 const shape = (before: object) => ({
   _before: {
@@ -12,7 +12,7 @@ const shape = (before: object) => ({
 });
 
 /** A verdict: a shape and a word together; neither stands alone, and the shapes differ without their colours. */
-export const verdictMark = defineRecipe({
+export const verdictMark = recipe({
   className: 'zb-verdict',
   base: { display: 'inline-flex', alignItems: 'center', gap: '1.5', fontWeight: 620 },
   variants: {
@@ -36,7 +36,7 @@ export const verdictMark = defineRecipe({
 });
 
 /** How grave a hazard is: a filled square, an open one, a line. */
-export const hazardMark = defineRecipe({
+export const hazardMark = recipe({
   className: 'zb-hazard',
   base: {
     display: 'inline-flex',
@@ -60,7 +60,7 @@ export const hazardMark = defineRecipe({
 });
 
 /** A stamp on the sheet: signed, proven, refused. */
-export const stamp = defineRecipe({
+export const stamp = recipe({
   className: 'zb-stamp',
   base: {
     display: 'inline-block',

@@ -1,7 +1,7 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 /** The shape of what is still being fetched: ruled paper, no shimmer. */
-export const skeleton = defineRecipe({
+export const skeleton = recipe({
   className: 'zb-skeleton',
   base: {
     bg: 'bg.margin',

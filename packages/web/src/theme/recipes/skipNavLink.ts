@@ -1,7 +1,7 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 
 /** Past the rail, for those who come by keys. */
-export const skipNavLink = defineRecipe({
+export const skipNavLink = recipe({
   className: 'zb-skip-nav',
   base: {
     position: 'fixed',

@@ -1,8 +1,8 @@
-import { defineRecipe } from '@chakra-ui/react';
+import { recipe } from '../define';
 import { controlBase } from './control';
 
 /** Several lines to type into. */
-export const textarea = defineRecipe({
+export const textarea = recipe({
   className: 'zb-textarea',
   base: { ...controlBase, paddingBlock: '2', minHeight: '66px', resize: 'vertical' },
   variants: { variant: { text: {}, data: { textStyle: 'data' } } },

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { alertAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A line that is said: what happened, what is unharmed, what to do. */
-export const alert = defineSlotRecipe({
+export const alert = slotRecipe({
   className: 'zb-alert',
   slots: alertAnatomy.keys(),
   base: {

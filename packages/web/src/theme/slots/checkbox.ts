@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { checkboxAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A box to tick, with its words. */
-export const checkbox = defineSlotRecipe({
+export const checkbox = slotRecipe({
   className: 'zb-checkbox',
   slots: checkboxAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { collapsibleAnatomy } from '@chakra-ui/react/anatomy';
 
 /** What can be folded away. */
-export const collapsible = defineSlotRecipe({
+export const collapsible = slotRecipe({
   className: 'zb-collapsible',
   slots: collapsibleAnatomy.keys(),
   base: {

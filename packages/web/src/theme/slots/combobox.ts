@@ -1,9 +1,9 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { comboboxAnatomy } from '@chakra-ui/react/anatomy';
 import { controlBase } from '../recipes/control';
 
 /** Words to type that find one of many. */
-export const combobox = defineSlotRecipe({
+export const combobox = slotRecipe({
   className: 'zb-combobox',
   slots: comboboxAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { dataListAnatomy } from '@chakra-ui/react/anatomy';
 
 /** What a thing is, line by line. */
-export const dataList = defineSlotRecipe({
+export const dataList = slotRecipe({
   className: 'zb-dataList',
   slots: dataListAnatomy.keys(),
   base: {

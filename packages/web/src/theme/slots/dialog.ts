@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { dialogAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A sheet laid over the sheet. */
-export const dialog = defineSlotRecipe({
+export const dialog = slotRecipe({
   className: 'zb-dialog',
   slots: dialogAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { drawerAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A margin that comes in from the side: rail and ledger on a phone. */
-export const drawer = defineSlotRecipe({
+export const drawer = slotRecipe({
   className: 'zb-drawer',
   slots: drawerAnatomy.keys(),
   base: {

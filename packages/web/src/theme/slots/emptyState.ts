@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { emptyStateAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Nothing is here yet, and the first real act. */
-export const emptyState = defineSlotRecipe({
+export const emptyState = slotRecipe({
   className: 'zb-emptyState',
   slots: emptyStateAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { fieldAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A control with its label, what helps, and what is wrong with it. */
-export const field = defineSlotRecipe({
+export const field = slotRecipe({
   className: 'zb-field',
   slots: fieldAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { fileUploadAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A place that takes files. */
-export const fileUpload = defineSlotRecipe({
+export const fileUpload = slotRecipe({
   className: 'zb-fileUpload',
   slots: fileUploadAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { menuAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Acts on one thing. */
-export const menu = defineSlotRecipe({
+export const menu = slotRecipe({
   className: 'zb-menu',
   slots: menuAnatomy.keys(),
   base: {

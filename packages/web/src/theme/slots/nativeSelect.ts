@@ -1,9 +1,9 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { nativeSelectAnatomy } from '@chakra-ui/react/anatomy';
 import { controlBase } from '../recipes/control';
 
 /** A choice out of a few words, by the device’s own list. */
-export const nativeSelect = defineSlotRecipe({
+export const nativeSelect = slotRecipe({
   className: 'zb-nativeSelect',
   slots: nativeSelectAnatomy.keys(),
   base: {

@@ -1,9 +1,9 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { numberInputAnatomy } from '@chakra-ui/react/anatomy';
 import { controlBase } from '../recipes/control';
 
 /** A number with steps up and down. */
-export const numberInput = defineSlotRecipe({
+export const numberInput = slotRecipe({
   className: 'zb-numberInput',
   slots: numberInputAnatomy.keys(),
   base: {

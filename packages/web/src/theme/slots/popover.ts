@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { popoverAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A note stuck beside what it explains. */
-export const popover = defineSlotRecipe({
+export const popover = slotRecipe({
   className: 'zb-popover',
   slots: popoverAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { progressAnatomy } from '@chakra-ui/react/anatomy';
 
 /** How far it is: ruled paper that fills. */
-export const progress = defineSlotRecipe({
+export const progress = slotRecipe({
   className: 'zb-progress',
   slots: progressAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { radioCardAnatomy } from '@chakra-ui/react/anatomy';
 
 /** One way out of several, each with its case: the card of a school. */
-export const radioCard = defineSlotRecipe({
+export const radioCard = slotRecipe({
   className: 'zb-radioCard',
   slots: radioCardAnatomy.keys(),
   base: {

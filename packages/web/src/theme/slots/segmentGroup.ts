@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { segmentGroupAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A few ways to look at one thing, side by side. */
-export const segmentGroup = defineSlotRecipe({
+export const segmentGroup = slotRecipe({
   className: 'zb-segmentGroup',
   slots: segmentGroupAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { sliderAnatomy } from '@chakra-ui/react/anatomy';
 
 /** A value on a ruled line. */
-export const slider = defineSlotRecipe({
+export const slider = slotRecipe({
   className: 'zb-slider',
   slots: sliderAnatomy.keys(),
   base: {

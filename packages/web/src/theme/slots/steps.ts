@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { stepsAnatomy } from '@chakra-ui/react/anatomy';
 
 /** The route: twelve stops in a row. */
-export const steps = defineSlotRecipe({
+export const steps = slotRecipe({
   className: 'zb-steps',
   slots: stepsAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { switchAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Something that is on or off at once. */
-export const switchRecipe = defineSlotRecipe({
+export const switchRecipe = slotRecipe({
   className: 'zb-switch',
   slots: switchAnatomy.keys(),
   base: {

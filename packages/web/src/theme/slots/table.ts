@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { tableAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Rows under heads, ruled; figures on the right. */
-export const table = defineSlotRecipe({
+export const table = slotRecipe({
   className: 'zb-table',
   slots: tableAnatomy.keys(),
   base: {

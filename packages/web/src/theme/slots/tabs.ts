@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { tabsAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Sides of one sheet. */
-export const tabs = defineSlotRecipe({
+export const tabs = slotRecipe({
   className: 'zb-tabs',
   slots: tabsAnatomy.keys(),
   base: {

@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { toastAnatomy } from '@chakra-ui/react/anatomy';
 
 /** What was just done, with the way to take it back. */
-export const toast = defineSlotRecipe({
+export const toast = slotRecipe({
   className: 'zb-toast',
   slots: toastAnatomy.keys(),
   base: {

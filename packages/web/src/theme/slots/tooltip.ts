@@ -1,8 +1,8 @@
-import { defineSlotRecipe } from '@chakra-ui/react';
+import { slotRecipe } from '../define';
 import { tooltipAnatomy } from '@chakra-ui/react/anatomy';
 
 /** The word of an icon. */
-export const tooltip = defineSlotRecipe({
+export const tooltip = slotRecipe({
   className: 'zb-tooltip',
   slots: tooltipAnatomy.keys(),
   base: {
