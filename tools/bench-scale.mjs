@@ -112,7 +112,7 @@ export async function benchScale(browser, address, dir) {
     ['opened at the shelf', '/shelf', () => page.getByRole('link', { name: 'Machine 1', exact: true })],
     ['opened at the logbook', '/logbook', () => page.locator('table.rows tbody tr').nth(3)],
     ['opened at a box', '/box/b7/keep', () => page.locator('.ledger .led').first()],
-    ['opened at the bench day', '/bench-day', () => page.locator('table.t tbody tr').nth(2)],
+    ['opened at the bench', '/', () => page.locator('main article').nth(2)],
     ['opened at the match sheet', '/match', () => page.locator('table.match tbody tr').first()],
   ]) {
     const t = performance.now();

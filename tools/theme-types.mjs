@@ -6,9 +6,13 @@ import { fileURLToPath } from 'node:url';
 const root = fileURLToPath(new URL('..', import.meta.url));
 
 export const writeThemeTypes = () =>
-  execFileSync(`${root}node_modules/.bin/chakra`, ['typegen', 'packages/web/src/theme/index.ts', '--strict'], {
-    cwd: root,
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
+  execFileSync(
+    `${root}node_modules/.bin/chakra`,
+    ['typegen', 'packages/web/src/theme/index.ts', '--strict'],
+    {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    },
+  );
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) writeThemeTypes();

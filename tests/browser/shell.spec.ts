@@ -8,7 +8,7 @@ const ADDRESSES = [
   '/match',
   '/match?profile=coldstore',
   '/images',
-  '/bench-day',
+  '/',
   '/practice',
   '/logbook',
   '/bench',
@@ -84,7 +84,7 @@ test('keys: areas, the sheet of keys, find anything', async ({ page, open }) => 
   for (const [key, path] of [
     ['m', 'match'],
     ['i', 'images'],
-    ['b', 'bench-day'],
+    ['b', ''],
     ['p', 'practice'],
     ['l', 'logbook'],
     ['s', 'shelf'],

@@ -243,6 +243,9 @@ test('an empty bench: sample systems are one press away, and a second file opene
 }) => {
   await open('/bench');
   await page.locator('main').getByRole('button', { name: 'Start an empty bench' }).click();
+  await expect(headline(page)).toHaveText('What is the first box to be?');
+  await axe(page);
+  await page.getByRole('button', { name: 'Put a machine on the shelf' }).click();
   await expect(headline(page)).toHaveText('What is on your shelf?');
   await page.getByRole('button', { name: 'Add a machine' }).click();
   await expect(status(page)).toHaveText('Machine put on the shelf');

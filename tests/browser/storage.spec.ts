@@ -13,7 +13,7 @@ test('an empty browser loads the demo by itself and says so; the line can be hid
   open,
 }) => {
   await open('/');
-  await expect(page).toHaveURL(/games-corner\/verify$/);
+  await expect(headline(page)).toContainText('Film night must not go on yet');
   await expect(page.getByText('This is the demo bench')).toBeVisible();
   await page.getByRole('button', { name: 'Hide this line' }).click();
   await kept(page);

@@ -38,7 +38,8 @@ import { stops } from '@zb/core/model/stops';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
 import { surveyHeadline } from '@zb/core/words/survey';
 import { itemPlace, itemSummary, shelfHeadline } from '@zb/core/machine/summary';
-import { benchDay } from '@zb/core/box/benchDay';
+import { benchCards, idleMachines } from '@zb/core/box/benchDay';
+import { benchHeadline } from '@zb/core/words/bench';
 
 const must = <T>(value: T | undefined): T => {
   if (value === undefined) throw new Error('missing');
@@ -373,14 +374,19 @@ describe('ledger and route', () => {
     expect(b.shelf.find((l) => l.label === 'Machines')?.value).toBe('9');
     expect(b.precious).toHaveLength(4);
     expect(b.hazards.some((h) => h.boxId === 'film-night')).toBe(true);
-    expect(benchDay(demo).map((r) => r.next.stop)).toEqual([
-      'verify',
-      'verify',
-      'choose',
-      'load',
-      'survey',
-      'survey',
-    ]);
+    const cards = benchCards(demo);
+    // What must not go on comes first; every unfinished box is there once.
+    expect(cards[0]).toMatchObject({ box: { id: 'film-night' }, inTheWay: { grade: 'stop' } });
+    const grades = cards.map((c) => ['stop', 'check', undefined].indexOf(c.inTheWay?.grade as 'stop'));
+    expect(grades).toEqual([...grades].sort());
+    expect(new Set(cards.map((c) => c.box.id)).size).toBe(demo.boxes.length);
+    expect(benchHeadline(cards, 6)).toContain('Film night must not go on yet');
+    expect(benchHeadline(cards.slice(1), 6)).not.toContain('must not');
+    expect(benchHeadline([], 0)).not.toBe(benchHeadline([], 3));
+    const used = new Set(demo.boxes.map((x) => x.machineId));
+    const idle = idleMachines(demo);
+    expect(idle.some((m) => used.has(m.id))).toBe(false);
+    expect(idle.length + used.size - 1).toBe(9);
     expect(boxLine(demo, must(findBox(demo, 'tea-room-music')))).toBe('no machine yet');
   });
 });

@@ -1,24 +1,51 @@
-import type { Hazard } from './hazard';
-import { hazards, route, type RouteStop } from './summary';
-import type { Bench, Box } from '../model/bench';
+import { findMachine, findProfile, machinesOf, type Bench, type Box, type Machine } from '../model/bench';
+import { profileLine } from '../system/options';
 import { addSpans, type Span } from '../units/duration';
+import type { Hazard } from './hazard';
+import { summaryOf, type RouteStop } from './summary';
 
-/** One box on the sheet of the day: what is next, and its minutes in seconds. */
-export interface BenchDayRow {
+/** One unfinished box: what wants you now, and its minutes in seconds. */
+export interface BenchCard {
   box: Box;
+  machine: string | undefined;
+  system: string | undefined;
   next: RouteStop;
   /** Seconds of hands and waiting over all stops left. */
   left: Span;
+  /** The gravest that stands in the way; notes do not. */
   inTheWay: Hazard | undefined;
+  /** The first thing that has to be answered, in words. */
+  question: string | undefined;
 }
 
-/** Every unfinished box with its next stop and what stands in its way. */
-export function benchDay(bench: Bench): BenchDayRow[] {
-  return bench.boxes.flatMap((box) => {
-    const stops = route(bench, box).filter((s) => s.state !== 'signed');
+const GRAVITY = { stop: 0, check: 1, note: 2 } as const;
+const gravity = (c: BenchCard): number => (c.inTheWay ? GRAVITY[c.inTheWay.grade] : GRAVITY.note);
+
+/** Every unfinished box, what must not go on first, then what takes the least of a person's own time. */
+export function benchCards(bench: Bench): BenchCard[] {
+  const cards = bench.boxes.flatMap((box): BenchCard[] => {
+    const { route, hazards, questions } = summaryOf(bench, box);
+    const stops = route.filter((s) => s.state !== 'signed');
     const [next] = stops;
     if (!next) return [];
-    const left = addSpans(stops.flatMap((s) => [s.hands, s.waiting]));
-    return [{ box, next, left, inTheWay: hazards(bench, box).find((h) => h.grade === 'stop') }];
+    const profile = findProfile(bench, box.profileId);
+    return [
+      {
+        box,
+        machine: findMachine(bench, box.machineId)?.name,
+        system: profile && profileLine(profile, box),
+        next,
+        left: addSpans(stops.flatMap((s) => [s.hands, s.waiting])),
+        inTheWay: hazards.find((h) => h.grade !== 'note'),
+        question: questions[0],
+      },
+    ];
   });
+  return cards.sort((a, b) => gravity(a) - gravity(b) || a.next.hands.high - b.next.hands.high);
+}
+
+/** Machines that are here and in no box. */
+export function idleMachines(bench: Bench): Machine[] {
+  const busy = new Set(bench.boxes.map((b) => b.machineId));
+  return machinesOf(bench).filter((m) => !busy.has(m.id));
 }

@@ -88,7 +88,7 @@ export function Rail({
       <ul className="areas">
         {AREAS.map((a) => (
           <li key={a.path}>
-            <NavLink to={a.path}>
+            <NavLink to={a.path} end={a.path === '/'}>
               {a.title}
               <kbd aria-hidden="true">{a.key.toUpperCase()}</kbd>
             </NavLink>

@@ -1,8 +1,6 @@
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import type { ComponentType } from 'react';
 import { z } from 'zod';
-import { currentStop } from '@zb/core/box/summary';
-import { useBench } from '../storage/hooks';
 import { ErrorPage } from './Errors';
 import { Shell } from './Shell';
 
@@ -40,13 +38,6 @@ export async function fetchOtherScreens(): Promise<void> {
   }
 }
 
-/** Where to land: the first box that has a machine and work left, else the shelf. */
-function Home() {
-  const bench = useBench();
-  const box = bench.boxes.find((b) => b.machineId !== null && b.signoffs.length < 12) ?? bench.boxes[0];
-  return <Navigate to={box ? `/box/${box.id}/${currentStop(box)}` : '/shelf'} replace />;
-}
-
 export const router = createBrowserRouter([
   // What the sheets are made of, for those who draw them: no screen leads there.
   {
@@ -60,7 +51,7 @@ export const router = createBrowserRouter([
     errorElement: <ErrorPage />,
     HydrateFallback: () => <p style={{ padding: 24 }}>Opening the bench…</p>,
     children: [
-      { index: true, element: <Home /> },
+      { index: true, ...page(() => import('../features/bench/BenchPage')) },
       { path: 'shelf', ...page(() => import('../features/shelf/ShelfPage')) },
       { path: 'shelf/:itemId', ...page(() => import('../features/shelf/ItemPage')) },
       { path: 'match', ...page(() => import('../features/match/MatchPage')) },
@@ -69,7 +60,7 @@ export const router = createBrowserRouter([
       { path: 'shopping', ...page(() => import('../features/gather/ShoppingPage')) },
       { path: 'images', ...page(() => import('../features/images/ImageRoomPage')) },
       { path: 'images/:imageId', ...page(() => import('../features/images/ImageRoomPage')) },
-      { path: 'bench-day', ...page(() => import('../features/later/BenchDayPage')) },
+      { path: 'bench-day', element: <Navigate to="/" replace /> },
       { path: 'practice', ...page(() => import('../features/later/PracticePage')) },
       { path: 'logbook', ...page(() => import('../features/logbook/LogbookPage')) },
       { path: 'bench', ...page(() => import('../features/benchfile/BenchFilePage')) },
