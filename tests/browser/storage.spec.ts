@@ -117,7 +117,7 @@ test('export and import: a round trip to the byte, a preview, one undo', async (
   const file = join(scratch, 'bench.json');
   writeFileSync(file, first);
   await page.locator('main').getByRole('button', { name: 'Start an empty bench' }).click();
-  await expect(headline(page)).toHaveText('What is on your shelf?');
+  await expect(headline(page)).toHaveText('What is the first box to be?');
   await axe(page);
   await open('/bench');
   await page.getByLabel('Bench file').setInputFiles(file);
@@ -125,7 +125,7 @@ test('export and import: a round trip to the byte, a preview, one undo', async (
   await expect(page.getByRole('row', { name: /Boxes/ })).toContainText('6');
   await axe(page);
   await page.getByRole('button', { name: 'Put it in place' }).click();
-  await expect(headline(page)).toContainText('Gull');
+  await expect(headline(page)).toContainText('Film night must not go on yet');
   await open('/bench');
   expect(await save()).toBe(first);
   await page.locator('#sheet').focus();
