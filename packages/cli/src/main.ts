@@ -4,7 +4,6 @@ import { contentFromDump } from '@zb/core/machine/dumped';
 import { differenceWords } from '@zb/core/words/compare';
 import { dumpWords } from '@zb/core/words/readback';
 import { compareImages } from '@zb/core/write/compareImages';
-import { readWhole } from '@zb/core/starting/whole';
 import { readTrustedKeys } from '@zb/core/image/trustedKeys';
 import { readSurvey } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
@@ -15,7 +14,8 @@ import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
-import { limitFrom, USUAL_LIMIT, withinLimit } from './limit';
+import { limitFrom, USUAL_LIMIT } from './limit';
+import { readImageFile } from './imageFile';
 import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { surveyOutput } from './survey';
@@ -49,20 +49,9 @@ zb.command('inspect')
   .action(async (path: string, options: { keys?: string[]; limit?: string }) => {
     const limit = limitFrom(options.limit);
     const given = await Promise.all((options.keys ?? []).map(readBytes));
-    const file = await OpenFile.open(path);
-    try {
-      const found = await withinLimit(path, limit, () =>
-        readWhole(file, {
-          algorithms: ['sha256'],
-          keys: options.keys && given.flatMap(readTrustedKeys),
-          onProgress: progressOf(path, file.size),
-          limit,
-        }),
-      );
-      if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
-    } finally {
-      await file.close();
-    }
+    const keys = options.keys && given.flatMap(readTrustedKeys);
+    const found = await readImageFile(path, limit, keys);
+    if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
   });
 
 zb.command('profile')
@@ -70,16 +59,8 @@ zb.command('profile')
   .argument('<file>', 'the image')
   .option(...LIMIT)
   .action(async (path: string, options: { limit?: string }) => {
-    const limit = limitFrom(options.limit);
-    const file = await OpenFile.open(path);
-    try {
-      const found = await withinLimit(path, limit, () =>
-        readWhole(file, { algorithms: ['sha256'], onProgress: progressOf(path, file.size), limit }),
-      );
-      if (found) print(profileOutput(basename(path), found.inspection));
-    } finally {
-      await file.close();
-    }
+    const found = await readImageFile(path, limitFrom(options.limit));
+    if (found) print(profileOutput(basename(path), found.inspection));
   });
 
 zb.command('compare')

@@ -1,4 +1,5 @@
 import { profile, release } from '@zb/core/demo/make';
+import type { ImageIdentity } from '@zb/core/model/imageIdentity';
 import type { Profile, Release } from '@zb/core/model/profile';
 import type { MachineView } from '@zb/core/system/view';
 
@@ -50,4 +51,16 @@ export const wants = (asked: Asked = {}, more: Partial<Profile> = {}): Profile =
   const { archs, cpuLevel, oldestYear, newestYear, ...needs } = asked;
   const limits = JSON.parse(JSON.stringify({ archs, cpuLevel, oldestYear, newestYear })) as Partial<Release>;
   return profile('p', 'P', 'games', '', [release('1', limits)], needs, more);
+};
+
+/** An image that says nothing of itself. */
+export const silent: ImageIdentity = {
+  name: null,
+  version: null,
+  variant: null,
+  archs: [],
+  kernels: [],
+  cpuLevel: null,
+  fromItsFile: null,
+  reaches: 0,
 };

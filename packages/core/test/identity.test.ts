@@ -19,7 +19,7 @@ import { notSaid } from '@zb/core/system/notSaid';
 import { kernelYear } from '@zb/core/system/kernelYears';
 import { hazardWords } from '@zb/core/words/hazard';
 import { originWords } from '@zb/core/words/origin';
-import { machine, wants } from './fitting';
+import { machine, silent, wants } from './fitting';
 
 const demo = saltmarshHall();
 const must = <T>(x: T | undefined): T => {
@@ -59,16 +59,6 @@ const box = {
   variantId: null,
 };
 const nowhere = { code: 'volume label', place: { of: 'optical volume' } } as const;
-const silent: ImageIdentity = {
-  name: null,
-  version: null,
-  variant: null,
-  archs: [],
-  kernels: [],
-  cpuLevel: null,
-  fromItsFile: null,
-  reaches: 0,
-};
 const said = (value: string): ImageIdentity['name'] => ({ value, from: nowhere });
 
 /** The demo with its image saying this of itself, and the system as given. */

@@ -9,6 +9,7 @@ import { notFromFileWords, severalWords } from '@zb/core/words/several';
 import { severalOnStick } from '@zb/core/write/severalOnStick';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { isStore } from '@zb/core/model/shelf';
+import { silent } from './fitting';
 
 const disc = (id: string, more: object = {}, bytes = 1e9): ImageItem =>
   readImageItem(
@@ -21,16 +22,7 @@ const disc = (id: string, more: object = {}, bytes = 1e9): ImageItem =>
       regions: [],
       findings: [],
       container: { kind: 'none' },
-      identity: {
-        name: null,
-        version: null,
-        variant: null,
-        archs: [],
-        kernels: [],
-        cpuLevel: null,
-        fromItsFile: '/boot/grub/loopback.cfg',
-        reaches: bytes,
-      },
+      identity: { ...silent, fromItsFile: '/boot/grub/loopback.cfg', reaches: bytes },
       ...more,
     }),
     id,

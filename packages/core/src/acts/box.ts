@@ -56,18 +56,23 @@ export function removeBox(bench: Bench, box: Box): Act {
   return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
 }
 
+/** The decisions of a box with one more, in place of an earlier one about the same. */
+const decided = (box: Box, decision: Box['decisions'][number]): Box['decisions'] => [
+  ...box.decisions.filter((d) => d.what !== decision.what),
+  decision,
+];
+
 /** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
 export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {
   const because = verdictWords(judged);
-  const decision = {
+  const decisions = decided(box, {
     id: stamp.id(),
-    stop: 'choose' as const,
+    stop: 'choose',
     what: 'System',
     value: systemTitle(judged),
     because,
     at: stamp.now,
-  };
-  const decisions = [...box.decisions.filter((d) => d.what !== 'System'), decision];
+  });
   return {
     label: `${profile.name} chosen`,
     changes: [
@@ -212,15 +217,14 @@ export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, s
 /** Records which school the box follows: a stick first, or the final drive by an adapter. */
 export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
   const { title, because } = wayWords(way);
-  const decision = {
+  const decisions = decided(box, {
     id: WRITE_WAY,
-    stop: 'write' as const,
+    stop: 'write',
     what: 'How it is written',
     value: way,
     because,
     at: stamp.now,
-  };
-  const decisions = [...box.decisions.filter((d) => d.id !== WRITE_WAY), decision];
+  });
   return {
     label: `Written by ${title}`,
     changes: [

@@ -1,5 +1,5 @@
 import { writtenBytes } from '../model/written';
-import { unsettledName } from '../system/fromImage';
+import { sameName, unsettledName } from '../system/fromImage';
 import { optionOf } from '../system/options';
 import { hazard, type Hazard } from './hazard';
 import type { Scene } from './scene';
@@ -7,12 +7,11 @@ import type { Scene } from './scene';
 /** No image of a whole system is so small a share of the drive it wants. Common practice, no source. */
 const LEAST_SHARE = 0.005;
 
-const plain = (text: string): string => text.trim().toLowerCase();
-
 /** Is one version the beginning of the other, at a dot: 12 and 12.5? */
 const sameVersion = (a: string, b: string): boolean => {
-  const [one, other] = [plain(a).split('.'), plain(b).split('.')];
-  return one.slice(0, other.length).every((n, i) => n === other[i]);
+  const [one, other] = [a.split('.'), b.split('.')];
+  const shorter = Math.min(one.length, other.length);
+  return sameName(one.slice(0, shorter).join('.'), other.slice(0, shorter).join('.'));
 };
 
 /** Has the image said which processor, release, variant and system it is, and is that what was chosen? */
@@ -45,9 +44,7 @@ export function againstChosen({ image, reading, profile, box }: Scene): Hazard[]
     out.push(
       hazard('of another release', 'check', 'verify', { ...params, says: `${name?.value} ${version.value}` }),
     );
-  const other = profile.variants.some(
-    (v) => v.id !== variant.id && plain(v.name) === plain(own?.value ?? ''),
-  );
+  const other = profile.variants.some((v) => v.id !== variant.id && sameName(v.name, own?.value ?? ''));
   if (own && other)
     out.push(
       hazard('of another variant', 'check', 'verify', { ...params, says: own.value, variant: variant.name }),

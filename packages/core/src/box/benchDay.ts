@@ -2,7 +2,7 @@ import { findMachine, findProfile, machinesOf, type Bench, type Box, type Machin
 import { profileLine } from '../system/options';
 import { addSpans, type Span } from '../units/duration';
 import type { Hazard } from './hazard';
-import { summaryOf, type RouteStop } from './summary';
+import { RANK, summaryOf, type RouteStop } from './summary';
 
 /** One unfinished box: what wants you now, and its minutes in seconds. */
 export interface BenchCard {
@@ -18,8 +18,7 @@ export interface BenchCard {
   question: string | undefined;
 }
 
-const GRAVITY = { stop: 0, check: 1, note: 2 } as const;
-const gravity = (c: BenchCard): number => (c.inTheWay ? GRAVITY[c.inTheWay.grade] : GRAVITY.note);
+const gravity = (c: BenchCard): number => RANK[c.inTheWay?.grade ?? 'note'];
 
 /** Every unfinished box, what must not go on first, then what takes the least of a person's own time. */
 export function benchCards(bench: Bench): BenchCard[] {

@@ -37,7 +37,8 @@ export interface Summary {
   questions: readonly string[];
 }
 
-const RANK = { stop: 0, check: 1, note: 2 };
+/** Grades of hazards, the gravest first. */
+export const RANK = { stop: 0, check: 1, note: 2 };
 
 function summarise(scene: Scene): Summary {
   const hazards = inOrder

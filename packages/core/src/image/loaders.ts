@@ -1,9 +1,9 @@
 import { openFat, type FatEntry, type FatVolume } from '../formats/fat/read';
 import { field } from './evidence';
-import { readLoader } from '../formats/pe/read';
+import { readLoader, type LoaderHeader } from '../formats/pe/read';
 import type { Candidate, ImageFacts } from './read';
 import { readSignature, type SignatureReading, type TrustedKey } from './signature';
-import { slice } from '../formats/source';
+import { slice, type ByteSource } from '../formats/source';
 import type { Evidence, Loader } from '../model/inspection';
 import type { ImagePlace } from '../model/imagePlace';
 import type { LoaderFault } from '../model/startReason';
@@ -26,6 +26,9 @@ export const removablePath = (arch: UefiArch): string => `/EFI/BOOT/${REMOVABLE[
 export interface FoundLoader extends Loader {
   evidence: Evidence[];
   signature: SignatureReading | undefined;
+  /** The file itself and its sections; none where its header is damaged. */
+  file: ByteSource;
+  sections: LoaderHeader['sections'];
 }
 
 /** A FAT volume that firmware may open: a part, the whole image, or the image behind an entry of the boot catalogue. */
@@ -87,6 +90,8 @@ async function readOne(
     removable,
     evidence,
     signature,
+    file,
+    sections: header?.sections ?? [],
   };
 }
 

@@ -3,7 +3,6 @@ import { readDiscLine, readTreeInfo, type DiscInfo } from '../formats/discInfo';
 import { readElf } from '../formats/elf';
 import { readKernel } from '../formats/linuxKernel';
 import { readOsRelease } from '../formats/osRelease';
-import { readLoader } from '../formats/pe/read';
 import { slice } from '../formats/source';
 import { fatAsVolume } from '../formats/volume';
 import { reach } from '../image/findings';
@@ -107,14 +106,11 @@ async function unified(volumes: readonly BootVolume[]): Promise<{
 }> {
   const names: (Names & { arch: null })[] = [];
   const kernels: Said<string>[] = [];
-  for (const { place, fat, loaders } of volumes)
-    for (const { path } of loaders) {
-      const entry = await fat.find(path);
-      const file = entry && (await fat.open(entry));
-      const header = file && (await readLoader(file));
+  for (const { place, loaders } of volumes)
+    for (const { path, file, sections } of loaders) {
       const section = async (name: string): Promise<string | undefined> => {
-        const found = header?.sections.find((s) => s.name === name);
-        if (!file || !found) return undefined;
+        const found = sections.find((s) => s.name === name);
+        if (!found) return undefined;
         return textOf(await slice(file, found.offset, found.bytes).read(0, 64 * 1024)).replaceAll('\0', '');
       };
       const from = (name: string): IdentitySource => ({

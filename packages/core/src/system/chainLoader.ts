@@ -5,8 +5,9 @@ import { usbLinks } from '../machine/links';
  * the driver and goes on to the drive. Common practice, no source.
  */
 
-/** Bytes of the loader with its drivers, and of the FAT part it lies on: common practice, no source. */
-export const LOADER_BYTES = 10e6;
+/** Bytes of the loader with its drivers: common practice, no source. */
+const LOADER_BYTES = 10e6;
+/** Bytes of the FAT part it lies on: common practice, no source. */
 export const LOADER_PART_BYTES = 100e6;
 
 /** What has to hold, as it is known. `drivers` are the folders that hold the NVMe driver. */

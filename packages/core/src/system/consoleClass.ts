@@ -37,7 +37,7 @@ export function consoleSpeed(m: Reader): ConsoleSpeed | undefined {
   const by = score === undefined ? 'year' : 'score';
   const reached = FROM.find((f) => value >= f[by])?.class ?? 'before 3D';
   const family = m.text('graphics.family');
-  if (family === undefined || family === 'none' || family === 'management')
+  if (family === undefined || family === 'none')
     return { class: below(reached, 2), by, value, heldBy: 'no graphics driver' };
   // The year of a board's core says less than that of a desktop's: a measured score tells both alike.
   const other = !['x86_64', 'i686', undefined].includes(m.text('cpu.arch'));

@@ -1,3 +1,4 @@
+import { sameValue } from '../model/change';
 import type { Origin, Origins } from '../model/origin';
 import { contentOf, type ImageReading } from '../model/inspection';
 import type { ImageItem } from '../model/shelf';
@@ -166,7 +167,7 @@ export function settled(before: Profile, after: Profile): Profile {
     const list = head === 'releases' || head === 'variants';
     const id = (p: Profile): unknown => at(p, `${head}.${index}.id`);
     if (list && id(before) !== id(after)) return false;
-    return JSON.stringify(at(before, path)) === JSON.stringify(at(after, path));
+    return sameValue(at(before, path), at(after, path));
   };
   return {
     ...after,
@@ -174,7 +175,8 @@ export function settled(before: Profile, after: Profile): Profile {
   };
 }
 
-const plain = (text: string): string => text.trim().toLowerCase();
+/** Do an image and a person mean the same by a name? Case and blanks around it do not count. */
+export const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** The name by which an image calls itself where nobody has said that this is the system; undefined where that is settled. */
 export function unsettledName(
@@ -182,5 +184,5 @@ export function unsettledName(
   identity: ImageReading['identity'] | undefined,
 ): string | undefined {
   const name = identity?.name?.value;
-  return name === undefined || profile.calls.some((c) => plain(c) === plain(name)) ? undefined : name;
+  return name === undefined || profile.calls.some((c) => sameName(c, name)) ? undefined : name;
 }

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
 import { profileLine } from '@zb/core/system/options';
-import { summaryOf, tradeLines } from '@zb/core/box/summary';
+import { summaryOf } from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
 import {
   findBox,
@@ -122,7 +122,7 @@ export function BoxFrame({
         }
       >
         {children}
-        <TradeLines box={box} lines={tradeLines(bench, box, stop)} />
+        <TradeLines bench={bench} box={box} stop={stop} />
       </Sheet>
       <BoxLedger ledger={summaryOf(bench, box)} />
       <RouteStrip bench={bench} box={box} />

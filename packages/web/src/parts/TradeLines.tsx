@@ -1,6 +1,9 @@
+import { useMemo } from 'react';
 import { takeWriteWay } from '@zb/core/acts/box';
 import type { TradeLine } from '@zb/core/box/trade/line';
-import type { Box } from '@zb/core/model/bench';
+import { tradeLines } from '@zb/core/box/summary';
+import type { Bench, Box } from '@zb/core/model/bench';
+import type { Stop } from '@zb/core/model/stops';
 import { schoolWayWords, tradeWords, wayWords } from '@zb/core/words/trade';
 import { stamp, useAct } from '../storage/hooks';
 
@@ -26,7 +29,9 @@ function School({ box, line }: { box: Box; line: Extract<TradeLine, { ways: unkn
 }
 
 /** What people who do this often look at here: a head each, why, and what to do. */
-export function TradeLines({ box, lines }: { box: Box; lines: readonly TradeLine[] }) {
+export function TradeLines({ bench, box, stop }: { bench: Bench; box: Box; stop: Stop }) {
+  // Some of them judge the machine: once for a state of the bench, not whenever the stop is drawn again.
+  const lines = useMemo(() => tradeLines(bench, box, stop), [bench, box, stop]);
   if (lines.length === 0) return null;
   return (
     <section className="trade no-print" aria-label="From practice">

@@ -1,3 +1,7 @@
+/** The focus of whatever is no button or line to type into; inside it where what lies around would cut it off. */
+export const focusOutline = { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' } as const;
+export const focusInside = { ...focusOutline, outlineOffset: '-2px' } as const;
+
 /** What all that is typed into or chosen from has in common. */
 export const controlBase = {
   width: '100%',

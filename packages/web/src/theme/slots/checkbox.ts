@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { checkboxAnatomy } from '@chakra-ui/react/anatomy';
+import { focusOutline } from '../recipes/control';
 
 /** A box to tick, with its words. */
 export const checkbox = slotRecipe({
@@ -29,7 +30,7 @@ export const checkbox = slotRecipe({
       _checked: { bg: 'work', borderColor: 'work' },
       _indeterminate: { bg: 'work', borderColor: 'work' },
       _invalid: { borderColor: 'stop', borderWidth: '2px' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _focusVisible: focusOutline,
       _icon: { boxSize: '16px' },
     },
   },

@@ -1,45 +1,32 @@
 import { slotRecipe } from '../define';
 import { dialogAnatomy } from '@chakra-ui/react/anatomy';
+import { over } from './over';
 
 /** A sheet laid over the sheet. */
 export const dialog = slotRecipe({
   className: 'zb-dialog',
   slots: dialogAnatomy.keys(),
   base: {
-    backdrop: { bg: 'bg.veil', position: 'fixed', inset: 0, zIndex: 'overlay' },
-    positioner: {
-      position: 'fixed',
-      inset: 0,
-      zIndex: 'modal',
-      display: 'flex',
-      justifyContent: 'center',
-      alignItems: 'center',
-      padding: '4',
-      overscrollBehaviorY: 'none',
-    },
+    backdrop: over.backdrop,
+    positioner: { ...over.positioner, justifyContent: 'center', alignItems: 'center', padding: '4' },
     content: {
-      display: 'flex',
-      flexDirection: 'column',
+      ...over.content,
       width: 'calc(100vw - 32px)',
       maxHeight: 'calc(100dvh - 32px)',
       bg: 'bg',
-      color: 'fg',
       border: 'ink',
-      outline: 0,
     },
     header: {
-      display: 'flex',
-      justifyContent: 'space-between',
+      ...over.header,
       alignItems: 'baseline',
       gap: '4',
       paddingInline: '5',
       paddingTop: '14px',
       paddingBottom: '2',
-      borderBottom: 'thin',
     },
-    title: { textStyle: 'title' },
-    body: { flex: 1, overflow: 'auto', paddingInline: '5', paddingBlock: '4' },
-    footer: { display: 'flex', gap: '3', paddingInline: '5', paddingBlock: '3', borderTop: 'thin' },
+    title: over.title,
+    body: { ...over.body, paddingInline: '5', paddingBlock: '4' },
+    footer: { ...over.footer, display: 'flex', gap: '3', paddingInline: '5', paddingBlock: '3' },
   },
   variants: {
     size: {

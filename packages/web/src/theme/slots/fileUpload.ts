@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { fileUploadAnatomy } from '@chakra-ui/react/anatomy';
+import { focusOutline } from '../recipes/control';
 
 /** A place that takes files. */
 export const fileUpload = slotRecipe({
@@ -20,7 +21,7 @@ export const fileUpload = slotRecipe({
       bg: 'bg.margin',
       cursor: 'pointer',
       _dragging: { bg: 'work.wash', borderColor: 'work', borderStyle: 'solid' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _focusVisible: focusOutline,
     },
     dropzoneContent: { display: 'flex', flexDirection: 'column', gap: '1' },
     itemGroup: {

@@ -2,6 +2,20 @@ import { slotRecipe } from '../define';
 import { numberInputAnatomy } from '@chakra-ui/react/anatomy';
 import { controlBase } from '../recipes/control';
 
+const trigger = {
+  flex: 1,
+  display: 'flex',
+  alignItems: 'center',
+  justifyContent: 'center',
+  cursor: 'pointer',
+  bg: 'transparent',
+  border: 0,
+  color: 'fg.muted',
+  _icon: { boxSize: '12px' },
+  _hover: { bg: 'work.wash' },
+  _disabled: { opacity: 0.4 },
+};
+
 /** A number with steps up and down. */
 export const numberInput = slotRecipe({
   className: 'zb-numberInput',
@@ -18,32 +32,7 @@ export const numberInput = slotRecipe({
       flexDirection: 'column',
       borderInlineStart: 'thin',
     },
-    incrementTrigger: {
-      flex: 1,
-      display: 'flex',
-      alignItems: 'center',
-      justifyContent: 'center',
-      cursor: 'pointer',
-      bg: 'transparent',
-      border: 0,
-      color: 'fg.muted',
-      _icon: { boxSize: '12px' },
-      _hover: { bg: 'work.wash' },
-      _disabled: { opacity: 0.4 },
-    },
-    decrementTrigger: {
-      flex: 1,
-      display: 'flex',
-      alignItems: 'center',
-      justifyContent: 'center',
-      cursor: 'pointer',
-      bg: 'transparent',
-      border: 0,
-      color: 'fg.muted',
-      borderTop: 'thin',
-      _icon: { boxSize: '12px' },
-      _hover: { bg: 'work.wash' },
-      _disabled: { opacity: 0.4 },
-    },
+    incrementTrigger: trigger,
+    decrementTrigger: { ...trigger, borderTop: 'thin' },
   },
 });

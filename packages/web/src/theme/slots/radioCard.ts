@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { radioCardAnatomy } from '@chakra-ui/react/anatomy';
+import { focusOutline } from '../recipes/control';
 
 /** One way out of several, each with its case: the card of a school. */
 export const radioCard = slotRecipe({
@@ -16,7 +17,7 @@ export const radioCard = slotRecipe({
       bg: 'bg',
       cursor: 'pointer',
       _checked: { borderColor: 'work', boxShadow: 'inset 3px 0 0 {colors.work}' },
-      '&:has(input:focus-visible)': { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      '&:has(input:focus-visible)': focusOutline,
     },
     itemControl: { display: 'flex', gap: '3', padding: '3', width: '100%', alignItems: 'flex-start' },
     itemContent: { display: 'flex', flexDirection: 'column', gap: '1', flex: 1 },

@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { segmentGroupAnatomy } from '@chakra-ui/react/anatomy';
+import { focusInside } from '../recipes/control';
 
 /** A few ways to look at one thing, side by side. */
 export const segmentGroup = slotRecipe({
@@ -27,7 +28,7 @@ export const segmentGroup = slotRecipe({
       _first: { borderInlineStart: 0 },
       _checked: { fontWeight: 'strong' },
       _disabled: { opacity: 0.5, cursor: 'not-allowed' },
-      '&:has(input:focus-visible)': { outline: '2px solid', outlineColor: 'work', outlineOffset: '-2px' },
+      '&:has(input:focus-visible)': focusInside,
     },
     itemText: { whiteSpace: 'nowrap' },
     indicator: {

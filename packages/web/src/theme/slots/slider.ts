@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { sliderAnatomy } from '@chakra-ui/react/anatomy';
+import { focusOutline } from '../recipes/control';
 
 /** A value on a ruled line. */
 export const slider = slotRecipe({
@@ -26,7 +27,7 @@ export const slider = slotRecipe({
       borderRadius: 'corner',
       display: 'flex',
       outline: 0,
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _focusVisible: focusOutline,
     },
     valueText: { textStyle: 'data' },
     markerLabel: { textStyle: 'small' },

@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { switchAnatomy } from '@chakra-ui/react/anatomy';
+import { focusOutline } from '../recipes/control';
 
 /** Something that is on or off at once. */
 export const switchRecipe = slotRecipe({
@@ -24,7 +25,7 @@ export const switchRecipe = slotRecipe({
       borderRadius: 'corner',
       bg: 'bg.margin',
       _checked: { bg: 'work', borderColor: 'work' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _focusVisible: focusOutline,
     },
     thumb: {
       boxSize: '18px',

@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { tableAnatomy } from '@chakra-ui/react/anatomy';
+import { focusInside } from '../recipes/control';
 
 /** Rows under heads, ruled; figures on the right. */
 export const table = slotRecipe({
@@ -31,7 +32,7 @@ export const table = slotRecipe({
     },
     row: {
       _selected: { bg: 'work.wash' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '-2px' },
+      _focusVisible: focusInside,
     },
     footer: { fontWeight: 'strong' },
     caption: { textStyle: 'label', textAlign: 'start', captionSide: 'top', paddingBottom: '1' },

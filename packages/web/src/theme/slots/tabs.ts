@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { tabsAnatomy } from '@chakra-ui/react/anatomy';
+import { focusInside, focusOutline } from '../recipes/control';
 
 /** Sides of one sheet. */
 export const tabs = slotRecipe({
@@ -21,11 +22,11 @@ export const tabs = slotRecipe({
       cursor: 'pointer',
       whiteSpace: 'nowrap',
       _selected: { color: 'fg', fontWeight: 'strong', borderBottomColor: 'work' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '-2px' },
+      _focusVisible: focusInside,
     },
     content: {
       outline: 0,
-      _focusVisible: { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' },
+      _focusVisible: focusOutline,
     },
   },
 });

@@ -1,0 +1,17 @@
+import type { TrustedKey } from '@zb/core/image/signature';
+import { readWhole } from '@zb/core/starting/whole';
+import { OpenFile } from './inputFile';
+import { withinLimit } from './limit';
+import { progressOf } from './progress';
+
+/** Reads an image and its digest, with progress, unpacking no more than `limit` bytes; undefined where that was stopped. */
+export async function readImageFile(path: string, limit: number, keys?: readonly TrustedKey[]) {
+  const file = await OpenFile.open(path);
+  try {
+    return await withinLimit(path, limit, () =>
+      readWhole(file, { algorithms: ['sha256'], keys, onProgress: progressOf(path, file.size), limit }),
+    );
+  } finally {
+    await file.close();
+  }
+}
