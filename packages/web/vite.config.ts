@@ -1,18 +1,38 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig, type Plugin } from 'vite';
-
-/** Names all that was built in one file beside the page, so that the page can have it at hand before the server goes. */
-const listParts: Plugin = {
-  name: 'list-parts',
-  apply: 'build',
-  generateBundle(_options, bundle) {
-    const parts = Object.keys(bundle).filter((name) => name.startsWith('assets/'));
-    this.emitFile({ type: 'asset', fileName: 'parts.json', source: JSON.stringify(parts) });
-  },
-};
+import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
-  plugins: [react(), listParts],
+  plugins: [
+    react(),
+    VitePWA({
+      // A newer version is told, and taken when somebody says so or the page is opened anew.
+      registerType: 'prompt',
+      injectRegister: false,
+      includeAssets: ['mark.svg', 'theme.js'],
+      manifest: {
+        name: 'Zealous Box',
+        short_name: 'Zealous Box',
+        description: 'A workbench for people who turn spare machines into single-purpose ones.',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#e4e0d6',
+        theme_color: '#e4e0d6',
+        icons: [
+          { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+        ],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}'],
+        maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+        navigateFallback: '/index.html',
+        // The stand-ins answer for themselves; without a server they are gone, and the page says so.
+        navigateFallbackDenylist: [/^\/api\//],
+      },
+    }),
+  ],
   build: { target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' },
   server: {

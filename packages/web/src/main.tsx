@@ -1,15 +1,13 @@
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css';
-import './app/tokens.css';
-import './app/base.css';
-import './app/shell.css';
-import './app/parts.css';
+import './app/page.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { judgeOn } from '@zb/core/box/today';
 import { formatISO } from 'date-fns';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
+import { HotkeysProvider } from 'react-hotkeys-hook';
 import { RouterProvider } from 'react-router';
 import { fetchOtherScreens, router } from './app/routes';
 import { system } from './theme';
@@ -34,7 +32,9 @@ createRoot(root).render(
     <QueryClientProvider client={client}>
       <StoreContext.Provider value={store}>
         <ChakraProvider value={system}>
-          <RouterProvider router={router} />
+          <HotkeysProvider>
+            <RouterProvider router={router} />
+          </HotkeysProvider>
         </ChakraProvider>
       </StoreContext.Provider>
     </QueryClientProvider>

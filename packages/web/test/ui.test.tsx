@@ -127,7 +127,7 @@ describe('fields', () => {
 
   it('files are handed on, several at once, and the same one again', async () => {
     const taken: string[][] = [];
-    show(<FileDrop label="Images" several onFiles={(files) => taken.push(files.map((f) => f.name))} />);
+    show(<FileDrop label="Images" act="Open images" several onFiles={(files) => taken.push(files.map((f) => f.name))} />);
     const input = screen.getByLabelText('Images', { selector: 'input' });
     const file = new File(['x'], 'one.img');
     await user.upload(input, [file, new File(['y'], 'two.img')]);
@@ -171,8 +171,8 @@ describe('what is said and folded away', () => {
       <Tabs
         label="Sides"
         sides={[
-          { title: 'Before', body: 'ext4' },
-          { title: 'After', body: 'empty' },
+          { id: 'before', title: 'Before', body: 'ext4' },
+          { id: 'after', title: 'After', body: 'empty' },
         ]}
       />,
     );

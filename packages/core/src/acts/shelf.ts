@@ -63,7 +63,8 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
   return {
     kind: drive.removable ? (transport === 'mmc' ? 'card' : 'stick') : 'drive',
     id: stamp.id(),
-    name: `${formatIec(drive.bytes)} ${drive.model ?? 'drive'} (${drive.name})`.slice(0, 200),
+    // Its size stands beside it everywhere; a model that begins with a size says it already.
+    name: `${drive.model ?? `${formatIec(drive.bytes)} drive`} (${drive.name})`.slice(0, 200),
     bytes: drive.bytes,
     serial: drive.serial === null || drive.serial.length > 200 ? null : drive.serial,
     model: modelOf(drive),

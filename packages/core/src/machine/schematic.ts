@@ -38,7 +38,9 @@ function memoryPlaces(machine: Machine, slots: number | undefined, free: number 
 function drivePlaces(bench: Bench, machine: Machine): PlaceGroup[] {
   const { facts, assumed } = factsOf(machine);
   const inside = drivesIn(bench, machine.id);
-  const named = (d: (typeof inside)[number]): string => `${formatIec(d.bytes)} ${d.name}`;
+  // Many a drive is called by its size already.
+  const named = (d: (typeof inside)[number]): string =>
+    /^\d/.test(d.name) ? d.name : `${formatIec(d.bytes)} ${d.name}`;
   const m2 = inside.filter((d) => d.transport === 'nvme' || d.shape === 'M.2' || d.m2 !== null);
   const cards = inside.filter((d) => d.kind === 'card' || d.transport === 'mmc');
   const rest = inside.filter((d) => !m2.includes(d) && !cards.includes(d));

@@ -19,3 +19,9 @@ export function formatDay(iso: string, now: Date = new Date()): string {
   if (!isValid(date)) return iso;
   return format(date, withYear(date, now) ? 'd MMM yyyy' : 'd MMM');
 }
+
+/** The same moment to the second, with weekday, year and the clock it is told by: “Thu 5 Mar 2026, 18:42:07 GMT+1”. */
+export function formatExactMoment(iso: string): string {
+  const date = parseISO(iso);
+  return isValid(date) ? format(date, 'EEE d MMM yyyy, HH:mm:ss O') : iso;
+}

@@ -1,4 +1,4 @@
-import { logOf, type Bench, type Box } from '../model/bench';
+import { logOf, type Bench, type Box, type LogEntry } from '../model/bench';
 
 /** The finding at the head of the keep sheet. */
 export function keepHeadline(bench: Bench, box: Box): string {
@@ -10,3 +10,15 @@ export function keepHeadline(bench: Bench, box: Box): string {
     ? `${record}; the box is finished`
     : `${record}; ${left} ${left === 1 ? 'stop is' : 'stops are'} left`;
 }
+
+/** What each kind of line of the log is called. */
+export const logKindWords: Record<LogEntry['kind'], string> = {
+  note: 'notes',
+  photo: 'photographs',
+  setting: 'settings changed',
+  survey: 'surveys',
+  decision: 'decisions',
+  hash: 'images checked',
+  write: 'writes',
+  signoff: 'sign-offs',
+};

@@ -3,6 +3,9 @@ import { findImage, findMachine, findProfile, type Bench, type Box } from '../mo
 import { targetOf } from './target';
 import { factText } from '../machine/text';
 
+/** One key by its name, or keys held together; not a way in several steps. */
+const isOneKey = (text: string): boolean => /^[A-Za-z0-9]+( ?\+ ?[A-Za-z0-9]+)*$/.test(text.trim());
+
 /**
  * What to do with a stick that holds the proven image, in order; empty where none does. Common practice, no source: the
  * one-time menu is preferred because nothing has to be changed back.
@@ -30,12 +33,15 @@ export function afterWrite(bench: Bench, box: Box): string[] {
   steps.push(`Plug it into ${machine.name}${dock}, and power on.`);
   const key = (name: 'firmware.menuKey' | 'firmware.setupKey'): string => {
     const known = knownFact(machine, name);
-    return known ? factText(name, known.value) : 'its key (not known yet; enter it at Firmware)';
+    if (!known) return 'Its key is not known yet: enter it at Firmware.';
+    const text = factText(name, known.value);
+    // A person may have noted one key, or what to hold and in which order: both read as what they are.
+    return isOneKey(text) ? `Tap ${text} again and again from power-on.` : `This machine’s way: ${text}.`;
   };
   steps.push(
     box.startBy === 'menu'
-      ? `Tap ${key('firmware.menuKey')} from power-on for the one-time menu, and pick the stick.`
-      : `Open setup with ${key('firmware.setupKey')}, put USB first in the order, and put it back afterwards.`,
+      ? `Bring up the one-time menu, and pick the stick. ${key('firmware.menuKey')}`
+      : `Open setup, put USB first in the order, and put it back afterwards. ${key('firmware.setupKey')}`,
   );
   steps.push(
     straight

@@ -1,3 +1,4 @@
+import { Link as Base, Text } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { benchToText } from '@zb/core/model/file';
@@ -6,6 +7,9 @@ import { isRouteErrorResponse, useRouteError } from 'react-router';
 import { BENCH_KEY } from '../storage/benchStore';
 import { download, fileName } from '../storage/download';
 import { useStore } from '../storage/hooks';
+import { Word } from '../ui/Button';
+import { Data } from '../ui/Words';
+import { Bare } from './Opening';
 
 /** The last net: says what happened, what is known of the bench, and what to do. */
 export function ErrorPage() {
@@ -22,36 +26,31 @@ export function ErrorPage() {
       ? error.message
       : 'unknown fault';
   return (
-    <main style={{ padding: '40px 44px', maxWidth: 640 }}>
-      <h1>This screen failed</h1>
-      <p style={{ margin: '12px 0' }}>
-        What happened: <span className="m">{words}</span>.
-      </p>
-      <p style={{ margin: '12px 0' }} role="status">
+    <Bare headline="This screen failed">
+      <Text>
+        What happened: <Data>{words}</Data>.
+      </Text>
+      <Text role="status">
         {intact === null
           ? 'Looking at what is kept…'
           : intact
             ? 'Your bench is unharmed: what is kept in this browser was read just now.'
             : 'What is kept in this browser could not be read just now. Save the bench to a file before you go on.'}
-      </p>
-      <p>
-        <a className="link" href="/">
-          Open the bench again
-        </a>
+      </Text>
+      <Text>
+        <Base href="/">Open the bench again</Base>
         {shown && (
           <>
             {' or '}
-            <button
-              type="button"
-              className="link"
+            <Word
               onClick={() => download(fileName(shown.name, 'json'), benchToText(shown), 'application/json')}
             >
               save it to a file
-            </button>
+            </Word>
           </>
         )}
         .
-      </p>
-    </main>
+      </Text>
+    </Bare>
   );
 }

@@ -1,3 +1,4 @@
+import { Combobox, createListCollection } from '@chakra-ui/react';
 import Fuse, { type FuseResult } from 'fuse.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -5,6 +6,7 @@ import { findEntries, theBench, type Bench } from '@zb/core/model/bench';
 import type { FindEntry } from '@zb/core/model/collection';
 import { inTurns } from '../parts/inTurns';
 import { Dialog } from '../ui/Dialog';
+import { Soft } from '../ui/Words';
 
 const SHOWN = 9;
 /** So many entries are searched at once; of more than twice as many in turns. */
@@ -82,68 +84,65 @@ function useHits(bench: Bench, open: boolean, words: string): FindEntry[] {
   return few ? best(few.search(words)) : found;
 }
 
-/** Find anything: boxes, stops, machines, drives, images, profiles, log lines. */
-export function Find({ bench, open, onClose }: { bench: Bench; open: boolean; onClose: () => void }) {
-  const [words, setWords] = useState('');
-  const [at, setAt] = useState(0);
+/** Find anything: boxes, stops, machines, drives, images, profiles, log lines. `typed` is what was typed before it stood. */
+export default function Find({
+  bench,
+  typed,
+  onClose,
+}: {
+  bench: Bench;
+  typed: () => string;
+  onClose: () => void;
+}) {
+  const [words, setWords] = useState(typed);
   const go = useNavigate();
   const input = useRef<HTMLInputElement>(null);
-  const hits = useHits(bench, open, words);
-  const close = (): void => {
-    setWords('');
-    setAt(0);
-    onClose();
-  };
-  const pick = (i: number): void => {
-    const hit = hits[i];
-    if (!hit) return;
-    close();
-    void go(hit.path);
-  };
+  const hits = useHits(bench, true, words);
+  const collection = useMemo(
+    () =>
+      createListCollection({
+        items: hits.map((h, i) => ({ ...h, value: `${i} ${h.path}` })),
+        itemToString: (h) => h.title,
+        itemToValue: (h) => h.value,
+      }),
+    [hits],
+  );
+  const close = (): void => onClose();
   return (
-    <Dialog open={open} onClose={close} title="Find" focusOn={() => input.current}>
-      <input
-        ref={input}
-        className="in"
-        aria-label="Find anything on the bench"
-        role="combobox"
-        aria-expanded="true"
-        aria-controls="find-hits"
-        aria-activedescendant={hits[at] ? `hit-${at}` : undefined}
-        value={words}
-        placeholder="A name, a serial, a word from the log"
-        onChange={(e) => {
-          setWords(e.target.value);
-          setAt(0);
+    <Dialog open onClose={close} title="Find" focusOn={() => input.current}>
+      <Combobox.Root
+        open
+        collection={collection}
+        inputBehavior="autohighlight"
+        inputValue={words}
+        onInputValueChange={(e) => e.reason !== 'item-select' && setWords(e.inputValue)}
+        value={[]}
+        onValueChange={(e) => {
+          const [hit] = e.items as FindEntry[];
+          if (!hit) return;
+          close();
+          void go(hit.path);
         }}
-        onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') setAt((n) => Math.min(n + 1, hits.length - 1));
-          else if (e.key === 'ArrowUp') setAt((n) => Math.max(n - 1, 0));
-          else if (e.key === 'Enter') pick(at);
-          else return;
-          e.preventDefault();
-        }}
-      />
-      <ul id="find-hits" role="listbox" aria-label="Found" style={{ marginTop: 8 }}>
-        {hits.map((h, i) => (
-          <li
-            key={`${h.path}-${h.title}-${i}`}
-            id={`hit-${i}`}
-            role="option"
-            aria-selected={i === at}
-            onClick={() => pick(i)}
-            style={{
-              padding: '5px 8px',
-              cursor: 'pointer',
-              background: i === at ? 'var(--bluew)' : undefined,
-              borderLeft: `3px solid ${i === at ? 'var(--blue)' : 'transparent'}`,
-            }}
-          >
-            <b>{h.title}</b> <span className="soft">{h.detail}</span>
-          </li>
-        ))}
-      </ul>
-      {hits.length === 0 && <p className="soft">Nothing on the bench has these words.</p>}
+      >
+        <Combobox.Label srOnly>Find anything on the bench</Combobox.Label>
+        <Combobox.Control>
+          <Combobox.Input
+            ref={input}
+            placeholder="A name, a serial, a word from the log"
+            onFocus={() => setWords((now) => now + typed())}
+          />
+        </Combobox.Control>
+        <Combobox.Content marginTop="2" border="none" aria-label="Found">
+          {collection.items.map((h) => (
+            <Combobox.Item key={h.value} item={h}>
+              <Combobox.ItemText>
+                <b>{h.title}</b> <Soft>{h.detail}</Soft>
+              </Combobox.ItemText>
+            </Combobox.Item>
+          ))}
+        </Combobox.Content>
+      </Combobox.Root>
+      {hits.length === 0 && <Soft>Nothing on the bench has these words.</Soft>}
     </Dialog>
   );
 }

@@ -1,30 +1,48 @@
+import { HStack, Kbd, Stack } from '@chakra-ui/react';
+import { useHotkeysContext } from 'react-hotkeys-hook';
+import { setLetters, useLetters } from '../parts/Shortcuts';
+import { Switch } from '../ui/Checkbox';
 import { Dialog } from '../ui/Dialog';
-import { AREAS } from './areas';
+import { Cell, Line, Ruled } from '../ui/Ruled';
+import { Sub } from '../ui/Words';
 
-const KEYS: [string, string][] = [
-  ...AREAS.map((a): [string, string] => [a.key.toUpperCase(), `go to ${a.title}`]),
-  ['/', 'find anything'],
-  ['?', 'this sheet'],
-  ['Ctrl or ⌘ Z', 'take the last act back'],
-  ['← →', 'stop before, stop after'],
-  ['Space', 'sign off the stop'],
-  ['O', 'open an image (at Verify and in the Image room)'],
-  ['E', 'show the evidence (at Verify and in the Image room)'],
-];
+const NAMES: Record<string, string> = {
+  mod: 'Ctrl or ⌘',
+  arrowleft: '←',
+  arrowright: '→',
+  enter: 'Enter',
+};
+const keysOf = (hotkey: string): string[] => hotkey.split('+').map((k) => NAMES[k] ?? k.toUpperCase());
 
-export const Keys = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
-  <Dialog open={open} onClose={onClose} title="Keys" size="sm">
-    <table className="t">
-      <tbody>
-        {KEYS.map(([key, what]) => (
-          <tr key={key}>
-            <td className="m nowrap" style={{ width: 120 }}>
-              {key}
-            </td>
-            <td>{what}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  </Dialog>
-);
+/** The keys that are bound on this screen, as they are bound, and the way to switch single letters off. */
+export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { hotkeys } = useHotkeysContext();
+  const letters = useLetters();
+  const byWhat = new Map<string, string>();
+  for (const { description, hotkey } of hotkeys)
+    if (description !== undefined && !byWhat.has(description)) byWhat.set(description, hotkey);
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys on this screen" size="sm">
+      <Stack gap="3">
+        <Ruled dense label="Keys" heads={['Key', 'What it does']} silent>
+          {[...byWhat].map(([what, hotkey]) => (
+            <Line key={what}>
+              <Cell css={{ width: '150px' }}>
+                <HStack gap="1">
+                  {keysOf(hotkey).map((k) => (
+                    <Kbd key={k}>{k}</Kbd>
+                  ))}
+                </HStack>
+              </Cell>
+              <Cell>{what}</Cell>
+            </Line>
+          ))}
+        </Ruled>
+        <Switch checked={letters} onChange={setLetters}>
+          Single letters and signs are shortcuts
+          <Sub>Switch it off where you speak to the machine, or keys are pressed by accident.</Sub>
+        </Switch>
+      </Stack>
+    </Dialog>
+  );
+}

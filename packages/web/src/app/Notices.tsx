@@ -1,31 +1,52 @@
+import { Box, HStack } from '@chakra-ui/react';
 import { benchToText } from '@zb/core/model/file';
 import type { Bench } from '@zb/core/model/bench';
-import { Link } from 'react-router';
+import type { ReactNode } from 'react';
 import { useNotice, useStore } from '../storage/hooks';
 import { download, fileName } from '../storage/download';
+import { Word } from '../ui/Button';
+import { To } from '../ui/To';
 
-/** Slim lines above the sheet: storage trouble first, then that this is the demo. */
+const Notice = ({ bad = false, end, children }: { bad?: boolean; end: ReactNode; children: ReactNode }) => (
+  <HStack
+    {...(bad ? { role: 'alert' } : {})}
+    bg={bad ? 'stop.wash' : 'bg.margin'}
+    borderBottom="firm"
+    paddingBlock="1"
+    paddingInline={{ base: '4', lg: '5' }}
+    columnGap="4"
+    rowGap="0"
+    flexWrap="wrap"
+    css={{ fontSize: '12.5px' }}
+  >
+    <Box css={{ flex: '1 1 320px' }}>{children}</Box>
+    <HStack columnGap="4" rowGap="0" flexWrap="wrap" whiteSpace="nowrap">
+      {end}
+    </HStack>
+  </HStack>
+);
+
+/** Slim lines above the sheet: storage trouble first, a newer version, then that this is the demo. */
 export function Notices({
   bench,
   demoShown,
+  newer,
   onDismissDemo,
   onEmpty,
 }: {
   bench: Bench;
   demoShown: boolean;
+  /** Takes a newer version of the application that is here already; undefined where there is none. */
+  newer: (() => void) | undefined;
   onDismissDemo: () => void;
   onEmpty: () => void;
 }) {
   const { trouble, unsaved, kind, replaced, intact, silent, pending, overtaken } = useNotice();
   const store = useStore();
   const save = (
-    <button
-      type="button"
-      className="link"
-      onClick={() => download(fileName(bench.name, 'json'), benchToText(bench), 'application/json')}
-    >
+    <Word onClick={() => download(fileName(bench.name, 'json'), benchToText(bench), 'application/json')}>
       Save to a file
-    </button>
+    </Word>
   );
   const count = (n: number): string => (n === 1 ? '1 act is' : `${n} acts are`);
   const head =
@@ -37,79 +58,64 @@ export function Notices({
           ? 'Nothing is kept in this browser.'
           : 'The browser’s storage has trouble.';
   return (
-    <div className="notices">
+    <Box gridArea="notices" minWidth="0" _print={{ display: 'none' }}>
       {trouble !== null && (
-        <div className="notice bad" role="alert">
-          <span>
-            <b>{head}</b> {trouble}{' '}
-            {replaced
-              ? 'The bench on this screen is whole.'
-              : unsaved.length > 0 &&
-                (intact === true
-                  ? 'What was kept before was looked at just now and is unharmed.'
-                  : 'Whether what was kept before is unharmed is not known: save to a file.')}
-          </span>
-          <span className="end">
-            {replaced ? (
-              <>
-                <button type="button" className="link" onClick={() => void store.keepAgain()}>
-                  Keep this bench here
-                </button>
-                <button type="button" className="link" onClick={() => void store.takeKept()}>
-                  Show what is kept now
-                </button>
-              </>
-            ) : (
-              kind === 'browser' && (
-                <button type="button" className="link" onClick={() => void store.retry()}>
-                  Try again
-                </button>
-              )
-            )}
-            {save}
-          </span>
-        </div>
+        <Notice
+          bad
+          end={
+            <>
+              {replaced ? (
+                <>
+                  <Word onClick={() => void store.keepAgain()}>Keep this bench here</Word>
+                  <Word onClick={() => void store.takeKept()}>Show what is kept now</Word>
+                </>
+              ) : (
+                kind === 'browser' && <Word onClick={() => void store.retry()}>Try again</Word>
+              )}
+              {save}
+            </>
+          }
+        >
+          <b>{head}</b> {trouble}{' '}
+          {replaced
+            ? 'The bench on this screen is whole.'
+            : unsaved.length > 0 &&
+              (intact === true
+                ? 'What was kept before was looked at just now and is unharmed.'
+                : 'Whether what was kept before is unharmed is not known: save to a file.')}
+        </Notice>
       )}
       {trouble === null && silent && pending > 0 && (
-        <div className="notice bad" role="alert">
-          <span>
-            <b>Not kept yet: {count(pending)} on this screen only.</b> The browser’s storage has not answered
-            for some seconds. It is still waited for.
-          </span>
-          <span className="end">{save}</span>
-        </div>
+        <Notice bad end={save}>
+          <b>Not kept yet: {count(pending)} on this screen only.</b> The browser’s storage has not answered for
+          some seconds. It is still waited for.
+        </Notice>
       )}
       {overtaken && (
-        <div className="notice bad" role="alert">
-          <span>
-            <b>Not done: {overtaken.label}.</b> Another tab was first. {overtaken.lines.join(' ')} The screen
-            shows what is kept.
-          </span>
-          <span className="end">
-            <button type="button" className="link" onClick={() => store.say({ overtaken: null })}>
-              Understood
-            </button>
-          </span>
-        </div>
+        <Notice bad end={<Word onClick={() => store.say({ overtaken: null })}>Understood</Word>}>
+          <b>Not done: {overtaken.label}.</b> Another tab was first. {overtaken.lines.join(' ')} The screen
+          shows what is kept.
+        </Notice>
+      )}
+      {newer && (
+        <Notice end={<Word onClick={newer}>Take it now</Word>}>
+          <b>A newer version of this application is here.</b> It is taken when the page is opened next;
+          nothing is lost by waiting.
+        </Notice>
       )}
       {demoShown && (
-        <div className="notice">
-          <span>
-            This is the demo bench, <b>{bench.name}</b>. Everything on it is made up; change what you like.
-          </span>
-          <span className="end">
-            <button type="button" className="link" onClick={onEmpty}>
-              Start an empty bench
-            </button>
-            <Link className="link" to="/bench">
-              Open a bench file
-            </Link>
-            <button type="button" className="link" onClick={onDismissDemo}>
-              Hide this line
-            </button>
-          </span>
-        </div>
+        <Notice
+          end={
+            <>
+              <Word onClick={onEmpty}>Start an empty bench</Word>
+              <To to="/bench">Open a bench file</To>
+              <Word onClick={onDismissDemo}>Hide this line</Word>
+            </>
+          }
+        >
+          This is the demo bench, <b>{bench.name}</b>. Everything on it is made up; change what you like.
+        </Notice>
       )}
-    </div>
+    </Box>
   );
 }

@@ -1,21 +1,32 @@
-import { useCallback, useEffect, useState } from 'react';
-import { Outlet, useNavigate } from 'react-router';
+import { Box, IconButton as MenuButton, SkipNavLink } from '@chakra-ui/react';
+import { Menu, Search } from 'lucide-react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { Outlet, useLocation, useNavigate } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench } from '@zb/core/model/bench';
 import { differences } from '@zb/core/model/changes';
-import { typing, useKeys } from '../parts/useKeys';
+import { Patterns } from '../drawing/patterns';
+import { Shortcuts } from '../parts/Shortcuts';
+import { BarContext } from '../parts/slots';
 import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
+import { Drawer } from '../ui/Drawer';
+import { IconButton } from '../ui/IconButton';
+import { useNarrow } from '../ui/useMedia';
 import { AREAS } from './areas';
 import { setTheme, themeChoice, type ThemeChoice } from './colour';
-import { Find } from './Find';
 import { Keys } from './Keys';
 import { Notices } from './Notices';
-import { Opening } from './Opening';
+import { Opening, SheetShape } from './Opening';
 import { Rail } from './Rail';
 import { Unreadable } from './Unreadable';
+import { useNewer } from './useNewer';
+import { useTyped } from './useTyped';
+
+const Find = lazy(() => import('./Find'));
+const SaidActs = lazy(() => import('./SaidActs'));
 
 const DEMO_LINE = 'zb-demo-line';
 const remembered = (key: string): string | null => {
@@ -33,33 +44,60 @@ const remember = (key: string, value: string): void => {
   }
 };
 
+/** The line above the sheet where there is no room for the rail: the way to it, whose sheet it is, what the ledger holds. */
+function Bar({
+  onTitle,
+  onLedger,
+  onRail,
+  onFind,
+}: {
+  onTitle: (el: HTMLElement | null) => void;
+  onLedger: (el: HTMLElement | null) => void;
+  onRail: () => void;
+  onFind: () => void;
+}) {
+  return (
+    <Box
+      as="header"
+      gridArea="bar"
+      display="flex"
+      alignItems="center"
+      gap="1"
+      minHeight="bar"
+      paddingInline="1"
+      borderBottom="firm"
+      minWidth="0"
+      _print={{ display: 'none' }}
+    >
+      <MenuButton aria-label="Areas and boxes" variant="bare" color="fg" boxSize="touch" onClick={onRail}>
+        <Menu />
+      </MenuButton>
+      <Box ref={onTitle} display="flex" alignItems="baseline" gap="2" flex="1" minWidth="0" />
+      <Box ref={onLedger} flexShrink="0" />
+      <IconButton word="Find anything" variant="bare" color="fg" boxSize="touch" icon={<Search />} onClick={onFind} />
+    </Box>
+  );
+}
+
 /** Rail, notices and the place for a sheet; loads the bench, and the demo into an empty browser in demo mode. */
 export function Shell() {
   const store = useStore();
   const { bench, isPending, error } = useBenchQuery();
-  const { status, pending, unsaved } = useNotice();
+  const { pending, unsaved } = useNotice();
   const health = useHealth();
+  const narrow = useNarrow();
   const [finding, setFinding] = useState(false);
   const [helping, setHelping] = useState(false);
+  const [railAt, setRailAt] = useState<string | null>(null);
   const [theme, pickTheme] = useState<ThemeChoice>(themeChoice);
   const [demoLine, setDemoLine] = useState(remembered(DEMO_LINE) !== 'hidden');
+  const [title, setTitle] = useState<HTMLElement | null>(null);
+  const [ledger, setLedger] = useState<HTMLElement | null>(null);
+  const slots = useMemo(() => ({ title, ledger }), [title, ledger]);
+  const typed = useTyped(finding);
+  const newer = useNewer();
   const go = useNavigate();
-
-  useKeys({
-    ...Object.fromEntries(AREAS.map((a) => [a.key, () => void go(a.path)])),
-    '/': () => setFinding(true),
-    '?': () => setHelping(true),
-  });
-  useEffect(() => {
-    const on = (e: KeyboardEvent): void => {
-      if ((e.ctrlKey || e.metaKey) && !e.shiftKey && e.key.toLowerCase() === 'z' && !typing(e.target)) {
-        e.preventDefault();
-        void store.undo();
-      }
-    };
-    window.addEventListener('keydown', on);
-    return () => window.removeEventListener('keydown', on);
-  }, [store]);
+  const { pathname } = useLocation();
 
   // Leaving with something not kept yet is asked about, never silent.
   const atRisk = pending > 0 || unsaved.length > 0;
@@ -98,34 +136,90 @@ export function Shell() {
     pickTheme(next);
   };
   const isDemo = isDemoServer && bench.name === 'Saltmarsh Hall';
+  const rail = (
+    <Rail
+      bench={bench}
+      theme={theme}
+      onTheme={nextTheme}
+      onHelp={() => setHelping(true)}
+      onFind={() => setFinding(true)}
+      onUndo={() => void store.undo()}
+    />
+  );
   return (
-    <div className="shell">
-      <a className="skip" href="#sheet">
-        To the sheet
-      </a>
-      <Rail
-        bench={bench}
-        status={status}
-        saving={pending > 0}
-        theme={theme}
-        onTheme={nextTheme}
-        onHelp={() => setHelping(true)}
-        onFind={() => setFinding(true)}
-        onUndo={() => void store.undo()}
-      />
-      <Notices
-        bench={bench}
-        demoShown={isDemo && demoLine}
-        onDismissDemo={() => {
-          setDemoLine(false);
-          remember(DEMO_LINE, 'hidden');
+    <BarContext.Provider value={slots}>
+      <Box
+        data-part="shell"
+        data-saving={pending > 0}
+        display="grid"
+        height="page"
+        overflow="hidden"
+        _print={{ display: 'block', height: 'auto', overflow: 'visible' }}
+        css={{
+          gridTemplateColumns: {
+            base: 'minmax(0, 1fr)',
+            md: 'minmax(0, 1fr) 270px',
+            lg: '{sizes.rail} minmax(0, 1fr) {sizes.ledger}',
+            wide: '236px minmax(0, 1fr) 360px',
+          },
+          gridTemplateRows: { base: 'auto auto minmax(0, 1fr) auto', lg: 'auto minmax(0, 1fr) auto' },
+          gridTemplateAreas: {
+            base: '"bar" "notices" "sheet" "route"',
+            md: '"bar bar" "notices notices" "sheet ledger" "route route"',
+            lg: '"rail notices notices" "rail sheet ledger" "rail route route"',
+          },
         }}
-        onEmpty={startEmpty}
-      />
-      <Outlet />
-      <WriteRecorder bench={bench} />
-      <Find bench={bench} open={finding} onClose={() => setFinding(false)} />
-      <Keys open={helping} onClose={() => setHelping(false)} />
-    </div>
+      >
+        <SkipNavLink href="#sheet">To the sheet</SkipNavLink>
+        <Patterns />
+        <Shortcuts
+          list={[
+            ...AREAS.map((a) => ({ keys: a.key, does: `to ${a.title}`, act: () => void go(a.path) })),
+            { keys: '/', does: 'find anything', act: () => setFinding(true) },
+            { keys: '?', does: 'this sheet of keys', act: () => setHelping(true) },
+            { keys: 'mod+z', does: 'take the last act back', act: () => void store.undo() },
+          ]}
+        />
+        {narrow ? (
+          <>
+            <Bar
+              onTitle={setTitle}
+              onLedger={setLedger}
+              onRail={() => setRailAt(pathname)}
+              onFind={() => setFinding(true)}
+            />
+            {/* Open on the address it was opened at: whoever goes somewhere else wants to see that. */}
+            <Drawer open={railAt === pathname} onClose={() => setRailAt(null)} title="Areas and boxes">
+              {rail}
+            </Drawer>
+          </>
+        ) : (
+          <Box gridArea="rail" minHeight="0" position="relative">
+            {rail}
+          </Box>
+        )}
+        <Notices
+          bench={bench}
+          demoShown={isDemo && demoLine}
+          newer={newer}
+          onDismissDemo={() => {
+            setDemoLine(false);
+            remember(DEMO_LINE, 'hidden');
+          }}
+          onEmpty={startEmpty}
+        />
+        <Suspense fallback={<SheetShape />}>
+          <Outlet />
+        </Suspense>
+        <WriteRecorder bench={bench} />
+        <Suspense fallback={null}>
+          {finding && <Find bench={bench} typed={typed} onClose={() => setFinding(false)} />}
+        </Suspense>
+        <Suspense fallback={null}>
+          <SaidActs />
+        </Suspense>
+        <Keys open={helping} onClose={() => setHelping(false)} />
+      </Box>
+    </BarContext.Provider>
   );
 }

@@ -1,9 +1,13 @@
+import { Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Primary, Quiet } from '../ui/Button';
+import { Said } from '../ui/Said';
+import { Acts } from '../ui/Words';
 import { FileProblems } from '../parts/FileProblems';
 import { download } from '../storage/download';
 import { useStore } from '../storage/hooks';
 import type { UnreadableBench } from '../storage/keeper';
+import { Bare } from './Opening';
 
 /** What is kept here cannot be opened: says where it is wrong, hands all of it out, and only then lets it go. */
 export function Unreadable({ fault }: { fault: UnreadableBench }) {
@@ -14,22 +18,19 @@ export function Unreadable({ fault }: { fault: UnreadableBench }) {
     setSaved(true);
   };
   return (
-    <main className="stack" style={{ padding: '40px 44px', maxWidth: 680 }}>
-      <h1 style={{ maxWidth: 'none' }}>The bench kept in this browser cannot be read</h1>
-      <p className="said said-stop" role="alert">
-        {fault.message} Nothing was changed or deleted.
-      </p>
+    <Bare headline="The bench kept in this browser cannot be read">
+      <Said kind="stop">{fault.message} Nothing was changed or deleted.</Said>
       <FileProblems list={fault.problems} most={8} />
-      <p>
+      <Text>
         Save all of it to a file first. The file can be mended by hand, at the places named above, and opened
         again as a bench file. Then begin anew here.
-      </p>
-      <div className="actions">
+      </Text>
+      <Acts>
         <Primary onClick={save}>Save what is kept to a file</Primary>
         <Quiet onClick={() => void store.beginAnew()} disabled={!saved}>
           Begin anew
         </Quiet>
-      </div>
-    </main>
+      </Acts>
+    </Bare>
   );
 }

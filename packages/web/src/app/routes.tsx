@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import type { ComponentType } from 'react';
-import { z } from 'zod';
 import { ErrorPage } from './Errors';
+import { PageShape } from './Opening';
 import { Shell } from './Shell';
 
 const loaders: (() => Promise<{ default: ComponentType }>)[] = [];
@@ -10,32 +10,9 @@ const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject
   return { lazy: async () => ({ Component: (await load()).default }) };
 };
 
-const PARTS = 'zb-parts';
-/** Blocked storage costs only the memory that all was fetched. */
-const session = (): Storage | undefined => {
-  try {
-    return sessionStorage;
-  } catch {
-    return undefined;
-  }
-};
-
-/**
- * Fetches the other screens once the first one stands, so that the bench goes on when the server is gone; then every other
- * part that was built (what screens load later, threads, fonts) into the browser's cache, where it stays by its name.
- */
+/** Fetches the other screens once the first one stands, so that they open at once. */
 export async function fetchOtherScreens(): Promise<void> {
   for (const load of loaders) await load().catch(() => undefined);
-  try {
-    const list = await (await fetch('/parts.json')).text();
-    // Once for each tab and build is enough: what is in the cache stays there.
-    if (session()?.getItem(PARTS) === list) return;
-    for (const part of z.array(z.string()).parse(JSON.parse(list)))
-      await (await fetch(`/${part}`, { priority: 'low' })).arrayBuffer();
-    session()?.setItem(PARTS, list);
-  } catch {
-    // Live reload has no such list; a server that is gone is told where it is missed.
-  }
 }
 
 export const router = createBrowserRouter([
@@ -49,7 +26,7 @@ export const router = createBrowserRouter([
     path: '/',
     element: <Shell />,
     errorElement: <ErrorPage />,
-    HydrateFallback: () => <p style={{ padding: 24 }}>Opening the bench…</p>,
+    HydrateFallback: PageShape,
     children: [
       { index: true, ...page(() => import('../features/bench/BenchPage')) },
       { path: 'shelf', ...page(() => import('../features/shelf/ShelfPage')) },

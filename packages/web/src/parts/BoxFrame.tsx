@@ -1,3 +1,5 @@
+import { HStack } from '@chakra-ui/react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
@@ -18,11 +20,13 @@ import NotFound from './NotFound';
 import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';
 import { Primary, Quiet } from '../ui/Button';
+import { IconButton } from '../ui/IconButton';
 import { BoxLedger } from './LedgerPane';
 import { Sheet } from './Sheet';
+import { Shortcuts, type Shortcut } from './Shortcuts';
 import { SignDespite } from './SignDespite';
 import { TradeLines } from './TradeLines';
-import { useKeys } from './useKeys';
+
 
 export interface BoxContext {
   bench: Bench;
@@ -57,7 +61,7 @@ interface FrameProps {
   /** Why the stop cannot be signed off at this moment. */
   busy?: string | undefined;
   signWords?: string;
-  keys?: Record<string, (() => void) | undefined>;
+  shortcuts?: readonly Shortcut[];
 }
 
 /** Sheet, ledger and route of one stop; signing off is the same everywhere. */
@@ -70,7 +74,7 @@ export function BoxFrame({
   hint,
   busy,
   signWords,
-  keys,
+  shortcuts = [],
 }: FrameProps) {
   const { bench, box, machine, profile } = context;
   const act = useAct();
@@ -96,16 +100,24 @@ export function BoxFrame({
     const other = stops[at + by];
     if (other) void go(`/box/${box.id}/${other}`);
   };
-  useKeys({ ' ': sign, ArrowLeft: step(-1), ArrowRight: step(1), ...keys });
   const mid = [machine?.name, profile && profileLine(profile, box)].filter(Boolean).join(' · ');
   return (
     <>
+      <Shortcuts
+        list={[
+          { keys: 'mod+enter', does: signed ? 'open the stop again' : 'sign off the stop', act: sign },
+          { keys: 'arrowleft', does: 'to the stop before', act: step(-1) },
+          { keys: 'arrowright', does: 'to the stop after', act: step(1) },
+          ...shortcuts,
+        ]}
+      />
       <Sheet
         title={box.name}
         mid={mid || box.purpose}
         right={`Stop ${number} of 12 · ${stopTitle[stop]}`}
+        short={`${stopTitle[stop]}, ${number} of 12`}
         headline={headline}
-        hint={hint ?? (signed ? 'Space opens the stop again' : 'Space signs off · ← → change stops')}
+        hint={hint ?? `Ctrl Enter ${signed ? 'opens the stop again' : 'signs off'} · ← → change stops`}
         foot={
           <>
             {signed ? (
@@ -118,6 +130,10 @@ export function BoxFrame({
               </Primary>
             )}
             {acts}
+            <HStack gap="1" hideFrom="md" marginLeft="auto">
+              <IconButton word="Stop before" icon={<ChevronLeft />} onClick={step(-1)} disabled={number === 1} />
+              <IconButton word="Stop after" icon={<ChevronRight />} onClick={step(1)} disabled={!next} />
+            </HStack>
           </>
         }
       >

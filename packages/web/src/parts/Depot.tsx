@@ -1,6 +1,11 @@
 import { useState } from 'react';
 import { formatIec } from '@zb/core/units/bytes';
-import { Quiet } from '../ui/Button';
+import { Quiet, Word } from '../ui/Button';
+import { Fold } from '../ui/Fold';
+import { Cell, Line, LineHead, Num, Ruled } from '../ui/Ruled';
+import { Said } from '../ui/Said';
+import { Sub } from '../ui/Words';
+import { Working } from '../ui/Working';
 import type { DepotFile } from '@zb/core/model/standIns';
 import { useDepot } from './useImagePlace';
 
@@ -28,48 +33,35 @@ export function Depot({
     }
   };
   return (
-    <details className="why depot" open={open}>
-      <summary>Nothing at hand? The depot has small images that really start</summary>
-      {problem !== '' && (
-        <p className="said said-stop" role="alert">
-          {problem}
-        </p>
-      )}
+    <Fold title="Nothing at hand? The depot has small images that really start" open={open}>
+      {problem !== '' && <Said kind="stop">{problem}</Said>}
       {depot.error && (
-        <p className="said said-check" role="alert">
-          {depot.error.message}{' '}
-          <button type="button" className="link" onClick={() => void depot.refetch()}>
-            Try again
-          </button>
-        </p>
+        <Said kind="check">
+          {depot.error.message} <Word onClick={() => void depot.refetch()}>Try again</Word>
+        </Said>
       )}
-      <table className="t">
-        <tbody>
-          {depot.data?.map((d) => (
-            <tr key={d.file}>
-              <th scope="row">
-                {d.title}
-                <span className="sub">{d.about}</span>
-              </th>
-              <td className="num">
-                {fetched?.file === d.file
-                  ? `${formatIec(fetched.bytes)} of ${formatIec(d.bytes)}`
-                  : formatIec(d.bytes)}
-              </td>
-              <td style={{ width: 90, textAlign: 'right' }}>
-                <Quiet
-                  onClick={() => void fetchEntry(d)}
-                  disabled={fetched !== null}
-                  aria-label={`Fetch ${d.file}`}
-                  size="sm"
-                >
-                  Fetch
-                </Quiet>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </details>
+      <Ruled label="Images of the depot">
+        {depot.data?.map((d) => (
+          <Line key={d.file}>
+            <LineHead>
+              {d.title}
+              <Sub>{d.about}</Sub>
+              {fetched?.file === d.file && <Working label="Fetching" done={fetched.bytes} whole={d.bytes} />}
+            </LineHead>
+            <Num>{formatIec(d.bytes)}</Num>
+            <Cell textAlign="end">
+              <Quiet
+                onClick={() => void fetchEntry(d)}
+                disabled={fetched !== null}
+                aria-label={`Fetch ${d.file}`}
+                size="sm"
+              >
+                Fetch
+              </Quiet>
+            </Cell>
+          </Line>
+        ))}
+      </Ruled>
+    </Fold>
   );
 }

@@ -1,32 +1,34 @@
+import { Box } from '@chakra-ui/react';
 import type { Machine } from '@zb/core/model/bench';
 import { noDetails } from '@zb/core/model/details';
 import { detailTables } from '@zb/core/machine/tables';
-import { Grade } from './Marks';
+import { HazardMark } from '../ui/Marks';
+import { Data } from '../ui/Words';
+import { FactColumns, FactGroup, FactRow } from './FactSheet';
 
 /** The parts lists of the last survey, each as a small table. */
 export function DetailTables({ machine }: { machine: Machine }) {
   const tables = detailTables(machine.details ?? noDetails(), machine.networkPorts);
   if (tables.length === 0) return null;
   return (
-    <div className="facts">
+    <FactColumns>
       {tables.map((t) => (
-        <section className="factgroup" key={t.title}>
-          <h2 className="h6">{t.title}</h2>
+        <FactGroup key={t.title} title={t.title}>
           {t.lines.map((l) => (
-            <div className="fact" key={l.what + l.is}>
-              <span className="value m">{l.what}</span>
-              <span className="value" style={{ gridColumn: '2 / 4' }}>
+            <FactRow key={l.what + l.is}>
+              <Data>{l.what}</Data>
+              <Box as="span" css={{ gridColumn: '2 / 4' }}>
                 {l.grade && (
                   <>
-                    <Grade grade={l.grade} />{' '}
+                    <HazardMark grade={l.grade} />{' '}
                   </>
                 )}
                 {l.is}
-              </span>
-            </div>
+              </Box>
+            </FactRow>
           ))}
-        </section>
+        </FactGroup>
       ))}
-    </div>
+    </FactColumns>
   );
 }

@@ -1,3 +1,5 @@
+import { Box, HStack } from '@chakra-ui/react';
+import { Check, Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { enterFact } from '@zb/core/acts/shelf';
 import { factApplies } from '@zb/core/machine/applies';
@@ -7,94 +9,82 @@ import { FACT_GROUPS } from '@zb/core/model/factTable';
 import { factDefinition, factKeys, type FactKey } from '@zb/core/model/facts';
 import { factText, parseFact } from '@zb/core/machine/text';
 import { stamp, useAct } from '../storage/hooks';
+import { Quiet, Word } from '../ui/Button';
+import { IconButton } from '../ui/IconButton';
+import { Input } from '../ui/Input';
+import { Select } from '../ui/Select';
+import { Soft, Sub } from '../ui/Words';
+import { FactColumns, FactGroup, FactRow } from './FactSheet';
+import { refused, useDraftForm } from './useDraftForm';
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; onDone: () => void }) {
   const act = useAct();
   const definition = factDefinition(fact);
   const known = knownFact(machine, fact);
-  const [text, setText] = useState(
-    known
-      ? Array.isArray(known.value)
-        ? known.value.join(definition.kind === 'slots' ? '; ' : ', ')
-        : factText(fact, known.value).replace('-bit', '').toLowerCase()
-      : '',
-  );
-  const [problem, setProblem] = useState('');
-  const save = (): void => {
-    try {
-      void act(enterFact(machine, fact, parseFact(fact, text), stamp()));
-      onDone();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    }
-  };
+  const { form, submit } = useDraftForm<{ text: string }>({
+    values: {
+      text: known
+        ? Array.isArray(known.value)
+          ? known.value.join(definition.kind === 'slots' ? '; ' : ', ')
+          : factText(fact, known.value).replace('-bit', '').toLowerCase()
+        : '',
+    },
+    // What is typed is read as the fact it is; the reader of core says what is wrong with it.
+    resolver: ({ text }) => {
+      try {
+        parseFact(fact, text);
+        return { values: { text }, errors: {} };
+      } catch (error) {
+        return refused({ text: { type: 'custom', message: messageOf(error) } });
+      }
+    },
+    draft: `fact ${machine.id} ${fact}`,
+    ask: false,
+    save: async ({ text }) => {
+      const kept = await act(enterFact(machine, fact, parseFact(fact, text), stamp()));
+      if (kept) onDone();
+      return kept;
+    },
+  });
   const options =
     definition.kind === 'choice'
       ? definition.choices
       : definition.kind === 'flag'
         ? ['yes', 'no']
         : undefined;
+  const help =
+    definition.kind === 'slots'
+      ? 'Such as “M 2280 nvme x4”; several with semicolons; “none” for none.'
+      : definition.kind === 'list'
+        ? `Of ${definition.choices?.join(', ')}; in order, with commas.`
+        : undefined;
+  const error = form.formState.errors.text?.message;
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
-      }}
-      style={{
-        gridColumn: '1 / 4',
-        display: 'flex',
-        gap: 8,
-        flexWrap: 'wrap',
-        padding: '4px 0',
-        alignItems: 'center',
-      }}
-    >
-      <label style={{ flex: '1 1 100%' }} htmlFor={`fact-${fact}`}>
-        {definition.ask}
-        {definition.kind === 'slots' && (
-          <span className="sub">Such as “M 2280 nvme x4”; several with semicolons; “none” for none.</span>
+    <Box css={{ gridColumn: '1 / 4' }} paddingBlock="1">
+      <form onSubmit={(e) => void submit(e)}>
+        {options ? (
+          <Select
+            label={definition.ask}
+            options={options}
+            none="choose"
+            autoFocus
+            help={help}
+            error={error}
+            {...form.register('text')}
+          />
+        ) : (
+          <Input label={definition.ask} autoFocus help={help} error={error} {...form.register('text')} />
         )}
-        {definition.kind === 'list' && (
-          <span className="sub">Of {definition.choices?.join(', ')}; in order, with commas.</span>
-        )}
-      </label>
-      {options ? (
-        <select
-          id={`fact-${fact}`}
-          className="in"
-          style={{ width: 'auto', flex: 1 }}
-          value={text}
-          autoFocus
-          onChange={(e) => setText(e.target.value)}
-        >
-          <option value="">choose</option>
-          {options.map((o) => (
-            <option key={o}>{o}</option>
-          ))}
-        </select>
-      ) : (
-        <input
-          id={`fact-${fact}`}
-          className="in"
-          style={{ flex: 1 }}
-          autoFocus
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          aria-invalid={problem !== ''}
-        />
-      )}
-      <button className="link" type="submit">
-        Enter
-      </button>
-      <button className="link" type="button" onClick={onDone}>
-        Leave
-      </button>
-      {problem !== '' && (
-        <span role="alert" style={{ color: 'var(--stop)', flex: '1 1 100%' }}>
-          {problem}
-        </span>
-      )}
-    </form>
+        <HStack gap="2" marginTop="1.5">
+          <Quiet size="sm" type="submit">
+            Enter
+          </Quiet>
+          <Word onClick={onDone}>Leave</Word>
+        </HStack>
+      </form>
+    </Box>
   );
 }
 
@@ -104,74 +94,59 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
   const known = knownFact(machine, fact);
   const record = machine.facts[fact];
   const label = factDefinition(fact).label;
+  const enter = (value: Parameters<typeof enterFact>[2]): void =>
+    void act(enterFact(machine, fact, value, stamp()));
   if (editing) {
     return (
-      <div className="fact">
+      <FactRow>
         <Editor machine={machine} fact={fact} onDone={() => setEditing(false)} />
-      </div>
+      </FactRow>
     );
   }
   return (
-    <div className="fact">
+    <FactRow>
       <span>{label}</span>
-      <span className="value">
-        {known ? (
-          <>
-            <b style={{ fontWeight: 620 }}>{factText(fact, known.value)}</b>
-          </>
-        ) : (
-          <span className="soft">not known</span>
+      <Box as="span">
+        {known ? <b>{factText(fact, known.value)}</b> : <Soft>not known</Soft>}
+        {known && (
+          <Sub title={known.source} truncate>
+            {known.origin === 'entered' ? (
+              <Box as="span" color="work">
+                by hand
+              </Box>
+            ) : known.origin === 'assumed' ? (
+              <Box as="span" data-part="assumed" color="check">
+                assumed: {known.source}
+              </Box>
+            ) : (
+              known.source
+            )}
+            {known.origin === 'entered' &&
+              record?.surveyed &&
+              ` (survey: ${factText(fact, record.surveyed.value)})`}
+          </Sub>
         )}
-      </span>
-      <span className="nowrap" style={{ fontSize: 12 }}>
+      </Box>
+      <HStack gap="0" as="span">
         {known?.origin === 'assumed' && (
-          <>
-            <button
-              type="button"
-              className="link"
-              aria-label={`${label}: so it is`}
-              onClick={() => void act(enterFact(machine, fact, known.value, stamp()))}
-            >
-              so it is
-            </button>{' '}
-          </>
+          <IconButton
+            small
+            word={`${label}: so it is`}
+            icon={<Check />}
+            onClick={() => enter(known.value)}
+          />
         )}
         {record?.entered && (
-          <>
-            <button
-              type="button"
-              className="link"
-              aria-label={`Take back ${label}`}
-              onClick={() => void act(enterFact(machine, fact, undefined, stamp()))}
-            >
-              take back
-            </button>{' '}
-          </>
+          <IconButton small word={`Take back ${label}`} icon={<Undo2 />} onClick={() => enter(undefined)} />
         )}
-        <button
-          type="button"
-          className="link"
-          aria-label={`${known ? 'Correct' : 'Enter'} ${label}`}
+        <IconButton
+          small
+          word={`${known ? 'Correct' : 'Enter'} ${label}`}
+          icon={<Pencil />}
           onClick={() => setEditing(true)}
-        >
-          {known ? 'correct' : 'enter'}
-        </button>
-      </span>
-      {known && (
-        <span className="sub m source" title={known.source}>
-          {known.origin === 'entered' ? (
-            <span className="hand">by hand</span>
-          ) : known.origin === 'assumed' ? (
-            <span className="assumed">assumed: {known.source}</span>
-          ) : (
-            known.source
-          )}
-          {known.origin === 'entered' &&
-            record?.surveyed &&
-            ` (survey: ${factText(fact, record.surveyed.value)})`}
-        </span>
-      )}
-    </div>
+        />
+      </HStack>
+    </FactRow>
   );
 }
 
@@ -185,48 +160,39 @@ function Unknown({ machine, facts }: { machine: Machine; facts: readonly FactKey
   if (facts.length === 0) return null;
   const open = editing !== null && facts.includes(editing) ? editing : null;
   return (
-    <div className="fact unknown">
-      <span className="soft">Not known:</span>
-      <span className="value" style={{ gridColumn: '2 / 4' }}>
+    <FactRow part="unknown">
+      <Soft>Not known:</Soft>
+      <Box as="span" css={{ gridColumn: '2 / 4' }}>
         {facts.map((k, i) => (
           <span key={k}>
             {i > 0 && ', '}
-            <button
-              type="button"
-              className="link"
-              aria-label={`Enter ${factDefinition(k).label}`}
-              onClick={() => setEditing(k)}
-            >
+            <Word aria-label={`Enter ${factDefinition(k).label}`} onClick={() => setEditing(k)}>
               {lowerFirst(factDefinition(k).label)}
-            </button>
+            </Word>
           </span>
         ))}
-      </span>
+      </Box>
       {open && <Editor key={open} machine={machine} fact={open} onDone={() => setEditing(null)} />}
-    </div>
+    </FactRow>
   );
 }
 
 /** The machine's facts as a person inspects a machine, each with its source; any can be corrected by hand. */
 export function Facts({ machine, only }: { machine: Machine; only?: readonly FactKey[] }) {
   const keys = (only ?? factKeys).filter((k) => knownFact(machine, k) || factApplies(machine, k));
-  return (
-    <div className={only ? '' : 'facts'}>
-      {FACT_GROUPS.map((group) => {
-        const mine = keys.filter((k) => factDefinition(k).group === group);
-        if (mine.length === 0) return null;
-        // A short list of deciding facts shows each with its own line, known or not.
-        const known = only ? mine : mine.filter((k) => knownFact(machine, k));
-        return (
-          <section className="factgroup" key={group}>
-            <h2 className="h6">{group}</h2>
-            {known.map((k) => (
-              <FactLine key={k} machine={machine} fact={k} />
-            ))}
-            <Unknown machine={machine} facts={mine.filter((k) => !known.includes(k))} />
-          </section>
-        );
-      })}
-    </div>
-  );
+  const groups = FACT_GROUPS.map((group) => {
+    const mine = keys.filter((k) => factDefinition(k).group === group);
+    if (mine.length === 0) return null;
+    // A short list of deciding facts shows each with its own line, known or not.
+    const known = only ? mine : mine.filter((k) => knownFact(machine, k));
+    return (
+      <FactGroup key={group} title={group}>
+        {known.map((k) => (
+          <FactLine key={k} machine={machine} fact={k} />
+        ))}
+        <Unknown machine={machine} facts={mine.filter((k) => !known.includes(k))} />
+      </FactGroup>
+    );
+  });
+  return only ? <Box>{groups}</Box> : <FactColumns>{groups}</FactColumns>;
 }

@@ -1,4 +1,6 @@
+import { List } from '@chakra-ui/react';
 import type { FileProblem } from '@zb/core/model/file';
+import { Data } from '../ui/Words';
 
 /** Where a bench file or a kept bench is wrong, and why; the first few, and how many more. */
 export function FileProblems({
@@ -13,13 +15,13 @@ export function FileProblems({
 }) {
   if (list.length === 0) return null;
   return (
-    <ul>
+    <List.Root>
       {list.slice(0, most).map((p) => (
-        <li key={p.path + p.why}>
-          <span className="m">{p.path}</span>: {p.why}
-        </li>
+        <List.Item key={p.path + p.why}>
+          <Data>{p.path}</Data>: {p.why}
+        </List.Item>
       ))}
-      {count > most && <li>and {count - most} more</li>}
-    </ul>
+      {count > most && <List.Item>and {count - most} more</List.Item>}
+    </List.Root>
   );
 }

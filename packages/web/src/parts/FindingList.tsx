@@ -1,7 +1,10 @@
-import { Link } from 'react-router';
+import { Box, List, Text } from '@chakra-ui/react';
 import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 import { findingWords } from '@zb/core/words/fit/finding';
+import { Word } from '../ui/Button';
+import { To } from '../ui/To';
+import { Soft } from '../ui/Words';
 
 /** The deciding findings, what mends them, what to find out, and soft limits that can be set aside. */
 export function FindingList({
@@ -22,46 +25,36 @@ export function FindingList({
         .slice(0, 4)
         .map((f) => ({ f, words: findingWords(f) }))
         .map(({ f, words }) => (
-          <p key={f.rule + words.because} style={{ padding: '2px 0' }}>
+          <Text key={f.rule + words.because} paddingBlock="0.5">
             {words.because} {words.repair && <b>{words.repair}</b>}
             {f.soft && f.outcome === 'no' && (
               <>
                 {' '}
-                <span className="soft">A limit of the trade, not of the machine.</span>{' '}
-                <button type="button" className="link" onClick={() => onOverrule(f)}>
-                  Set it aside
-                </button>
+                <Soft>A limit of the trade, not of the machine.</Soft>{' '}
+                <Word onClick={() => onOverrule(f)}>Set it aside</Word>
               </>
             )}
-          </p>
+          </Text>
         ))}
       {aside.map((f) => (
-        <p key={`aside-${f.rule}`} style={{ padding: '2px 0' }}>
-          {findingWords(f).because}{' '}
-          <button type="button" className="link" onClick={() => onTakeBack(f)}>
-            Let it count again
-          </button>
-        </p>
+        <Text key={`aside-${f.rule}`} paddingBlock="0.5">
+          {findingWords(f).because} <Word onClick={() => onTakeBack(f)}>Let it count again</Word>
+        </Text>
       ))}
       {judged.missing.length > 0 && (
-        <div>
+        <Box>
           <b>To find out:</b>
-          <ul>
+          <List.Root>
             {judged.missing.map((m) => (
-              <li key={m.fact}>
-                {m.ask}{' '}
-                {machineId && (
-                  <Link className="link" to={`/shelf/${machineId}`}>
-                    answer
-                  </Link>
-                )}
-              </li>
+              <List.Item key={m.fact}>
+                {m.ask} {machineId && <To to={`/shelf/${machineId}`}>answer</To>}
+              </List.Item>
             ))}
-          </ul>
+          </List.Root>
           {judged.likely !== judged.verdict && (
-            <p className="soft">If the assumed facts are true: {judged.likely}.</p>
+            <Text color="fg.muted">If the assumed facts are true: {judged.likely}.</Text>
           )}
-        </div>
+        </Box>
       )}
     </>
   );

@@ -1,8 +1,11 @@
+import { Box, Text } from '@chakra-ui/react';
 import { boxAdvice } from '@zb/core/starting/forBox';
 import { copyWords, modeCard, tableWords } from '@zb/core/words/forBox';
 import type { ImageReading } from '@zb/core/model/inspection';
 import type { Machine } from '@zb/core/model/bench';
-import { Mark } from './Marks';
+import { Fold } from '../ui/Fold';
+import { VerdictMark } from '../ui/Marks';
+import { Head, Sub } from '../ui/Words';
 
 const KIND = { 'whole image': 'yes', 'file copy': 'change', neither: 'stop' } as const;
 const WORD = {
@@ -16,20 +19,18 @@ export function ForBox({ machine, reading }: { machine: Machine; reading: ImageR
   const advice = boxAdvice(machine, reading);
   const mode = modeCard(machine, advice);
   return (
-    <section aria-label={`For ${machine.name}`}>
-      <h2 className="h6">For {machine.name}</h2>
-      <p>
-        <Mark kind={KIND[advice.copy]}>{WORD[advice.copy]}</Mark> <span>{copyWords(advice.reason)}</span>
-      </p>
-      <p className="sub">{tableWords[advice.table]}</p>
-      <details className="why">
-        <summary>{mode.title}</summary>
+    <Box as="section" aria-label={`For ${machine.name}`}>
+      <Head>For {machine.name}</Head>
+      <Text>
+        <VerdictMark kind={KIND[advice.copy]}>{WORD[advice.copy]}</VerdictMark>{' '}
+        <span>{copyWords(advice.reason)}</span>
+      </Text>
+      <Sub>{tableWords[advice.table]}</Sub>
+      <Fold title={mode.title}>
         {mode.lines.map((line) => (
-          <p key={line} className="sub">
-            {line}
-          </p>
+          <Sub key={line}>{line}</Sub>
         ))}
-      </details>
-    </section>
+      </Fold>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { chakra, HStack, Stack } from '@chakra-ui/react';
+import { z } from 'zod';
 import { groupedHex } from '@zb/core/checksum/compare';
 import type { ImageItem } from '@zb/core/model/bench';
 import { writtenBytes } from '@zb/core/model/written';
@@ -6,71 +7,106 @@ import { formatExact, formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { progress } from '@zb/core/units/progress';
 import type { OpenImage } from '../workers/openImages';
+import { useState, type ReactNode } from 'react';
 import { Quiet } from '../ui/Button';
-import { Stamp } from './Marks';
-import { PickFile } from './PickFile';
+import { Input } from '../ui/Input';
+import { Stamp } from '../ui/Marks';
+import { PickFile } from '../ui/PickFile';
+import { Said } from '../ui/Said';
+import { Data, Head, Sub } from '../ui/Words';
+import { Working } from '../ui/Working';
+import { checked } from './checked';
 import { readTextFile } from './textFile';
+import { useDraftForm } from './useDraftForm';
 
 function Reading({ open, onCancel }: { open: OpenImage; onCancel: () => void }) {
-  const { share, rate, left } = progress(open.done, open.file.size, open.seconds);
+  const { rate, left } = progress(open.done, open.file.size, open.seconds);
   return (
-    <div className="stack" style={{ gap: 6 }}>
-      <div
-        className="bar"
-        role="progressbar"
-        aria-label="Reading the image"
-        aria-valuenow={Math.round(share * 100)}
-        aria-valuemin={0}
-        aria-valuemax={100}
-      >
-        <i className="p-new" style={{ width: `${share * 100}%` }} />
-      </div>
-      <div className="row">
-        <span className="m">
-          {formatIec(open.done)} of {formatIec(open.file.size)} · {formatRate(rate)}
-          {left !== undefined && ` · ${formatDuration(left)} left`}
-        </span>
-        <button type="button" className="link" onClick={onCancel}>
-          Cancel
-        </button>
-      </div>
-    </div>
+    <Working
+      label="Reading the image"
+      done={open.done}
+      whole={open.file.size}
+      rate={rate}
+      {...(left === undefined ? {} : { left })}
+      onCancel={onCancel}
+    />
   );
 }
 
+const listSchema = z.object({ text: z.string().trim().min(1) });
+
 /** Checks what was pasted or opened as a checksum list; the parent compares. */
-function ListEntry({ onList }: { onList: (text: string, from: string) => string | null }) {
-  const [text, setText] = useState('');
+function ListEntry({ of, onList }: { of: string; onList: (text: string, from: string) => string | null }) {
   const [problem, setProblem] = useState<string | null>(null);
-  const take = (value: string, from: string): void => setProblem(onList(value, from));
-  const failed = (error: Error): void => setProblem(error.message);
+  const take = (value: string, from: string): boolean => {
+    const found = onList(value, from);
+    setProblem(found);
+    return found === null;
+  };
+  const { form, submit } = useDraftForm({
+    values: { text: '' },
+    resolver: checked(listSchema),
+    draft: `sum ${of}`,
+    ask: false,
+    save: ({ text }) => take(text, 'pasted'),
+  });
   return (
-    <div className="stack" style={{ gap: 6 }}>
-      <div style={{ display: 'flex', gap: 8 }}>
-        <input
-          className="in mono"
-          aria-label="Published checksum or list"
-          placeholder="Paste the checksum"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && take(text, 'pasted')}
-        />
-        <Quiet onClick={() => take(text, 'pasted')} disabled={text.trim() === ''}>
-          Compare
-        </Quiet>
-        <PickFile
-          label="Open a list"
-          onFile={(f) => void readTextFile(f, 'list').then((t) => take(t, f.name), failed)}
-        />
-      </div>
-      {problem !== null && (
-        <p className="said said-check" role="alert">
-          {problem}
-        </p>
-      )}
-    </div>
+    <form onSubmit={(e) => void submit(e)}>
+      <Stack gap="1.5">
+        <HStack gap="2" align="flex-end" flexWrap="wrap">
+          <Input
+            label="Published checksum or list"
+            data
+            placeholder="Paste the checksum"
+            css={{ minWidth: '180px' }}
+            error={form.formState.errors.text?.message}
+            {...form.register('text')}
+          />
+          <Quiet type="submit">Compare</Quiet>
+          <PickFile
+            label="Open a list"
+            onFile={(f) =>
+              void readTextFile(f, 'list').then(
+                (t) => take(t, f.name),
+                (e: Error) => setProblem(e.message),
+              )
+            }
+          />
+        </HStack>
+        {problem !== null && <Said kind="check">{problem}</Said>}
+      </Stack>
+    </form>
   );
 }
+
+/** A digest in groups of four, with what became of it. */
+export const Digest = ({
+  label,
+  kind,
+  children,
+}: {
+  label: string;
+  kind: 'plain' | 'good' | 'bad';
+  children: ReactNode;
+}) => (
+  <chakra.div
+    display="grid"
+    css={{ gridTemplateColumns: '96px minmax(0, 1fr)', columnGap: '8px', lineHeight: 1.55 }}
+    overflowWrap="anywhere"
+  >
+    <Sub>{label}</Sub>
+    <Data>
+      <chakra.mark
+        css={{
+          color: 'inherit',
+          bg: kind === 'plain' ? 'transparent' : kind === 'good' ? 'proven.wash' : 'stop.wash',
+        }}
+      >
+        {children}
+      </chakra.mark>
+    </Data>
+  </chakra.div>
+);
 
 const ALGORITHM = { sha256: 'SHA-256', sha512: 'SHA-512', sha1: 'SHA-1', md5: 'MD5' } as const;
 
@@ -93,77 +129,69 @@ export function HashPanel({
   const name = ALGORITHM[shown?.algorithm ?? 'sha256'];
   const computed = shown?.computed ?? image?.digests.sha256;
   return (
-    <div className="stack" style={{ gap: 6 }}>
-      <div className="row" style={{ alignItems: 'center' }}>
-        <h2 className="h6">
+    <Stack gap="1.5">
+      <HStack justify="space-between" gap="3">
+        <Head>
           {shown
             ? `${name}${shown.of === 'content' ? ' of what is packed inside' : ''} against the published sum`
             : `${name} of this file`}
-        </h2>
+        </Head>
         {comparison?.verdict === 'same' && <Stamp>SAME FILE</Stamp>}
         {comparison?.verdict === 'differs' && <Stamp kind="stop">NOT THE SAME</Stamp>}
         {comparison?.verdict === 'other-size' && <Stamp kind="stop">ANOTHER SIZE</Stamp>}
         {comparison?.verdict === 'not-listed' && <Stamp kind="check">NOT LISTED</Stamp>}
-      </div>
+      </HStack>
       {open?.state === 'cancelled' && (
-        <p className="said said-check" role="alert">
+        <Said kind="check">
           Cancelled after {formatIec(open.done)}. No checksum was kept; what the tables say stands below. Open
           the file again to read it whole.
-        </p>
+        </Said>
       )}
-      {open?.state === 'failed' && (
-        <p className="said said-stop" role="alert">
-          {open.problem}
-        </p>
-      )}
+      {open?.state === 'failed' && <Said kind="stop">{open.problem}</Said>}
       {computed !== undefined && (
-        <div className="hash">
+        <div>
           {shown && (
-            <>
-              <span>published</span>
-              <span>
-                <mark className={shown.verdict === 'same' ? '' : 'bad'}>{groupedHex(shown.published)}</mark>
-              </span>
-            </>
+            <Digest label="published" kind={shown.verdict === 'same' ? 'good' : 'bad'}>
+              {groupedHex(shown.published)}
+            </Digest>
           )}
           {(!shown || shown.verdict === 'differs') && (
-            <>
-              <span>{shown?.of === 'content' ? 'inside' : 'this file'}</span>
-              <span>
-                <mark className={shown ? 'bad' : 'plain'}>{groupedHex(computed)}</mark>
-              </span>
-            </>
+            <Digest label={shown?.of === 'content' ? 'inside' : 'this file'} kind={shown ? 'bad' : 'plain'}>
+              {groupedHex(computed)}
+            </Digest>
           )}
         </div>
       )}
       {open?.state === 'done' && open.seconds > 0 && (
-        <span className="sub">
+        <Sub>
           read in {formatDuration(open.seconds)}
           {open.file.size > 0 &&
             ` at ${formatRate(progress(open.file.size, open.file.size, open.seconds).rate)}`}
           {comparison ? ` · ${comparison.from}` : ''}
-        </span>
+        </Sub>
       )}
       {comparison?.verdict === 'not-listed' && (
-        <p className="said said-check">
+        <Said kind="check">
           The list does not name this file ({comparison.from}). It says nothing about it, good or bad.
-        </p>
+        </Said>
       )}
       {comparison?.verdict === 'other-size' && image && (
-        <p className="said said-stop" role="alert">
+        <Said kind="stop">
           The list names another size: {formatExact(comparison.publishedBytes ?? 0)}, and{' '}
           {comparison.of === 'content' ? 'what is inside' : 'this file'} has{' '}
           {formatExact(comparison.of === 'content' ? writtenBytes(image) : image.bytes)} ({comparison.from}).
           It was cut short, or it is another release. Nothing has been written. Fetch it again.
-        </p>
+        </Said>
       )}
       {comparison?.verdict === 'differs' && (
-        <p className="said said-stop" role="alert">
+        <Said kind="stop">
           The bytes are not those that were published. Nothing has been written. Fetch the file again, over a
           wire if you can, and open it anew.
-        </p>
+        </Said>
       )}
-      {computed !== undefined && comparison?.verdict !== 'same' && <ListEntry onList={onList} />}
-    </div>
+      {computed !== undefined && comparison?.verdict !== 'same' && (
+        <ListEntry of={image?.id ?? ''} onList={onList} />
+      )}
+    </Stack>
   );
 }

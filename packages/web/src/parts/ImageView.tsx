@@ -1,14 +1,18 @@
+import { Box, Grid, Stack } from '@chakra-ui/react';
 import { imageFaultWords } from '@zb/core/words/imageFinding';
 import type { ReactNode } from 'react';
 import type { ImageItem, Machine } from '@zb/core/model/bench';
 import { contentOf, type Inspection } from '@zb/core/model/inspection';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
 import type { OpenImage } from '../workers/openImages';
-import { Anatomy } from './Anatomy';
+import { Anatomy } from '../drawing/Anatomy';
+import { Word } from '../ui/Button';
+import { HazardMark } from '../ui/Marks';
+import { Said } from '../ui/Said';
+import { Data, Head } from '../ui/Words';
 import { ForBox } from './ForBox';
 import { HashPanel } from './HashPanel';
 import { Identity } from './Identity';
-import { Grade } from './Marks';
 import { Packed } from './Packed';
 import { OutcomeGrid, type GridMachine } from './OutcomeGrid';
 
@@ -43,37 +47,34 @@ export function ImageView({
 }) {
   const content = contentOf(inspection);
   return (
-    <div className="verify">
-      <div>
-        <h2 className="h6" style={{ overflowWrap: 'anywhere' }} title={formatExact(bytes)}>
-          {name}{' '}
-          <span className="m" style={{ fontWeight: 400 }}>
-            {formatIec(bytes)}
-          </span>
-        </h2>
-        <div style={{ marginTop: 12 }}>
-          <Anatomy key={`${name} ${content.bytes}`} reading={content} />
-        </div>
-      </div>
-      <div className="stack">
+    <Grid gap="6" templateColumns={{ base: 'minmax(0, 1fr)', xl: '318px minmax(0, 1fr)' }}>
+      <Box minWidth="0" order={{ base: 1, xl: 0 }}>
+        <Head overflowWrap="anywhere" title={formatExact(bytes)} marginBottom="3">
+          {name} <Data>{formatIec(bytes)}</Data>
+        </Head>
+        <Anatomy key={`${name} ${content.bytes}`} reading={content} />
+      </Box>
+      <Stack gap="3" minWidth="0">
         <HashPanel open={open} image={image} onList={onList} onCancel={onCancel} />
         <Packed inspection={inspection} />
         {content.findings.map((f) => (
-          <div key={imageFaultWords(f.fault)} className={`said said-${f.grade === 'note' ? '' : f.grade}`}>
-            <Grade grade={f.grade} /> {imageFaultWords(f.fault)}{' '}
-            {f.offset !== undefined && evidence && <span className="m">byte {f.offset}</span>}
-          </div>
+          <Said key={imageFaultWords(f.fault)} kind={f.grade}>
+            <HazardMark grade={f.grade} /> {imageFaultWords(f.fault)}{' '}
+            {f.offset !== undefined && evidence && <Data>byte {f.offset}</Data>}
+          </Said>
         ))}
         {boxMachine && !content.findings.some((f) => f.grade === 'stop') && (
           <ForBox machine={boxMachine} reading={content} />
         )}
         <OutcomeGrid outcomes={content.outcomes} machine={machine} evidence={evidence} />
         <Identity identity={content.identity} />
-        <button type="button" className="link" onClick={onEvidence} style={{ fontSize: 12.5 }}>
-          {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
-        </button>
+        <Box>
+          <Word onClick={onEvidence}>
+            {evidence ? 'Hide the evidence' : 'Show the evidence: offsets, fields, standards'}
+          </Word>
+        </Box>
         {children}
-      </div>
-    </div>
+      </Stack>
+    </Grid>
   );
 }

@@ -1,8 +1,15 @@
-import type { ReactNode } from 'react';
+import { Box, HStack, Text } from '@chakra-ui/react';
+import { useState, type ReactNode } from 'react';
 import type { LedgerLine } from '@zb/core/box/stopModule';
 import type { Summary } from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
-import { Grade } from './Marks';
+import { Word } from '../ui/Button';
+import { Drawer } from '../ui/Drawer';
+import { Fold } from '../ui/Fold';
+import { HazardMark } from '../ui/Marks';
+import { usePhone } from '../ui/useMedia';
+import { Data, Head, Soft } from '../ui/Words';
+import { InBar } from './slots';
 
 export function LedgerGroup({
   title,
@@ -14,52 +21,136 @@ export function LedgerGroup({
   children: ReactNode;
 }) {
   return (
-    <section className="led">
-      <h2 className="h6">
+    <Box as="section" aria-label={title}>
+      <Head
+        display="flex"
+        justifyContent="space-between"
+        borderBottom="firm"
+        paddingBottom="0.5"
+        marginBottom="1"
+      >
         <span>{title}</span>
         <span>{count}</span>
-      </h2>
+      </Head>
       {children}
-    </section>
+    </Box>
   );
 }
 
-export const LedgerAside = ({ children, label = 'Ledger' }: { children: ReactNode; label?: string }) => (
-  <aside className="ledger" aria-label={label} tabIndex={0}>
-    {children}
-  </aside>
-);
+/** The margin beside the sheet. On a phone it is a drawer, and how many Stops and Checks it holds stays in sight. */
+export function LedgerAside({
+  children,
+  label = 'Ledger',
+  stops = 0,
+  checks = 0,
+}: {
+  children: ReactNode;
+  label?: string;
+  stops?: number;
+  checks?: number;
+}) {
+  const phone = usePhone();
+  const [open, setOpen] = useState(false);
+  if (phone)
+    return (
+      <>
+        <InBar slot="ledger">
+          <Word
+            onClick={() => setOpen(true)}
+            minHeight="touch"
+            aria-label={`${label}, ${stops} Stop, ${checks} Check`}
+            textDecoration="none"
+            paddingInline="2"
+          >
+            {stops > 0 && <HazardMark grade="stop" words={String(stops)} />}
+            {checks > 0 && <HazardMark grade="check" words={String(checks)} />}
+            {stops + checks === 0 && label}
+          </Word>
+        </InBar>
+        <Drawer open={open} onClose={() => setOpen(false)} title={label} from="end">
+          <Box display="flex" flexDirection="column" gap="3">
+            {children}
+          </Box>
+        </Drawer>
+      </>
+    );
+  return (
+    <Box
+      as="aside"
+      aria-label={label}
+      tabIndex={0}
+      gridArea="ledger"
+      bg="bg.margin"
+      border="firm"
+      borderBottom="none"
+      borderRight="none"
+      marginTop={{ lg: '3' }}
+      paddingBlock="3"
+      paddingInline="4"
+      overflow="auto"
+      overflowWrap="anywhere"
+      display="flex"
+      flexDirection="column"
+      gap="3"
+      minHeight="0"
+      _print={{ display: 'none' }}
+      css={{ fontSize: '13px' }}
+    >
+      {children}
+    </Box>
+  );
+}
 
 /** A figure that opens to where it came from. */
 export const LedgerRow = ({ line }: { line: LedgerLine }) => (
-  <details>
-    <summary>
-      <span className="row">
+  <Fold
+    plain
+    title={
+      <>
         <span>{line.label}</span>
-        <span className="m">{line.value}</span>
-      </span>
-    </summary>
-    <p>{line.because}</p>
-  </details>
+        <Data>{line.value}</Data>
+      </>
+    }
+  >
+    <Text textStyle="small" paddingBottom="1">
+      {line.because}
+    </Text>
+  </Fold>
+);
+
+/** A hazard: how grave, and which. */
+export const HazardLine = ({
+  grade,
+  children,
+}: {
+  grade: 'stop' | 'check' | 'note';
+  children: ReactNode;
+}) => (
+  <HStack align="baseline" gap="2" paddingBlock="1" borderBottom="thin" _last={{ borderBottom: 'none' }}>
+    <Box css={{ flex: '0 0 56px' }}>
+      <HazardMark grade={grade} />
+    </Box>
+    <Box flex="1" minWidth="0">
+      {children}
+    </Box>
+  </HStack>
 );
 
 /** The ledger of a box: all of it comes from core; this only sets it out. */
 export function BoxLedger({ ledger }: { ledger: Summary }) {
   const count = (g: string): number => ledger.hazards.filter((h) => h.grade === g).length;
+  const [stops, checks, notes] = [count('stop'), count('check'), count('note')];
   return (
-    <LedgerAside>
+    <LedgerAside stops={stops} checks={checks}>
       <LedgerGroup
         title="Hazards"
-        count={
-          <span title="Stop · Check · Note">{`${count('stop')} · ${count('check')} · ${count('note')}`}</span>
-        }
+        count={<span title="Stop · Check · Note">{`${stops} · ${checks} · ${notes}`}</span>}
       >
-        {ledger.hazards.length === 0 && <p className="soft">None known.</p>}
+        {ledger.hazards.length === 0 && <Soft>None known.</Soft>}
         {ledger.hazards.map((h) => (
-          <div className="hz" key={hazardWords(h)}>
-            <Grade grade={h.grade} />
-            <span>{hazardWords(h)}</span>
-          </div>
+          <HazardLine key={hazardWords(h)} grade={h.grade}>
+            {hazardWords(h)}
+          </HazardLine>
         ))}
       </LedgerGroup>
       <LedgerGroup title="Time to a finished box">
@@ -74,9 +165,9 @@ export function BoxLedger({ ledger }: { ledger: Summary }) {
       </LedgerGroup>
       <LedgerGroup title="Open questions" count={ledger.questions.length}>
         {ledger.questions.length === 0 ? (
-          <p className="soft">None.</p>
+          <Soft>None.</Soft>
         ) : (
-          ledger.questions.map((q) => <p key={q}>{q}</p>)
+          ledger.questions.map((q) => <Text key={q}>{q}</Text>)
         )}
       </LedgerGroup>
     </LedgerAside>

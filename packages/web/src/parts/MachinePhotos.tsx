@@ -1,76 +1,71 @@
+import { Box, chakra, HStack, Image } from '@chakra-ui/react';
+import { X } from 'lucide-react';
 import { useState } from 'react';
+import { z } from 'zod';
 import { addPhoto, removePhoto } from '@zb/core/acts/shelf';
 import { photosOf, type Machine } from '@zb/core/model/bench';
 import { stamp, useAct, useBench } from '../storage/hooks';
+import { IconButton } from '../ui/IconButton';
+import { Input } from '../ui/Input';
+import { PickFile } from '../ui/PickFile';
+import { Said } from '../ui/Said';
+import { Head, Sub } from '../ui/Words';
+import { checked } from './checked';
 import { smallPhoto } from './photo';
+import { useDraftForm } from './useDraftForm';
+
+const captionSchema = z.object({ caption: z.string().max(200) });
 
 /** Photographs of the label or the board, kept with the machine. */
 export function MachinePhotos({ machine }: { machine: Machine }) {
   const act = useAct();
   const bench = useBench();
   const [problem, setProblem] = useState('');
-  const [caption, setCaption] = useState('');
-  const add = (file: File | undefined): void => {
-    if (!file) return;
-    smallPhoto(file).then(
-      (data) => {
-        void act(addPhoto(machine, caption.trim() || 'Label or board', data, stamp()));
-        setCaption('');
-        setProblem('');
-      },
-      (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
-    );
+  const { form, submit } = useDraftForm({
+    values: { caption: '' },
+    resolver: checked(captionSchema),
+    draft: `photo ${machine.id}`,
+    ask: false,
+    save: () => false,
+  });
+  const add = async (file: File): Promise<void> => {
+    try {
+      const data = await smallPhoto(file);
+      const caption = form.getValues('caption').trim() || 'Label or board';
+      if (await act(addPhoto(machine, caption, data, stamp()))) form.reset();
+      setProblem('');
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
   };
   return (
-    <section aria-label="Photographs">
-      <h2 className="h6">Photographs of label and board</h2>
-      <div className="actions" style={{ alignItems: 'flex-start' }}>
+    <Box as="section" aria-label="Photographs">
+      <Head>Photographs of label and board</Head>
+      <HStack align="flex-start" gap="3" flexWrap="wrap" marginBlock="2">
         {photosOf(bench, machine.id).map((p) => (
-          <figure key={p.id}>
-            <img className="photo" src={p.data} alt={p.caption} />
-            <figcaption className="sub">
-              {p.caption}{' '}
-              <button
-                type="button"
-                className="link"
-                aria-label={`Remove the photo ${p.caption}`}
-                onClick={() => void act(removePhoto(p.id))}
-              >
-                remove
-              </button>
+          <chakra.figure key={p.id}>
+            <Image src={p.data} alt={p.caption} maxWidth="field" border="firm" />
+            <figcaption>
+              <HStack gap="1">
+                <Sub>{p.caption}</Sub>
+                <IconButton
+                  small
+                  word={`Remove the photo ${p.caption}`}
+                  icon={<X />}
+                  onClick={() => void act(removePhoto(p.id))}
+                />
+              </HStack>
             </figcaption>
-          </figure>
+          </chakra.figure>
         ))}
-      </div>
-      <div className="actions no-print">
-        <input
-          className="in"
-          style={{ flex: '0 1 220px' }}
-          aria-label="What the photo shows"
-          placeholder="What it shows"
-          value={caption}
-          maxLength={200}
-          onChange={(e) => setCaption(e.target.value)}
-        />
-        <label className="link">
-          Add a photo
-          <input
-            type="file"
-            accept="image/*"
-            className="hidden-text"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              add(file);
-            }}
-          />
-        </label>
-      </div>
-      {problem !== '' && (
-        <p className="said said-stop" role="alert">
-          {problem}
-        </p>
-      )}
-    </section>
+      </HStack>
+      <HStack asChild gap="2" align="flex-end" maxWidth="form" _print={{ display: 'none' }}>
+        <form onSubmit={(e) => void submit(e)}>
+          <Input label="What the photo shows" maxLength={200} {...form.register('caption')} />
+          <PickFile label="Add a photo" accept={['image/*']} onFile={(f) => void add(f)} />
+        </form>
+      </HStack>
+      {problem !== '' && <Said kind="stop">{problem}</Said>}
+    </Box>
   );
 }

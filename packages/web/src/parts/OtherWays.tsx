@@ -1,7 +1,10 @@
+import { List } from '@chakra-ui/react';
 import { amount } from '@zb/core/words/money';
 import type { Repair } from '@zb/core/system/repairs';
 import { repairsWords } from '@zb/core/words/fit/repairs';
 import type { Bench } from '@zb/core/model/bench';
+import { Fold } from '../ui/Fold';
+import { Soft } from '../ui/Words';
 
 /** Other repairs that would do as well, after the cheapest. */
 export function OtherWays({
@@ -13,22 +16,21 @@ export function OtherWays({
 }) {
   if (ways.length === 0) return null;
   return (
-    <details className="why">
-      <summary>{ways.length === 1 ? 'Another way' : `${ways.length} other ways`} to make it fit</summary>
-      <ol className="steps">
+    <Fold title={`${ways.length === 1 ? 'Another way' : `${ways.length} other ways`} to make it fit`}>
+      <List.Root as="ol" marks="steps">
         {ways.map((w) => (
-          <li key={repairsWords(w.repairs)}>
+          <List.Item key={repairsWords(w.repairs)}>
             {repairsWords(w.repairs)}{' '}
-            <span className="soft">
+            <Soft>
               {w.cost === null
                 ? 'No price noted.'
                 : w.cost === 0
                   ? 'Nothing to buy.'
                   : `${amount(bench, w.cost)}.`}
-            </span>
-          </li>
+            </Soft>
+          </List.Item>
         ))}
-      </ol>
-    </details>
+      </List.Root>
+    </Fold>
   );
 }

@@ -1,3 +1,4 @@
+import { Box, chakra, List } from '@chakra-ui/react';
 import { rungStateWords, rungWhyWords } from '@zb/core/words/chain';
 import { startWords } from '@zb/core/words/start';
 import { useState } from 'react';
@@ -10,7 +11,11 @@ import {
   type Rung,
 } from '@zb/core/model/inspection';
 import { formatExact } from '@zb/core/units/bytes';
-import { Mark } from './Marks';
+import { Word } from '../ui/Button';
+import { Fold } from '../ui/Fold';
+import { VerdictMark } from '../ui/Marks';
+import { Cell, Line, LineHead, Ruled } from '../ui/Ruled';
+import { Data, Soft, Sub } from '../ui/Words';
 
 type Verdict = Pick<Outcome, 'starts' | 'reason' | 'through' | 'evidence'> & { chain?: readonly Rung[] };
 const WORD = { yes: 'starts', no: 'no', unknown: 'cannot tell' } as const;
@@ -18,46 +23,62 @@ const SECURE_WORD = { yes: 'accepted', no: 'refused', unknown: 'if trusted' } as
 const KIND = { yes: 'yes', no: 'no', unknown: 'ask' } as const;
 const RUNG_KIND = { whole: 'yes', missing: 'no', unreadable: 'ask' } as const;
 
-function EvidenceList({ evidence }: { evidence: readonly Evidence[] }) {
-  return (
-    <dl className="evidence">
-      {evidence.map((e) => (
-        <div key={`${e.what} ${e.offset}`}>
-          <dt>{e.what}</dt>
-          <dd className="m">
-            {e.offset !== null && (
-              <span className="nowrap" title={formatExact(e.offset)}>
-                byte {e.offset}
-              </span>
-            )}
-            {e.bytes !== '' && <span>{e.bytes}</span>}
-            {e.source !== '' && <span className="soft">{e.source}</span>}
-          </dd>
-        </div>
-      ))}
-    </dl>
-  );
-}
+const EvidenceList = ({ evidence }: { evidence: readonly Evidence[] }) => (
+  <chakra.dl css={{ borderInlineStart: '2px solid {colors.rule}', paddingInlineStart: '7px' }} marginTop="1">
+    {evidence.map((e) => (
+      <div key={`${e.what} ${e.offset}`}>
+        <chakra.dt textStyle="small">{e.what}</chakra.dt>
+        <chakra.dd display="flex" flexWrap="wrap" columnGap="2.5" marginBottom="1">
+          {e.offset !== null && (
+            <Data whiteSpace="nowrap" title={formatExact(e.offset)}>
+              byte {e.offset}
+            </Data>
+          )}
+          {e.bytes !== '' && <Data>{e.bytes}</Data>}
+          {e.source !== '' && <Soft>{e.source}</Soft>}
+        </chakra.dd>
+      </div>
+    ))}
+  </chakra.dl>
+);
 
-/** How far it comes behind the firmware: the rungs in one line, or with what each was found to be. */
-function Chain({ chain, told }: { chain: readonly Rung[]; told: boolean }) {
-  return (
-    <ol className={told ? 'chain told' : 'chain'} aria-label="What it goes on to">
-      {chain.map((r, i) => (
-        <li key={`${i} ${r.rung}`}>
-          <Mark kind={RUNG_KIND[r.state]}>
-            {r.rung}
-            {r.state === 'whole' && !told ? '' : ` ${rungStateWords[r.state]}`}
-          </Mark>
-          {told && <span className="sub">{rungWhyWords(r.why)}</span>}
-        </li>
-      ))}
-    </ol>
-  );
-}
+/** How far it comes behind the firmware: the rungs in one line, or as a ladder with what each was found to be. */
+const Chain = ({ chain, told }: { chain: readonly Rung[]; told: boolean }) => (
+  <List.Root
+    as="ol"
+    aria-label="What it goes on to"
+    marginTop="1"
+    css={
+      told
+        ? {
+            borderInlineStart: '2px solid {colors.fg}',
+            '& > li': { position: 'relative', paddingInlineStart: '16px' },
+            '& > li::before': {
+              content: '""',
+              position: 'absolute',
+              insetInlineStart: 0,
+              top: '12px',
+              width: '10px',
+              borderTop: '2px solid {colors.fg}',
+            },
+          }
+        : { display: 'flex', flexWrap: 'wrap', columnGap: '10px', fontSize: '12px' }
+    }
+  >
+    {chain.map((r, i) => (
+      <List.Item key={`${i} ${r.rung}`}>
+        <VerdictMark kind={RUNG_KIND[r.state]} fontWeight="normal">
+          {r.rung}
+          {r.state === 'whole' && !told ? '' : ` ${rungStateWords[r.state]}`}
+        </VerdictMark>
+        {told && <Sub>{rungWhyWords(r.why)}</Sub>}
+      </List.Item>
+    ))}
+  </List.Root>
+);
 
 /** One verdict: its mark, its reason, and the evidence behind the reason on a click. */
-function Cell({
+function Outcomes({
   verdict,
   words,
   evidence,
@@ -71,19 +92,21 @@ function Cell({
   const shown = evidence || open;
   return (
     <>
-      <Mark kind={KIND[verdict.starts]}>{words[verdict.starts]}</Mark>
+      <VerdictMark kind={KIND[verdict.starts]}>{words[verdict.starts]}</VerdictMark>
       {verdict.evidence.length > 0 ? (
-        <button
-          type="button"
-          className="sub reason"
+        <Word
+          display="block"
+          color="fg.muted"
+          textDecorationStyle="dotted"
           aria-expanded={shown}
           title="Show the bytes that say so"
           onClick={() => setOpen((v) => !v)}
+          css={{ fontSize: '12px', lineHeight: 1.28, minHeight: '24px' }}
         >
           {startWords(verdict)}
-        </button>
+        </Word>
       ) : (
-        <span className="sub">{startWords(verdict)}</span>
+        <Sub>{startWords(verdict)}</Sub>
       )}
       {/* A single rung says no more than the verdict, unless it is told what it is. */}
       {verdict.chain && verdict.chain.length > (shown ? 0 : 1) && (
@@ -100,7 +123,12 @@ export interface GridMachine {
   secureBoot: boolean;
 }
 
-/** Firmware × how it is attached × Secure Boot where it matters; the row this machine would meet is marked. */
+const HEADS = [{ words: 'Firmware', width: '116px' }, 'As a stick or drive', 'As optical media'];
+
+/**
+ * Firmware × how it is attached × Secure Boot where it matters. Where the machine is known its own rows come first, and the
+ * other firmware is folded away.
+ */
 export function OutcomeGrid({
   outcomes,
   machine,
@@ -113,56 +141,61 @@ export function OutcomeGrid({
   const at = (f: FirmwareKind, a: Outcome['attached']): Outcome | undefined =>
     outcomes.find((o) => o.firmware === f && o.attached === a);
   const own = machine?.firmware;
-  const order = own ? [own, ...firmwareKinds.filter((f) => f !== own)] : firmwareKinds;
+  const rowsOf = (f: FirmwareKind) => {
+    const here = f === own;
+    const disk = at(f, 'disk');
+    const optical = at(f, 'optical');
+    const asHere = here && machine?.secureBoot === true;
+    return [
+      <Line key={f} here={here}>
+        <LineHead>
+          {firmwareTitle[f]}
+          {here && <Sub>{machine?.name} starts this way</Sub>}
+        </LineHead>
+        <Cell>
+          <Outcomes verdict={disk} words={WORD} evidence={evidence} />
+        </Cell>
+        <Cell>
+          <Outcomes verdict={optical} words={WORD} evidence={evidence} />
+        </Cell>
+      </Line>,
+      ...(disk?.secureBoot || optical?.secureBoot
+        ? [
+            <Line key={`${f} secure`} here={asHere}>
+              <LineHead>
+                <Sub>with Secure Boot on{asHere && `, as ${machine.name} has it`}</Sub>
+              </LineHead>
+              <Cell>
+                <Outcomes verdict={disk?.secureBoot} words={SECURE_WORD} evidence={evidence} />
+              </Cell>
+              <Cell>
+                <Outcomes verdict={optical?.secureBoot} words={SECURE_WORD} evidence={evidence} />
+              </Cell>
+            </Line>,
+          ]
+        : []),
+    ];
+  };
+  if (own === undefined)
+    return (
+      <Ruled label="What it starts on" heads={HEADS}>
+        {firmwareKinds.flatMap(rowsOf)}
+      </Ruled>
+    );
+  const others = firmwareKinds.filter((f) => f !== own);
+  const started = others.filter((f) => at(f, 'disk')?.starts === 'yes' || at(f, 'optical')?.starts === 'yes');
   return (
-    <table className="t">
-      <thead>
-        <tr>
-          <th scope="col" style={{ width: 116 }}>
-            Firmware
-          </th>
-          <th scope="col">As a stick or drive</th>
-          <th scope="col">As optical media</th>
-        </tr>
-      </thead>
-      <tbody>
-        {order.flatMap((f) => {
-          const here = f === own;
-          const disk = at(f, 'disk');
-          const optical = at(f, 'optical');
-          const rows = [
-            <tr key={f} className={here ? 'here' : ''}>
-              <th scope="row">
-                {firmwareTitle[f]}
-                {here && <span className="sub">{machine?.name} starts this way</span>}
-              </th>
-              <td>
-                <Cell verdict={disk} words={WORD} evidence={evidence} />
-              </td>
-              <td>
-                <Cell verdict={optical} words={WORD} evidence={evidence} />
-              </td>
-            </tr>,
-          ];
-          if (disk?.secureBoot || optical?.secureBoot) {
-            const asHere = here && machine?.secureBoot;
-            rows.push(
-              <tr key={`${f} secure`} className={asHere ? 'here' : ''}>
-                <th scope="row" style={{ fontWeight: 400 }}>
-                  <span className="sub">with Secure Boot on{asHere && `, as ${machine.name} has it`}</span>
-                </th>
-                <td>
-                  <Cell verdict={disk?.secureBoot} words={SECURE_WORD} evidence={evidence} />
-                </td>
-                <td>
-                  <Cell verdict={optical?.secureBoot} words={SECURE_WORD} evidence={evidence} />
-                </td>
-              </tr>,
-            );
-          }
-          return rows;
-        })}
-      </tbody>
-    </table>
+    <Box>
+      <Ruled label={`What it starts on, for ${machine?.name}`} heads={HEADS}>
+        {rowsOf(own)}
+      </Ruled>
+      <Fold
+        title={`On other firmware: ${started.length === 0 ? 'starts nowhere else' : `starts under ${started.map((f) => firmwareTitle[f]).join(', ')}`}`}
+      >
+        <Ruled label="What it starts on elsewhere" heads={HEADS}>
+          {others.flatMap(rowsOf)}
+        </Ruled>
+      </Fold>
+    </Box>
   );
 }

@@ -1,6 +1,13 @@
-import { useRef, useState } from 'react';
+import { Stack, Text } from '@chakra-ui/react';
+import { useRef } from 'react';
+import { overruleSchema } from '@zb/core/model/shelf';
 import { Primary } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
+import { Lines } from '../ui/Input';
+import { checked } from './checked';
+import { useDraftForm } from './useDraftForm';
+
+const reasonSchema = overruleSchema.pick({ reason: true });
 
 /** Asks for the reason before a limit of the trade is set aside; the log keeps it. */
 export function Overrule({
@@ -14,34 +21,36 @@ export function Overrule({
   onOverrule: (reason: string) => void;
   onClose: () => void;
 }) {
-  const [reason, setReason] = useState('');
-  const field = useRef<HTMLTextAreaElement>(null);
+  const field = useRef<HTMLTextAreaElement | null>(null);
+  const { form, submit } = useDraftForm({
+    values: { reason: '' },
+    resolver: checked(reasonSchema),
+    draft: `overrule ${title}`,
+    ask: false,
+    save: ({ reason }) => {
+      onOverrule(reason.trim());
+      return true;
+    },
+  });
+  const { ref, ...reason } = form.register('reason', { setValueAs: (t: string) => t.trim() });
   return (
     <Dialog open onClose={onClose} title={`Set a limit aside: ${title}`} focusOn={() => field.current}>
-      <form
-        className="stack"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (reason.trim() !== '') onOverrule(reason.trim());
-        }}
-      >
-        <p>{because}</p>
-        <label className="field">
-          <span>Why it does not count here</span>
-          <textarea
-            ref={field}
-            className="in"
-            value={reason}
+      <form onSubmit={(e) => void submit(e)}>
+        <Stack gap="3" align="flex-start">
+          <Text>{because}</Text>
+          <Lines
+            label="Why it does not count here"
+            help="The log keeps the reason; the limit can be made to count again."
             maxLength={500}
-            onChange={(e) => setReason(e.target.value)}
+            error={form.formState.errors.reason?.message}
+            {...reason}
+            ref={(el) => {
+              ref(el);
+              field.current = el;
+            }}
           />
-          <span className="sub">The log keeps the reason; the limit can be made to count again.</span>
-        </label>
-        <div>
-          <Primary type="submit" disabled={reason.trim() === ''}>
-            Set it aside
-          </Primary>
-        </div>
+          <Primary type="submit">Set it aside</Primary>
+        </Stack>
       </form>
     </Dialog>
   );

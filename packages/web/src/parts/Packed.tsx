@@ -1,24 +1,25 @@
+import { Stack, Text } from '@chakra-ui/react';
 import { packedWords } from '@zb/core/words/packed';
 import type { Inspection } from '@zb/core/model/inspection';
 import { groupedHex } from '@zb/core/checksum/compare';
+import { Said } from '../ui/Said';
+import { Head } from '../ui/Words';
+import { Digest } from './HashPanel';
 
 /** A packed file: what it is, what is inside, and what that means for writing it. */
 export function Packed({ inspection }: { inspection: Inspection }) {
   const words = packedWords(inspection);
   if (!words) return null;
   return (
-    <div className="stack" style={{ gap: 6 }}>
-      <h2 className="h6">{words.title}</h2>
-      <p>{words.inside}</p>
+    <Stack gap="1.5">
+      <Head>{words.title}</Head>
+      <Text>{words.inside}</Text>
       {inspection.container.innerSha256 !== null && (
-        <div className="hash">
-          <span>SHA-256 inside</span>
-          <span>
-            <mark className="plain">{groupedHex(inspection.container.innerSha256)}</mark>
-          </span>
-        </div>
+        <Digest label="SHA-256 inside" kind="plain">
+          {groupedHex(inspection.container.innerSha256)}
+        </Digest>
       )}
-      <p className="said">{words.writing}</p>
-    </div>
+      <Said>{words.writing}</Said>
+    </Stack>
   );
 }

@@ -1,7 +1,9 @@
+import { chakra } from '@chakra-ui/react';
+
 /** The room of rows that are not drawn. */
 export const Room = ({ height }: { height: number }) =>
   height > 0 ? (
-    <tr aria-hidden="true">
-      <td colSpan={99} style={{ height, padding: 0, border: 0 }} />
-    </tr>
+    <chakra.tr aria-hidden="true">
+      <chakra.td colSpan={99} padding="0" border="none" css={{ height: `${height}px` }} />
+    </chakra.tr>
   ) : null;

@@ -1,7 +1,11 @@
+import { Box } from '@chakra-ui/react';
 import type { RuleFinding } from '@zb/core/system/finding';
 import type { Judgement } from '@zb/core/system/judge';
 import { findingWords } from '@zb/core/words/fit/finding';
-import { Mark, type MarkKind } from './Marks';
+import { Fold } from '../ui/Fold';
+import { VerdictMark, type MarkKind } from '../ui/Marks';
+import { Cell, Line, LineHead, Ruled } from '../ui/Ruled';
+import { Sub } from '../ui/Words';
 
 const RULE_MARK: Record<RuleFinding['outcome'], { kind: MarkKind; word: string }> = {
   meets: { kind: 'yes', word: 'holds' },
@@ -13,26 +17,27 @@ const RULE_MARK: Record<RuleFinding['outcome'], { kind: MarkKind; word: string }
 /** Every rule with its outcome, reason and margin: the full reasoning behind a verdict. */
 export function RuleTable({ judged }: { judged: Judgement }) {
   return (
-    <details className="why">
-      <summary>All {judged.all.length} rules, with their margins</summary>
-      <table className="t rules">
-        <tbody>
+    <Fold title={`All ${judged.all.length} rules, with their margins`}>
+      <Box css={{ fontSize: '12.5px' }}>
+        <Ruled dense label="All rules" heads={['Rule', 'Because']} silent>
           {judged.all
             .map((f) => ({ f, words: findingWords(f) }))
             .map(({ f, words }) => (
-              <tr key={f.rule + words.because}>
-                <th scope="row">
+              <Line key={f.rule + words.because}>
+                <LineHead fontSize="small" css={{ width: '34%' }}>
                   {f.rule}
-                  <Mark kind={RULE_MARK[f.outcome].kind}>{RULE_MARK[f.outcome].word}</Mark>
-                </th>
-                <td>
+                  <VerdictMark kind={RULE_MARK[f.outcome].kind} display="flex">
+                    {RULE_MARK[f.outcome].word}
+                  </VerdictMark>
+                </LineHead>
+                <Cell fontSize="small">
                   {words.because}
-                  {words.margin && <span className="sub m">{words.margin}</span>}
-                </td>
-              </tr>
+                  {words.margin && <Sub>{words.margin}</Sub>}
+                </Cell>
+              </Line>
             ))}
-        </tbody>
-      </table>
-    </details>
+        </Ruled>
+      </Box>
+    </Fold>
   );
 }

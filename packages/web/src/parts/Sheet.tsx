@@ -1,11 +1,16 @@
+import { Box, Heading, HStack, Text } from '@chakra-ui/react';
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
+import { useNarrow } from '../ui/useMedia';
+import { InBar } from './slots';
 
 export interface SheetProps {
   /** Left of the tab line: whose sheet this is. */
   title: string;
   mid?: ReactNode;
   right?: ReactNode;
+  /** What of the tab line a phone has room for. */
+  short?: ReactNode;
   /** The one question or finding. */
   headline: string;
   children: ReactNode;
@@ -16,9 +21,10 @@ export interface SheetProps {
 }
 
 /** The ruled sheet in the middle: tab line, headline, the working picture, and the acts at its foot. */
-export function Sheet({ title, mid, right, headline, children, foot, hint, fill }: SheetProps) {
+export function Sheet({ title, mid, right, short, headline, children, foot, hint, fill = false }: SheetProps) {
   const main = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
+  const narrow = useNarrow();
   useEffect(() => {
     document.title = `${title} · Zealous Box`;
   }, [title]);
@@ -27,22 +33,86 @@ export function Sheet({ title, mid, right, headline, children, foot, hint, fill 
     if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true });
   }, [pathname]);
   return (
-    <main className="sheet" id="sheet" tabIndex={-1} ref={main} aria-labelledby="headline">
-      <div className={fill ? 'sheet-scroll fill' : 'sheet-scroll'}>
-        <div className="tab">
-          <b title={title}>{title}</b>
-          <span className="mid">{mid}</span>
-          <span className="r">{right}</span>
-        </div>
-        <h1 id="headline">{headline}</h1>
+    <Box
+      as="main"
+      id="sheet"
+      tabIndex={-1}
+      ref={main}
+      aria-labelledby="headline"
+      gridArea="sheet"
+      bg="bg"
+      border="firm"
+      borderRight="none"
+      borderBottom="none"
+      marginTop={{ lg: '3' }}
+      display="flex"
+      flexDirection="column"
+      minHeight="0"
+      minWidth="0"
+      _print={{ border: 'none', overflow: 'visible', display: 'block' }}
+    >
+      <Box
+        position="relative"
+        flex="1"
+        minHeight="0"
+        overflow="auto"
+        paddingBlock="3"
+        paddingInline={{ base: '4', lg: '5' }}
+        _print={{ overflow: 'visible', padding: '0' }}
+        {...(fill ? { display: 'flex', flexDirection: 'column' as const } : {})}
+        css={{ '& > *': { maxWidth: { wide: '1240px' } } }}
+      >
+        {narrow ? (
+          <InBar slot="title">
+            <Text as="span" textStyle="strong" truncate>
+              {title}
+            </Text>
+            <Text as="span" textStyle="small" flexShrink="0">
+              {short}
+            </Text>
+          </InBar>
+        ) : (
+          <HStack data-part="tab" align="baseline" gap="2.5" borderBottom="thin" paddingBottom="1.5" color="fg.muted">
+            <Text as="b" textStyle="strong" color="fg" truncate title={title}>
+              {title}
+            </Text>
+            <Text as="span" textStyle="small" truncate minWidth="0">
+              {mid}
+            </Text>
+            <Text as="span" textStyle="small" marginLeft="auto" whiteSpace="nowrap">
+              {right}
+            </Text>
+          </HStack>
+        )}
+        <Heading
+          as="h1"
+          id="headline"
+          textStyle="headline"
+          marginBlock="3"
+          textWrap="balance"
+          overflowWrap="anywhere"
+        >
+          {headline}
+        </Heading>
         {children}
-      </div>
+      </Box>
       {foot !== undefined && (
-        <div className="foot">
+        <HStack
+          gap="2.5"
+          flexWrap="wrap"
+          borderTop="firm"
+          paddingBlock="2"
+          paddingInline={{ base: '4', lg: '5' }}
+          _print={{ display: 'none' }}
+        >
           {foot}
-          {hint !== undefined && <span className="sp">{hint}</span>}
-        </div>
+          {hint !== undefined && (
+            <Text textStyle="small" marginLeft="auto" hideBelow="lg">
+              {hint}
+            </Text>
+          )}
+        </HStack>
       )}
-    </main>
+    </Box>
   );
 }

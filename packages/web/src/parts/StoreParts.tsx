@@ -1,36 +1,29 @@
 import type { Content } from '@zb/core/model/content';
 import { formatIec } from '@zb/core/units/bytes';
+import { Cell, Line, LineHead, Num, Ruled } from '../ui/Ruled';
+import { Data, Soft } from '../ui/Words';
 
 /** The parts on a drive, and what on it starts. */
 export const StoreParts = ({ content }: { content: Content }) => (
-  <table className="t">
-    <thead>
-      <tr>
-        <th scope="col">Part</th>
-        <th scope="col">File system</th>
-        <th scope="col" className="num">
-          Size
-        </th>
-        <th scope="col">Mounted at</th>
-      </tr>
-    </thead>
-    <tbody>
-      {content.parts.map((p, i) => (
-        <tr key={i}>
-          <th scope="row">{p.label ?? (p.name || i + 1)}</th>
-          <td>{p.filesystem ?? <span className="soft">none told</span>}</td>
-          <td className="num">{p.bytes === null ? '—' : formatIec(p.bytes)}</td>
-          <td className="m">{p.mount ?? '—'}</td>
-        </tr>
-      ))}
-      {content.starts?.map((s) => (
-        <tr key={s.by + s.title + s.path}>
-          <th scope="row">starts</th>
-          <td colSpan={3}>
-            {s.title} <span className="m soft">{s.path}</span>
-          </td>
-        </tr>
-      ))}
-    </tbody>
-  </table>
+  <Ruled
+    label="Parts on it"
+    heads={['Part', 'File system', { words: 'Size', figure: true }, 'Mounted at']}
+  >
+    {content.parts.map((p, i) => (
+      <Line key={i}>
+        <LineHead>{p.label ?? (p.name || i + 1)}</LineHead>
+        <Cell>{p.filesystem ?? <Soft>none told</Soft>}</Cell>
+        <Num>{p.bytes === null ? '—' : formatIec(p.bytes)}</Num>
+        <Cell textStyle="data">{p.mount ?? '—'}</Cell>
+      </Line>
+    ))}
+    {content.starts?.map((s) => (
+      <Line key={s.by + s.title + s.path}>
+        <LineHead>starts</LineHead>
+        <Cell colSpan={3}>
+          {s.title} <Data color="fg.muted">{s.path}</Data>
+        </Cell>
+      </Line>
+    ))}
+  </Ruled>
 );

@@ -1,38 +1,28 @@
-import { Link } from 'react-router';
 import type { Store } from '@zb/core/model/bench';
 import { contentTitle } from '@zb/core/model/content';
 import { formatBoth } from '@zb/core/units/bytes';
+import { Cell, Line, LineHead, Num, Ruled } from '../ui/Ruled';
+import { To } from '../ui/To';
+import { Soft } from '../ui/Words';
 
 /** Drives, sticks and cards with what tells them apart. */
 export const StoreTable = ({ stores, caption }: { stores: readonly Store[]; caption: string }) => (
-  <table className="t">
-    <caption className="hidden-text">{caption}</caption>
-    <thead>
-      <tr>
-        <th scope="col">{caption}</th>
-        <th scope="col" className="num">
-          Size
-        </th>
-        <th scope="col">Serial</th>
-        <th scope="col">On it now</th>
-      </tr>
-    </thead>
-    <tbody>
-      {stores.map((s) => (
-        <tr key={s.id}>
-          <th scope="row">
-            <Link className="link" to={`/shelf/${s.id}`}>
-              {s.name}
-            </Link>
-          </th>
-          <td className="num">{formatBoth(s.bytes)}</td>
-          <td className="m">{s.serial ?? '—'}</td>
-          <td>
-            {contentTitle(s) || <span className="soft">empty</span>}{' '}
-            {s.fate !== 'may be lost' && <b>{s.fate}</b>}
-          </td>
-        </tr>
-      ))}
-    </tbody>
-  </table>
+  <Ruled
+    stacked
+    label={caption}
+    heads={[caption, { words: 'Size', figure: true }, 'Serial', 'On it now']}
+  >
+    {stores.map((s) => (
+      <Line key={s.id}>
+        <LineHead whole>
+          <To to={`/shelf/${s.id}`}>{s.name}</To>
+        </LineHead>
+        <Num>{formatBoth(s.bytes)}</Num>
+        <Cell textStyle="data">{s.serial ?? '—'}</Cell>
+        <Cell whole>
+          {contentTitle(s) || <Soft>empty</Soft>} {s.fate !== 'may be lost' && <b>{s.fate}</b>}
+        </Cell>
+      </Line>
+    ))}
+  </Ruled>
 );

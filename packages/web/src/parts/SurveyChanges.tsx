@@ -1,6 +1,9 @@
+import { Box, Stack } from '@chakra-ui/react';
 import type { SurveyChange } from '@zb/core/machine/compare';
 import { formatDay } from '@zb/core/units/date';
 import { Primary, Quiet } from '../ui/Button';
+import { Cell, Line, LineHead, Ruled } from '../ui/Ruled';
+import { Acts, Head, Sub } from '../ui/Words';
 
 /** What a new survey says differently, before it is taken. */
 export function SurveyChanges({
@@ -15,39 +18,32 @@ export function SurveyChanges({
   onLeave: () => void;
 }) {
   return (
-    <section className="said said-blue stack" style={{ gap: 8 }} aria-label="What the new survey changes">
-      <h2 className="h6">
-        {changes.length === 0
-          ? `The new survey says the same as the one of ${formatDay(before)}`
-          : `Since ${formatDay(before)}: ${changes.length} ${changes.length === 1 ? 'difference' : 'differences'}`}
-      </h2>
-      {changes.length > 0 && (
-        <table className="t">
-          <thead>
-            <tr>
-              <th scope="col">What</th>
-              <th scope="col">Was</th>
-              <th scope="col">Is now</th>
-            </tr>
-          </thead>
-          <tbody>
+    <Box as="section" layerStyle="said.note" aria-label="What the new survey changes">
+      <Stack gap="2">
+        <Head>
+          {changes.length === 0
+            ? `The new survey says the same as the one of ${formatDay(before)}`
+            : `Since ${formatDay(before)}: ${changes.length} ${changes.length === 1 ? 'difference' : 'differences'}`}
+        </Head>
+        {changes.length > 0 && (
+          <Ruled label="Differences" heads={['What', 'Was', 'Is now']}>
             {changes.map((c) => (
-              <tr key={c.what}>
-                <th scope="row">{c.what}</th>
-                <td>{c.was}</td>
-                <td>
+              <Line key={c.what}>
+                <LineHead>{c.what}</LineHead>
+                <Cell>{c.was}</Cell>
+                <Cell>
                   <b>{c.now}</b>
-                  {c.byHand && <span className="sub">what you entered by hand stays and counts</span>}
-                </td>
-              </tr>
+                  {c.byHand && <Sub>what you entered by hand stays and counts</Sub>}
+                </Cell>
+              </Line>
             ))}
-          </tbody>
-        </table>
-      )}
-      <div className="actions">
-        <Primary onClick={onTake}>Take the new survey</Primary>
-        <Quiet onClick={onLeave}>Leave the old one</Quiet>
-      </div>
-    </section>
+          </Ruled>
+        )}
+        <Acts>
+          <Primary onClick={onTake}>Take the new survey</Primary>
+          <Quiet onClick={onLeave}>Leave the old one</Quiet>
+        </Acts>
+      </Stack>
+    </Box>
   );
 }

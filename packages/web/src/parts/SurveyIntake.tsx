@@ -1,4 +1,6 @@
+import { chakra, Grid, Stack, Text } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
+import { z } from 'zod';
 import { applySurvey } from '@zb/core/acts/shelf';
 import type { Bench, Machine } from '@zb/core/model/bench';
 import { compareSurvey } from '@zb/core/machine/compare';
@@ -9,9 +11,16 @@ import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
 import { Primary, Quiet } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
-import { PickFile } from './PickFile';
+import { Lines } from '../ui/Input';
+import { PickFile } from '../ui/PickFile';
+import { Said } from '../ui/Said';
+import { Acts, Data, Head, Sub } from '../ui/Words';
+import { checked } from './checked';
 import { readTextFile } from './textFile';
 import { SurveyChanges } from './SurveyChanges';
+import { useDraftForm } from './useDraftForm';
+
+const reportSchema = z.object({ report: z.string().refine((t) => t.trim() !== '', 'Paste what the script printed first.') });
 
 /** Hands out the survey script and takes its output, pasted or opened. */
 export function SurveyIntake({
@@ -26,19 +35,25 @@ export function SurveyIntake({
   onDone?: () => void;
 }) {
   const act = useAct();
-  const [report, setReport] = useState('');
   const [problem, setProblem] = useState('');
+  const { form, submit, forget } = useDraftForm({
+    values: { report: '' },
+    resolver: checked(reportSchema),
+    draft: `report ${machine.id}`,
+    ask: false,
+    save: ({ report }) => take(report),
+  });
   const [viewing, setViewing] = useState(false);
   const [copied, setCopied] = useState('');
   const lines = useMemo(() => SURVEY_SCRIPT.trimEnd().split('\n').length, []);
   const [waiting, setWaiting] = useState<Survey | null>(null);
   const keep = (survey: Survey): void => {
     void act(applySurvey(bench, machine, survey, stamp(), boxId));
-    setReport('');
+    forget();
     setWaiting(null);
     onDone?.();
   };
-  const take = (text: string): void => {
+  const take = (text: string): boolean => {
     try {
       const survey = readSurvey(text);
       setProblem('');
@@ -49,6 +64,7 @@ export function SurveyIntake({
       setWaiting(null);
       setProblem(error instanceof Error ? error.message : String(error));
     }
+    return false;
   };
   const copy = (): void => {
     navigator.clipboard.writeText(SURVEY_SCRIPT).then(
@@ -66,55 +82,55 @@ export function SurveyIntake({
       />
     );
   return (
-    <div className="two">
-      <div className="stack" style={{ gap: 8 }}>
-        <h2 className="h6">1. Run the script on {machine.name}</h2>
-        <p>
-          {lines} lines of plain <span className="m">sh</span>. It reads only, writes no file, needs no root
-          and nothing installed.
-        </p>
-        <p className="m">sh {SURVEY_FILE} &gt; report.txt</p>
-        <div className="actions">
+    <Grid gap="6" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+      <Stack gap="2">
+        <Head>1. Run the script on {machine.name}</Head>
+        <Text>
+          {lines} lines of plain <Data>sh</Data>. It reads only, writes no file, needs no root and nothing
+          installed.
+        </Text>
+        <Data>sh {SURVEY_FILE} &gt; report.txt</Data>
+        <Acts>
           <Quiet onClick={() => setViewing(true)}>View</Quiet>
           <Quiet onClick={copy}>Copy</Quiet>
           <Quiet onClick={() => download(SURVEY_FILE, SURVEY_SCRIPT, 'text/x-shellscript')}>Download</Quiet>
-        </div>
-        <span role="status" className="sub">
-          {copied}
-        </span>
-      </div>
-      <div className="stack" style={{ gap: 8 }}>
-        <label className="field">
-          <span className="h6">2. Paste what it printed</span>
-          <textarea
-            className="in mono"
-            value={report}
+        </Acts>
+        <Sub role="status">{copied}</Sub>
+      </Stack>
+      <form onSubmit={(e) => void submit(e)}>
+        <Stack gap="2">
+          <Lines
+            label="2. Paste what it printed"
+            data
             rows={4}
             spellCheck={false}
-            onChange={(e) => setReport(e.target.value)}
             placeholder="==== zb-survey ===="
+            error={form.formState.errors.report?.message}
+            {...form.register('report')}
           />
-        </label>
-        <div className="actions">
-          <Primary onClick={() => take(report)} disabled={report.trim() === ''}>
-            Read the report
-          </Primary>
-          <PickFile
-            label="Open a report file"
-            onFile={(f) => void readTextFile(f, 'report').then(take, (e: Error) => setProblem(e.message))}
-          />
-        </div>
-        {problem !== '' && (
-          <p className="said said-stop" role="alert">
-            {problem}
-          </p>
-        )}
-      </div>
+          <Acts>
+            <Primary type="submit">Read the report</Primary>
+            <PickFile
+              label="Open a report file"
+              onFile={(f) => void readTextFile(f, 'report').then(take, (e: Error) => setProblem(e.message))}
+            />
+          </Acts>
+          {problem !== '' && <Said kind="stop">{problem}</Said>}
+        </Stack>
+      </form>
       <Dialog open={viewing} onClose={() => setViewing(false)} title="The survey script" size="lg">
-        <pre className="pre" tabIndex={0}>
+        <chakra.pre
+          tabIndex={0}
+          textStyle="data"
+          bg="bg.margin"
+          border="thin"
+          padding="3"
+          overflow="auto"
+          css={{ fontSize: '12px', maxHeight: '60vh' }}
+        >
           {SURVEY_SCRIPT}
-        </pre>
+        </chakra.pre>
       </Dialog>
-    </div>
+    </Grid>
   );
 }

@@ -15,8 +15,11 @@ export interface StoreNotice {
   unsaved: readonly Act[];
   /** Why storage cannot be used, in words; null where it works. */
   trouble: string | null;
-  /** The last thing that happened, for the status line. */
+  /** The last thing that happened. */
   status: string;
+  /** How many things happened, and whether the last can be taken back by one undo. */
+  said: number;
+  undoable: boolean;
   kind: Keeper['kind'] | 'opening';
   /** Acts that are shown and on their way into storage. */
   pending: number;
@@ -71,6 +74,8 @@ export class BenchStore {
     unsaved: [],
     trouble: null,
     status: '',
+    said: 0,
+    undoable: false,
     kind: 'opening',
     pending: 0,
     silent: false,
@@ -124,7 +129,9 @@ export class BenchStore {
   notice = (): StoreNotice => this.state;
 
   say(change: Partial<StoreNotice>): void {
-    this.state = { ...this.state, ...change };
+    const told =
+      change.status === undefined ? {} : { said: this.state.said + 1, undoable: change.undoable ?? false };
+    this.state = { ...this.state, ...change, ...told };
     for (const listener of this.listeners) listener();
   }
 
@@ -255,7 +262,7 @@ export class BenchStore {
   private keepInOrder(act: Act, show: () => void): Promise<boolean> {
     this.performed += 1;
     show();
-    this.say({ status: act.label, pending: this.state.pending + 1, overtaken: null });
+    this.say({ status: act.label, undoable: true, pending: this.state.pending + 1, overtaken: null });
     return this.inOrder(async () => {
       // Behind an unsaved act everything waits, so that acts are kept in the order they were done.
       if (this.state.unsaved.length > 0 || this.state.replaced) {

@@ -7,6 +7,7 @@ import { hazardMark, stamp, verdictMark } from './recipes/mark';
 import { skeleton } from './recipes/skeleton';
 import { skipNavLink } from './recipes/skipNavLink';
 import { textarea } from './recipes/textarea';
+import { globalCss } from './globalCss';
 import { layerStyles } from './layerStyles';
 import { semanticTokens } from './semanticTokens';
 import { alert } from './slots/alert';
@@ -19,12 +20,14 @@ import { drawer } from './slots/drawer';
 import { emptyState } from './slots/emptyState';
 import { field } from './slots/field';
 import { fileUpload } from './slots/fileUpload';
+import { list } from './slots/list';
 import { menu } from './slots/menu';
 import { nativeSelect } from './slots/nativeSelect';
 import { numberInput } from './slots/numberInput';
 import { popover } from './slots/popover';
 import { progress } from './slots/progress';
 import { radioCard } from './slots/radioCard';
+import { radioGroup } from './slots/radioGroup';
 import { segmentGroup } from './slots/segmentGroup';
 import { slider } from './slots/slider';
 import { stat } from './slots/stat';
@@ -40,9 +43,10 @@ import { tokens } from './tokens';
 /** The component library over its bare base, in our clothes: paper and ink, squared corners, thin rules, no shadows, one blue. */
 export const config = defineConfig({
   cssVarsPrefix: 'zb',
-  preflight: false,
+  preflight: true,
   strictTokens: true,
   conditions: { forced: '@media (forced-colors: active)' },
+  globalCss,
   theme: {
     breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1280px', wide: '1600px' },
     tokens,
@@ -61,12 +65,14 @@ export const config = defineConfig({
       emptyState,
       field,
       fileUpload,
+      list,
       menu,
       nativeSelect,
       numberInput,
       popover,
       progress,
       radioCard,
+      radioGroup,
       segmentGroup,
       slider,
       stat,

@@ -37,21 +37,30 @@ export const tokens = defineTokens({
     10: { value: '40px' },
     12: { value: '48px' },
     16: { value: '64px' },
+    auto: { value: 'auto' },
   },
   sizes: {
     0: { value: '0' },
     full: { value: '100%' },
+    auto: { value: 'auto' },
+    page: { value: '100dvh' },
     /** The smallest thing a finger is asked to hit (WCAG 2.2, 2.5.8). */
     target: { value: '24px' },
     control: { value: '33px' },
     touch: { value: '44px' },
     bar: { value: '48px' },
     rail: { value: '204px' },
-    ledger: { value: '285px' },
+    ledger: { value: '286px' },
+    /** A short field, a form, lines of prose, a sheet of fields. */
+    short: { value: '96px' },
+    field: { value: '220px' },
+    form: { value: '520px' },
+    prose: { value: '640px' },
     /** As high as a long table grows before it scrolls. */
     table: { value: '520px' },
     none: { value: 'none' },
   },
+  borders: { none: { value: '0 none' } },
   radii: { none: { value: '0' }, corner: { value: '2px' }, round: { value: '50%' } },
   zIndex: {
     base: { value: 0 },

@@ -7,4 +7,4 @@ export const Primary = (props: ButtonProps) => <Base variant="solid" {...props} 
 export const Quiet = (props: ButtonProps) => <Base variant="outline" {...props} />;
 
 /** An act that is a word among others. */
-export const Word = (props: ButtonProps) => <Base variant="plain" size="sm" {...props} />;
+export const Word = (props: ButtonProps) => <Base variant="plain" size="word" {...props} />;

@@ -6,7 +6,9 @@ interface Ticked {
   defaultChecked?: boolean;
   onChange?: (checked: boolean) => void;
   disabled?: boolean;
-  children: ReactNode;
+  /** What is ticked, where no words stand beside it. */
+  label?: string;
+  children?: ReactNode;
 }
 const given = ({ checked, defaultChecked, disabled }: Ticked) => ({
   ...(checked === undefined ? {} : { checked }),
@@ -18,11 +20,11 @@ const given = ({ checked, defaultChecked, disabled }: Ticked) => ({
 export function Checkbox(props: Ticked) {
   return (
     <Base.Root {...given(props)} onCheckedChange={(e) => props.onChange?.(e.checked === true)}>
-      <Base.HiddenInput />
+      <Base.HiddenInput {...(props.label === undefined ? {} : { 'aria-label': props.label })} />
       <Base.Control>
         <Base.Indicator />
       </Base.Control>
-      <Base.Label>{props.children}</Base.Label>
+      {props.children !== undefined && <Base.Label>{props.children}</Base.Label>}
     </Base.Root>
   );
 }

@@ -1,4 +1,4 @@
-import { Field as Base } from '@chakra-ui/react';
+import { Field as Base, type FieldRootProps } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 export interface FieldWords {
@@ -8,6 +8,7 @@ export interface FieldWords {
   error?: string | undefined;
   required?: boolean;
   disabled?: boolean;
+  width?: FieldRootProps['width'];
 }
 
 /** A control with its label, help and error; the library ties them together for those who hear the page. */
@@ -17,11 +18,13 @@ export function Field({
   error,
   required,
   disabled,
+  width,
   children,
 }: FieldWords & { children: ReactNode }) {
   return (
     <Base.Root
       invalid={error !== undefined}
+      {...(width === undefined ? {} : { width })}
       {...(required ? { required } : {})}
       {...(disabled ? { disabled } : {})}
     >

@@ -1,37 +1,44 @@
 import { FileUpload } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { Primary } from './Button';
+import { Soft } from './Words';
 
 /** A place that takes files, dropped or picked; nothing is sent anywhere. */
 export function FileDrop({
   label,
+  act,
+  words,
   several = false,
   accept,
   onFiles,
-  children,
 }: {
+  /** What is taken, for those who hear the page. */
   label: string;
+  /** What the button says. */
+  act: string;
+  /** What is said beside it. */
+  words?: string;
   several?: boolean;
   /** Ends of file names, such as “.json”; without it any file. */
   accept?: readonly string[];
   onFiles: (files: File[]) => void;
-  children?: ReactNode;
 }) {
   return (
     <FileUpload.Root
-      maxFiles={several ? 100 : 1}
+      maxFiles={100}
       {...(accept ? { accept: [...accept] } : {})}
       translations={{ dropzone: label }}
       // A file that was taken once can be taken again.
       acceptedFiles={[]}
-      onFileAccept={(e) => e.files.length > 0 && onFiles(e.files)}
+      onFileAccept={(e) => e.files.length > 0 && onFiles(several ? e.files : e.files.slice(0, 1))}
     >
       <FileUpload.HiddenInput aria-label={label} />
-      <FileUpload.Dropzone>
-        <FileUpload.DropzoneContent>
-          <strong>{label}</strong>
-        </FileUpload.DropzoneContent>
+      {/* The button opens the files; the place around it takes what is dropped and is no second button. */}
+      <FileUpload.Dropzone disableClick role="group" tabIndex={-1}>
+        <FileUpload.Trigger asChild>
+          <Primary>{act}</Primary>
+        </FileUpload.Trigger>
+        {words !== undefined && <Soft>{words}</Soft>}
       </FileUpload.Dropzone>
-      {children}
     </FileUpload.Root>
   );
 }

@@ -16,12 +16,13 @@ export function VerdictMark({
     </chakra.span>
   );
 }
+export type MarkKind = Parameters<typeof VerdictMark>[0]['kind'];
 
 const WORD = { stop: 'Stop', check: 'Check', note: 'Note' } as const;
-/** How grave a hazard is. */
-export function HazardMark({ grade }: { grade: keyof typeof WORD }) {
+/** How grave a hazard is; `words` where its name stands elsewhere, such as how many there are. */
+export function HazardMark({ grade, words = WORD[grade] }: { grade: keyof typeof WORD; words?: string }) {
   const recipe = useRecipe({ key: 'hazardMark' });
-  return <chakra.span css={recipe({ grade })}>{WORD[grade]}</chakra.span>;
+  return <chakra.span css={recipe({ grade })}>{words}</chakra.span>;
 }
 
 /** A stamp on the sheet. */
@@ -33,5 +34,9 @@ export function Stamp({
   children: ReactNode;
 }) {
   const recipe = useRecipe({ key: 'stamp' });
-  return <chakra.span css={recipe({ kind })}>{children}</chakra.span>;
+  return (
+    <chakra.span data-part="stamp" css={recipe({ kind })}>
+      {children}
+    </chakra.span>
+  );
 }

@@ -1,5 +1,6 @@
 import { NumberInput, Slider } from '@chakra-ui/react';
 import { ChevronDown, ChevronUp } from 'lucide-react';
+import type { KeyboardEventHandler } from 'react';
 import { Field, type FieldWords } from './Field';
 
 /** A number with its steps. */
@@ -9,26 +10,35 @@ export function NumberField({
   error,
   value,
   onValue,
+  onLeave,
+  onKeyDown,
+  width,
   min,
   max,
   step = 1,
 }: FieldWords & {
   value: string;
   onValue: (text: string) => void;
+  /** Told when the field, steps and all, is left. */
+  onLeave?: () => void;
+  onKeyDown?: KeyboardEventHandler;
   min?: number;
   max?: number;
   step?: number;
 }) {
   return (
-    <Field {...{ label, help, error }}>
+    <Field {...{ label, help, error, width }}>
       <NumberInput.Root
         value={value}
         onValueChange={(e) => onValue(e.value)}
         step={step}
+        // What is typed stays as it is; that it is too large is said, not mended behind anybody's back.
+        clampValueOnBlur={false}
+        onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && onLeave?.()}
         {...(min === undefined ? {} : { min })}
         {...(max === undefined ? {} : { max })}
       >
-        <NumberInput.Input />
+        <NumberInput.Input onKeyDown={onKeyDown} />
         <NumberInput.Control>
           <NumberInput.IncrementTrigger aria-label={`${label}: one more`}>
             <ChevronUp />

@@ -7,14 +7,17 @@ const STATUS = { note: 'info', check: 'warning', stop: 'error', proven: 'success
 export function Said({
   kind = 'note',
   title,
+  loud = kind === 'stop',
   children,
 }: {
   kind?: keyof typeof STATUS;
   title?: string;
+  /** Told at once, whatever else is being told. */
+  loud?: boolean;
   children: ReactNode;
 }) {
   return (
-    <Alert.Root status={STATUS[kind]} role={kind === 'stop' ? 'alert' : 'status'}>
+    <Alert.Root status={STATUS[kind]} role={loud ? 'alert' : 'status'} data-part={`said-${kind}`}>
       <Alert.Content>
         {title !== undefined && <Alert.Title>{title}</Alert.Title>}
         <Alert.Description>{children}</Alert.Description>

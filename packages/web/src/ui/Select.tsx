@@ -8,6 +8,7 @@ export function Select({
   label,
   help,
   error,
+  width,
   options,
   none,
   ...rest
@@ -16,6 +17,8 @@ export function Select({
   /** Words for no choice; without it one has to be made. */
   none?: string;
   name?: string;
+  autoFocus?: boolean;
+  disabled?: boolean;
   value?: string;
   defaultValue?: string;
   onChange?: ChangeEventHandler<HTMLSelectElement>;
@@ -23,7 +26,7 @@ export function Select({
   ref?: Ref<HTMLSelectElement>;
 }) {
   return (
-    <Field {...{ label, help, error }}>
+    <Field {...{ label, help, error, width }}>
       <NativeSelect.Root>
         <NativeSelect.Field {...rest}>
           {none !== undefined && <option value="">{none}</option>}

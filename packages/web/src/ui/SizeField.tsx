@@ -11,12 +11,15 @@ export function SizeField({
   label,
   text: given,
   rest = false,
+  error: refused,
   onSize,
 }: {
   label: string;
   text: string;
   /** May it be the rest of something? */
   rest?: boolean;
+  /** What its form says of it. */
+  error?: string | undefined;
   /** The size in bytes, or the rest; undefined where the text is none. */
   onSize: (size: TypedSize | undefined, text: string) => void;
 }) {
@@ -29,7 +32,7 @@ export function SizeField({
       data
       value={text}
       // While it is typed every text is half a size: it is told once the field is left.
-      error={left && 'problem' in read ? sizeProblem(read.problem) : undefined}
+      error={left && 'problem' in read ? sizeProblem(read.problem) : refused}
       help={'problem' in read ? undefined : sizeHelp(read)}
       onBlur={() => setLeft(true)}
       onChange={(e) => {

@@ -1,4 +1,5 @@
 import { HStack, Progress, Text } from '@chakra-ui/react';
+import { formatIec } from '@zb/core/units/bytes';
 import { formatDuration, formatRate } from '@zb/core/units/duration';
 import { Quiet } from './Button';
 
@@ -10,6 +11,7 @@ export function Working({
   rate,
   left,
   onCancel,
+  cancelWord = 'Cancel',
 }: {
   label: string;
   done: number;
@@ -18,6 +20,7 @@ export function Working({
   rate?: number;
   left?: number;
   onCancel?: () => void;
+  cancelWord?: string;
 }) {
   const share = whole === undefined || whole === 0 ? null : Math.min(100, (100 * done) / whole);
   return (
@@ -32,6 +35,7 @@ export function Working({
       <HStack justify="space-between" gap="3" marginTop="1">
         <Text textStyle="small">
           {[
+            whole === undefined ? formatIec(done) : `${formatIec(done)} of ${formatIec(whole)}`,
             rate === undefined ? '' : formatRate(rate),
             left === undefined ? '' : `${formatDuration(left)} left`,
           ]
@@ -40,7 +44,7 @@ export function Working({
         </Text>
         {onCancel && (
           <Quiet size="sm" onClick={onCancel}>
-            Cancel
+            {cancelWord}
           </Quiet>
         )}
       </HStack>

@@ -21,17 +21,17 @@ function hazards(scene: Scene): Hazard[] {
   const out: Hazard[] = [];
   const kept = inside.find((d) => d.fate === 'keep');
   const way = takes(scene);
-  if (profile)
-    for (const d of inside.filter((x) => x.fate === 'not decided'))
-      out.push(
-        hazard(
-          'drive not decided',
-          'stop',
-          'install',
-          { drive: d.name, machine: machine.name, holds: contentTitle(d) },
-          { store: d.id },
-        ),
-      );
+  // Before a system is chosen nothing could erase it yet; that it is open is said from the first moment.
+  for (const d of inside.filter((x) => x.fate === 'not decided'))
+    out.push(
+      hazard(
+        'drive not decided',
+        profile ? 'stop' : 'check',
+        'install',
+        { drive: d.name, machine: machine.name, holds: contentTitle(d) },
+        { store: d.id },
+      ),
+    );
   if (way && kept)
     out.push(
       hazard(

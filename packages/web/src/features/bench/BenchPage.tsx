@@ -1,19 +1,20 @@
-import { Box, Grid, HStack, Link as Base, Stack, Text } from '@chakra-ui/react';
+import { Box, Grid, HStack, Stack, Text } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { benchCards, idleMachines, type BenchCard } from '@zb/core/box/benchDay';
 import { formatSpan } from '@zb/core/units/duration';
 import { benchHeadline } from '@zb/core/words/bench';
 import { hazardWords } from '@zb/core/words/hazard';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Sheet } from '../../parts/Sheet';
-import { useKeys } from '../../parts/useKeys';
+import { Shortcuts } from '../../parts/Shortcuts';
 import { useSeenRows } from '../../parts/useSeenRows';
 import { useSummed } from '../../parts/useSummed';
 import { useBench } from '../../storage/hooks';
 import { Primary, Quiet } from '../../ui/Button';
 import { HazardMark } from '../../ui/Marks';
 import { Nothing } from '../../ui/Nothing';
+import { To } from '../../ui/To';
 
 const PER_ROW = 2;
 
@@ -26,9 +27,9 @@ function Card({ card, digit }: { card: BenchCard; digit: number }) {
   return (
     <Box as="article" aria-label={box.name} border="firm" padding="3" minWidth="0">
       <HStack justify="space-between" align="baseline" gap="3">
-        <Base asChild variant="plain" textStyle="title">
-          <Link to={wayTo(card)}>{box.name}</Link>
-        </Base>
+        <To to={wayTo(card)} variant="plain" textStyle="title" overflowWrap="anywhere" minWidth="0">
+          {box.name}
+        </To>
         <Text textStyle="data" color="fg.muted" flexShrink="0">
           {formatSpan(next.hands)} of yours
         </Text>
@@ -72,9 +73,13 @@ export default function BenchPage() {
     const card = cards[i];
     if (card) void go(wayTo(card));
   };
-  useKeys(Object.fromEntries(Array.from({ length: 9 }, (_, i) => [String(i + 1), open(i)])));
   return (
     <>
+      <Shortcuts
+        list={cards
+          .slice(0, 9)
+          .map(({ box }, i) => ({ keys: String(i + 1), does: `open ${box.name}`, act: open(i) }))}
+      />
       <Sheet
         title="Bench"
         mid={`${cards.length} of ${bench.boxes.length} boxes are open`}
@@ -127,16 +132,12 @@ export default function BenchPage() {
               {idle.slice(0, 12).map((m, i) => (
                 <span key={m.id}>
                   {i > 0 && ', '}
-                  <Base asChild>
-                    <Link to={`/shelf/${encodeURIComponent(m.id)}`}>{m.name}</Link>
-                  </Base>{' '}
+                  <To to={`/shelf/${encodeURIComponent(m.id)}`}>{m.name}</To>{' '}
                   ({m.form})
                 </span>
               ))}
               {idle.length > 12 && ` and ${idle.length - 12} more`}.{' '}
-              <Base asChild>
-                <Link to="/match">See what fits them</Link>
-              </Base>
+              <To to="/match">See what fits them</To>
             </Text>
           </Box>
         )}

@@ -1,16 +1,25 @@
+import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { differences, type Change } from '@zb/core/model/changes';
 import { BenchFileError, benchToText, previewImport, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Primary, Quiet } from '../../ui/Button';
+import { checked } from '../../parts/checked';
 import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
 import { mayBe } from '../../parts/textFile';
+import { useDraftForm } from '../../parts/useDraftForm';
 import { download, fileName } from '../../storage/download';
 import { useAct, useBench, useStore } from '../../storage/hooks';
+import { Primary, Quiet } from '../../ui/Button';
+import { FileDrop } from '../../ui/FileDrop';
+import { Input } from '../../ui/Input';
+import { Line, LineHead, Num, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
+import { Acts } from '../../ui/Words';
 import { differencesInTurns, readBench } from '../../workers/readBench';
 
 const title = (collection: string): string => {
@@ -26,6 +35,37 @@ interface Incoming {
   changes: Change[];
 }
 
+const nameSchema = z.object({ name: z.string().trim().min(1).max(120) });
+
+/** The name of the bench, saved by its button. */
+function Rename({ bench }: { bench: Bench }) {
+  const act = useAct();
+  const { form, submit } = useDraftForm({
+    values: { name: bench.name },
+    resolver: checked(nameSchema),
+    draft: 'bench name',
+    ask: false,
+    save: ({ name }) =>
+      act({
+        label: `Bench renamed “${name}”`,
+        changes: [{ in: 'name', id: 'name', to: name, saw: bench.name }],
+      }),
+  });
+  return (
+    <HStack asChild gap="2" align="flex-end">
+      <form onSubmit={(e) => void submit(e)}>
+        <Input
+          label="Name of the bench"
+          maxLength={120}
+          error={form.formState.errors.name?.message}
+          {...form.register('name')}
+        />
+        <Quiet type="submit">Rename</Quiet>
+      </form>
+    </HStack>
+  );
+}
+
 /** The whole bench as one file: save it, open one, see what would change before anything does. */
 export default function BenchFilePage() {
   const bench = useBench();
@@ -39,7 +79,6 @@ export default function BenchFilePage() {
     list: readonly FileProblem[];
     count: number;
   } | null>(null);
-  const [name, setName] = useState(bench.name);
   const open = async (file: File): Promise<void> => {
     setIncoming(null);
     setProblem(null);
@@ -72,6 +111,7 @@ export default function BenchFilePage() {
     () => incoming && previewImport(incoming.against, incoming.bench, incoming.changes),
     [incoming],
   );
+  const figure = (words: string) => ({ words, figure: true });
   return (
     <>
       <Sheet
@@ -97,110 +137,65 @@ export default function BenchFilePage() {
         hint={incoming ? 'One undo takes it back' : 'One readable JSON file'}
       >
         {problem && (
-          <div className="said said-stop" role="alert" style={{ marginBottom: 12 }}>
-            <b>{problem.words}</b> Nothing on your bench was changed.
-            <FileProblems list={problem.list} most={12} count={problem.count} />
-          </div>
+          <Box marginBottom="3">
+            <Said kind="stop" title={problem.words}>
+              Nothing on your bench was changed.
+              <FileProblems list={problem.list} most={12} count={problem.count} />
+            </Said>
+          </Box>
         )}
         {incoming ? (
-          <table className="t" style={{ maxWidth: 640 }}>
-            <thead>
-              <tr>
-                <th scope="col">{incoming.file}</th>
-                {['Added', 'Replaced', 'Taken away', 'The same'].map((h) => (
-                  <th scope="col" className="num" key={h}>
-                    {h}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
+          <Box maxWidth="prose">
+            <Ruled
+              label="What it would change"
+              heads={[incoming.file, ...['Added', 'Replaced', 'Taken away', 'The same'].map(figure)]}
+            >
               {preview?.map((p) => (
-                <tr key={p.collection}>
-                  <th scope="row">{title(p.collection)}</th>
-                  <td className="num">{p.added}</td>
-                  <td className="num">{p.replaced}</td>
-                  <td className="num">{p.removed}</td>
-                  <td className="num">{p.same}</td>
-                </tr>
+                <Line key={p.collection}>
+                  <LineHead>{title(p.collection)}</LineHead>
+                  <Num>{p.added}</Num>
+                  <Num>{p.replaced}</Num>
+                  <Num>{p.removed}</Num>
+                  <Num>{p.same}</Num>
+                </Line>
               ))}
-            </tbody>
-          </table>
+            </Ruled>
+          </Box>
         ) : (
-          <div className="stack" style={{ maxWidth: 620 }}>
-            <p>
+          <Stack gap="4" maxWidth="prose">
+            <Text>
               In this browser, on this machine, and in the files you save. The server keeps only the
               stand-ins’ own state.
-            </p>
-            <form
-              className="actions"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (name.trim())
-                  void act({
-                    label: `Bench renamed “${name.trim()}”`,
-                    changes: [{ in: 'name', id: 'name', to: name.trim(), saw: bench.name }],
-                  });
-              }}
-            >
-              <label className="field" style={{ flex: 1 }}>
-                <span>Name of the bench</span>
-                <input
-                  className="in"
-                  maxLength={120}
-                  value={name}
-                  onChange={(e) => setName(e.target.value)}
-                />
-              </label>
-              <Quiet type="submit" alignSelf="flex-end">
-                Rename
-              </Quiet>
-            </form>
-            <label className="field">
-              <span>Open a bench file</span>
-              <input
-                type="file"
-                accept=".json,application/json"
-                aria-label="Bench file"
-                onChange={(e) => {
-                  const file = e.target.files?.[0];
-                  e.target.value = '';
-                  if (file) void open(file);
-                }}
-              />
-              <span className="sub" role="status">
-                {reading === null
-                  ? 'All of it is checked first; you see what it would add and replace before anything changes.'
-                  : `Reading ${reading}…`}
-              </span>
-            </label>
-            <table className="t">
-              <thead>
-                <tr>
-                  <th scope="col">In the file now</th>
-                  <th scope="col" className="num">
-                    Records
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {theBench.names.map((name) => (
-                  <tr key={name}>
-                    <th scope="row">{title(name)}</th>
-                    <td className="num">{theBench.records(bench, name).length}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <div className="actions">
+            </Text>
+            <Rename key={bench.name} bench={bench} />
+            <FileDrop
+              label="Bench file"
+              act="Open a bench file"
+              accept={['.json', 'application/json']}
+              words={
+                reading === null
+                  ? 'or drop it here. All of it is checked first; you see what it would change before anything does.'
+                  : `Reading ${reading}…`
+              }
+              onFiles={([file]) => file && void open(file)}
+            />
+            <Ruled label="What the file holds" heads={['In the file now', figure('Records')]}>
+              {theBench.names.map((name) => (
+                <Line key={name}>
+                  <LineHead>{title(name)}</LineHead>
+                  <Num>{theBench.records(bench, name).length}</Num>
+                </Line>
+              ))}
+            </Ruled>
+            <Acts>
               <Quiet onClick={() => void replace(emptyBench(), 'Empty bench begun')}>
                 Start an empty bench
               </Quiet>
               <Quiet onClick={() => void replace(saltmarshHall(), 'Demo bench loaded')}>
                 Load the demo bench
               </Quiet>
-            </div>
-          </div>
+            </Acts>
+          </Stack>
         )}
       </Sheet>
       <BenchLedger bench={bench} />

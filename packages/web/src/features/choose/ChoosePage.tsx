@@ -1,6 +1,6 @@
+import { Grid, Text } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import { chooseProfile } from '@zb/core/acts/box';
 import { fitHeadline } from '@zb/core/words/fit/headline';
 import { judgedShort } from '@zb/core/words/fit/finding';
@@ -9,8 +9,12 @@ import { score } from '@zb/core/system/score';
 import { machineView } from '@zb/core/system/view';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { NoProfiles } from '../../parts/NoProfiles';
-import { VerdictMark } from '../../parts/Marks';
+import { FitMark } from '../../parts/Marks';
 import { stamp, useAct } from '../../storage/hooks';
+import { Word } from '../../ui/Button';
+import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
+import { To } from '../../ui/To';
+import { Sub } from '../../ui/Words';
 import { SystemCard } from './SystemCard';
 
 function ChoosePage({ context }: { context: BoxContext }) {
@@ -25,13 +29,9 @@ function ChoosePage({ context }: { context: BoxContext }) {
   if (!machine || !view) {
     return (
       <BoxFrame context={context} stop="choose" headline="Choose a machine first">
-        <p>
-          Which system fits depends on the machine.{' '}
-          <Link className="link" to={`/box/${box.id}/survey`}>
-            Go to the survey
-          </Link>
-          .
-        </p>
+        <Text>
+          Which system fits depends on the machine. <To to={`/box/${box.id}/survey`}>Go to the survey</To>.
+        </Text>
       </BoxFrame>
     );
   }
@@ -42,55 +42,45 @@ function ChoosePage({ context }: { context: BoxContext }) {
       stop="choose"
       headline={fitHeadline(machine.name, box.purpose, judged, box.profileId)}
       acts={
-        <Link className="link" to="/profiles">
-          Profiles
-        </Link>
+        <To to="/profiles">Profiles</To>
       }
     >
       {judged.length === 0 || !shown ? (
         <NoProfiles />
       ) : (
-        <div className="choose">
-          <table className="t picklist">
-            <thead>
-              <tr>
-                <th scope="col">System</th>
-                <th scope="col">On {machine.name}</th>
-                <th scope="col" className="num">
-                  Score
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {judged.map((j) => (
-                <tr key={j.profileId} className={j.profileId === shown.profileId ? 'here' : ''}>
-                  <th scope="row">
-                    <button
-                      type="button"
-                      className="link"
-                      aria-pressed={j.profileId === shown.profileId}
-                      onClick={() => setPicked(j.profileId)}
-                    >
-                      {j.profile}
-                    </button>
-                    <span className="sub">
-                      {j.of.purpose}
-                      {j.profileId === box.profileId && <b>, chosen</b>}
-                    </span>
-                  </th>
-                  <td>
-                    <VerdictMark verdict={j.verdict} />
-                    <span className="sub">{judgedShort(j)}</span>
-                  </td>
-                  <td className="num">
-                    {j.verdict === 'does not fit'
-                      ? ''
-                      : formatNumber(score(view, j.of, bench.settings.weights, j.cost).total)}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+        <Grid
+          gap="5"
+          alignItems="start"
+          templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) minmax(0, 1.45fr)' }}
+        >
+          <Ruled
+            dense
+            label="Systems"
+            heads={['System', `On ${machine.name}`, { words: 'Score', figure: true }]}
+          >
+            {judged.map((j) => (
+              <Line key={j.profileId} here={j.profileId === shown.profileId}>
+                <LineHead>
+                  <Word aria-pressed={j.profileId === shown.profileId} onClick={() => setPicked(j.profileId)}>
+                    {j.profile}
+                  </Word>
+                  <Sub>
+                    {j.of.purpose}
+                    {j.profileId === box.profileId && <b>, chosen</b>}
+                  </Sub>
+                </LineHead>
+                <Cell>
+                  <FitMark verdict={j.verdict} />
+                  <Sub>{judgedShort(j)}</Sub>
+                </Cell>
+                <Num>
+                  {j.verdict === 'does not fit'
+                    ? ''
+                    : formatNumber(score(view, j.of, bench.settings.weights, j.cost).total)}
+                </Num>
+              </Line>
+            ))}
+          </Ruled>
           <SystemCard
             key={shown.profileId}
             bench={bench}
@@ -101,7 +91,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
             profile={shown.of}
             onChoose={(j) => void act(chooseProfile(box, shown.of, j, stamp()))}
           />
-        </div>
+        </Grid>
       )}
     </BoxFrame>
   );

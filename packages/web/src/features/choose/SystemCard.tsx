@@ -1,6 +1,6 @@
+import { Box, Grid, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
 import { breakEvenWords, costWords } from '@zb/core/words/fit/cost';
 import { flipWords } from '@zb/core/words/fit/score';
@@ -11,16 +11,24 @@ import { flipReport, moneyReport, plannedRival } from '@zb/core/system/report';
 import { releaseCard } from '@zb/core/system/school';
 import { score } from '@zb/core/system/score';
 import type { MachineView } from '@zb/core/system/view';
-import type { Bench, Box, Machine, Profile } from '@zb/core/model/bench';
+import type { Bench, Box as BoxRecord, Machine, Profile } from '@zb/core/model/bench';
+import { z } from 'zod';
 import { Primary, Quiet } from '../../ui/Button';
+import { Fold } from '../../ui/Fold';
+import { Select } from '../../ui/Select';
+import { To } from '../../ui/To';
+import { Head, Soft, Sub } from '../../ui/Words';
 import { Facts } from '../../parts/Facts';
 import { Findings } from '../../parts/Findings';
-import { VerdictMark } from '../../parts/Marks';
+import { FitMark } from '../../parts/Marks';
+import { OneFact } from '../../parts/OneFact';
 import { OtherWays } from '../../parts/OtherWays';
 import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
 import { stamp, useAct } from '../../storage/hooks';
 import { SchoolCard } from './SchoolCard';
+
+const hoursSchema = z.coerce.number<string>().min(0).max(24);
 
 /** Everything about one system on this machine: verdict, repairs, releases, score and running cost. */
 export function SystemCard({
@@ -33,7 +41,7 @@ export function SystemCard({
   onChoose,
 }: {
   bench: Bench;
-  box: Box;
+  box: BoxRecord;
   machine: Machine;
   view: MachineView;
   judged: Judgement;
@@ -58,11 +66,22 @@ export function SystemCard({
   const take = (releaseId: string, variantId: string): void =>
     onChoose(judge(view, profile, { releaseId, variantId }));
   return (
-    <section className="systemcard" aria-label={`${profile.name} on ${machine.name}`}>
-      <div className="row" style={{ alignItems: 'baseline' }}>
-        <h2 style={{ fontSize: 17 }}>
+    <Stack
+      as="section"
+      aria-label={`${profile.name} on ${machine.name}`}
+      gap="2.5"
+      minWidth="0"
+      css={{
+        borderInlineStart: { lg: '1px solid {colors.fg}' },
+        borderTop: { base: '1px solid {colors.fg}', lg: 'none' },
+        paddingInlineStart: { lg: '18px' },
+        paddingTop: { base: '10px', lg: 0 },
+      }}
+    >
+      <HStack justify="space-between" align="baseline">
+        <Heading as="h2" textStyle="title">
           {profile.name} {judged.release.version}
-        </h2>
+        </Heading>
         {chosen ? (
           <b>chosen</b>
         ) : (
@@ -70,87 +89,66 @@ export function SystemCard({
             Choose
           </Primary>
         )}
-      </div>
-      <p>
-        {profile.about}{' '}
-        <Link className="link" to={`/profiles/${profile.id}`}>
-          Its profile
-        </Link>
-      </p>
-      <div>
-        <VerdictMark verdict={judged.verdict} />
-        {judged.cost !== null && judged.cost > 0 && (
-          <span className="soft"> {amount(bench, judged.cost)} to buy</span>
-        )}
+      </HStack>
+      <Text>
+        {profile.about} <To to={`/profiles/${profile.id}`}>Its profile</To>
+      </Text>
+      <Box>
+        <FitMark verdict={judged.verdict} />
+        {judged.cost !== null && judged.cost > 0 && <Soft> {amount(bench, judged.cost)} to buy</Soft>}
         <Findings machine={machine} profile={profile} judged={judged} boxId={box.id} />
         {judged.missing.length > 0 && <Facts machine={machine} only={judged.missing.map((m) => m.fact)} />}
         <OtherWays bench={bench} ways={ways} />
         <RuleTable judged={judged} />
-      </div>
+      </Box>
       <SchoolCard card={card} purpose={profile.purpose} machine={machine.name} onTake={take} />
-      <div className="two" style={{ gap: 18 }}>
-        <div>
-          <h3 className="h6">Score {formatNumber(scored.total)} of 100</h3>
+      <Grid gap="5" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+        <Box>
+          <Head as="h3">Score {formatNumber(scored.total)} of 100</Head>
           {flip && (
-            <p>
+            <Text>
               <b>What would flip it.</b> {flipWords(flip)}
-            </p>
+            </Text>
           )}
-          <details className="why">
-            <summary>What each criterion adds</summary>
+          <Fold title="What each criterion adds">
             <ScoreTable score={scored} settings={bench.settings} />
-            <Link className="link" to="/match">
-              Move the weights at Match
-            </Link>
-          </details>
-        </div>
-        <div>
-          <h3 className="h6">Running cost</h3>
+            <To to="/match">Move the weights at Match</To>
+          </Fold>
+        </Box>
+        <Stack gap="2">
+          <Head as="h3">Running cost</Head>
           {money.own ? (
             <>
-              <p>
-                <b className="m">{amount(bench, money.own.perYear)}</b> a year
-                <span className="sub">{costWords(money.own, bench.settings)}.</span>
-              </p>
-              <label className="field" style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-                <span>Hours a day</span>
-                <input
-                  className="in mono"
-                  style={{ width: 74 }}
-                  type="number"
-                  min={0}
-                  max={24}
-                  step={0.5}
-                  value={hours}
-                  onChange={(e) => {
-                    const n = Number(e.target.value);
-                    if (e.target.value !== '' && n >= 0 && n <= 24)
-                      void act(updateBox(box, { hoursPerDay: n }, `Runs ${n} hours a day`));
-                  }}
-                />
-              </label>
+              <Text>
+                <b>{amount(bench, money.own.perYear)}</b> a year
+                <Sub>{costWords(money.own, bench.settings)}.</Sub>
+              </Text>
+              <OneFact
+                label="Hours a day"
+                value={String(hours)}
+                schema={hoursSchema}
+                number={{ min: 0, max: 24, step: 0.5 }}
+                width="field"
+                onKeep={(n) => act(updateBox(box, { hoursPerDay: n }, `Runs ${n} hours a day`))}
+              />
               {other && (
-                <label className="field">
-                  <span>Against</span>
-                  <select className="in" value={other.machineId} onChange={(e) => setAgainst(e.target.value)}>
-                    {money.against.map((a) => (
-                      <option key={a.machineId} value={a.machineId}>
-                        {a.name}
-                        {a.price > 0 ? `, ${amount(bench, a.price)}` : ''}
-                      </option>
-                    ))}
-                  </select>
-                  <span className="sub">{breakEvenWords(other.name, other.even, bench.settings)}</span>
-                </label>
+                <Select
+                  label="Against"
+                  value={other.machineId}
+                  onChange={(e) => setAgainst(e.target.value)}
+                  options={money.against.map((a) => ({
+                    value: a.machineId,
+                    words: `${a.name}${a.price > 0 ? `, ${amount(bench, a.price)}` : ''}`,
+                  }))}
+                  help={breakEvenWords(other.name, other.even, bench.settings)}
+                />
               )}
             </>
           ) : (
-            <p className="soft">
-              Enter the watts when idle at the survey, and the cost of a year stands here.
-            </p>
+            <Soft>Enter the watts when idle at the survey, and the cost of a year stands here.</Soft>
           )}
-        </div>
-      </div>
+        </Stack>
+      </Grid>
       {chosen && (
         <Quiet
           alignSelf="flex-start"
@@ -167,6 +165,6 @@ export function SystemCard({
           Choose another
         </Quiet>
       )}
-    </section>
+    </Stack>
   );
 }

@@ -172,7 +172,7 @@ function Shown() {
         >
           <Quiet>Open an image</Quiet>
         </Nothing>
-        <FileDrop label="Drop an image here, or pick one" onFiles={() => undefined} />
+        <FileDrop label="Image file" act="Open an image" words="or drop it here" onFiles={() => undefined} />
       </Part>
       <Part title="Facts and tables">
         <HStack gap="8">
@@ -188,8 +188,8 @@ function Shown() {
         <Tabs
           label="Sides"
           sides={[
-            { title: 'Before', body: <Text>ext4, 224 GiB</Text> },
-            { title: 'After', body: <Text>empty</Text> },
+            { id: 'before', title: 'Before', body: <Text>ext4, 224 GiB</Text> },
+            { id: 'after', title: 'After', body: <Text>empty</Text> },
           ]}
         />
         <Box width="full">

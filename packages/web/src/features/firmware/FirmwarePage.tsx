@@ -1,3 +1,4 @@
+import { Box, Grid, Stack, Text } from '@chakra-ui/react';
 import { updateBox } from '@zb/core/acts/box';
 import { bootLadder } from '@zb/core/starting/ladder';
 import type { Rung } from '@zb/core/starting/rung';
@@ -8,8 +9,13 @@ import type { FactKey } from '@zb/core/model/facts';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Facts } from '../../parts/Facts';
 import { LogEntryForm } from '../../parts/LogEntryForm';
-import { Mark, type MarkKind } from '../../parts/Marks';
+import { Ladder } from '../../drawing/Ladder';
 import { useAct } from '../../storage/hooks';
+import { Choices } from '../../ui/Choices';
+import type { MarkKind } from '../../ui/Marks';
+import { Said } from '../../ui/Said';
+import { To } from '../../ui/To';
+import { Head, Sub } from '../../ui/Words';
 
 const KEYS: readonly FactKey[] = [
   'firmware.mode',
@@ -39,7 +45,10 @@ function FirmwarePage({ context }: { context: BoxContext }) {
   if (!machine) {
     return (
       <BoxFrame context={context} stop="firmware" headline="What will it start? Choose a machine first">
-        <p>The boot ladder follows the machine’s firmware. Take a machine at Survey.</p>
+        <Text>
+          The boot ladder follows the machine’s firmware.{' '}
+          <To to={`/box/${box.id}/survey`}>Take a machine at Survey</To>.
+        </Text>
       </BoxFrame>
     );
   }
@@ -55,60 +64,61 @@ function FirmwarePage({ context }: { context: BoxContext }) {
     );
   return (
     <BoxFrame context={context} stop="firmware" headline={ladderHeadline(ladder)}>
-      <div className="two wide-left">
-        <div className="stack">
-          <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-            <legend className="h6" style={{ padding: 0 }}>
-              How the stick is to be started
-            </legend>
-            <label className="row" style={{ justifyContent: 'flex-start' }}>
-              <input type="radio" name="by" checked={box.startBy === 'menu'} onChange={() => by('menu')} />
-              <span>
-                <b>One-time menu</b>, order untouched
-                <span className="sub">{menuSchoolWords(knownFact(machine, 'firmware.order')?.value)}</span>
-              </span>
-            </label>
-            <label className="row" style={{ justifyContent: 'flex-start' }}>
-              <input type="radio" name="by" checked={box.startBy === 'order'} onChange={() => by('order')} />
-              <span>
-                <b>Boot order</b>
-                <span className="sub">
-                  For machines without a menu. With the stick first and left in, the machine enters the
-                  installer again at every restart.
-                </span>
-              </span>
-            </label>
-          </fieldset>
-          <div>
-            <h2 className="h6">Boot ladder: the next start, read from the top</h2>
-            <ol className="ladder" aria-label="Boot ladder">
-              {ladder.rungs.map((r) => (
-                <li
-                  key={rungTitle(r.entry)}
-                  className={r.state === 'started' ? 'reached' : r.state === 'not reached' ? 'dim' : ''}
-                >
-                  <Mark kind={MARK[r.state]}>{r.state}</Mark>
-                  <span>
-                    <b>{rungTitle(r.entry)}</b>
-                    <span className="sub">{rungWords(r.why)}</span>
-                    {r.remedy && <span className="sub">→ {rungRemedy(r)}</span>}
-                  </span>
-                </li>
-              ))}
-            </ol>
-          </div>
+      <Grid
+        gap="6"
+        alignItems="start"
+        templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
+      >
+        <Stack gap="3">
+          <Choices
+            label="How the stick is to be started"
+            value={box.startBy}
+            choices={[
+              {
+                value: 'menu',
+                words: (
+                  <>
+                    <b>One-time menu</b>, order untouched
+                  </>
+                ),
+                means: menuSchoolWords(knownFact(machine, 'firmware.order')?.value),
+              },
+              {
+                value: 'order',
+                words: <b>Boot order</b>,
+                means:
+                  'For machines without a menu. With the stick first and left in, the machine enters the installer again at every restart.',
+              },
+            ]}
+            onTake={by}
+          />
+          <Box>
+            <Head>Boot ladder: the next start, read from the top</Head>
+            <Ladder
+              label="Boot ladder"
+              rungs={ladder.rungs.map((r) => ({
+                key: rungTitle(r.entry),
+                title: rungTitle(r.entry),
+                mark: MARK[r.state],
+                state: r.state,
+                lines: [rungWords(r.why), ...(r.remedy ? [`→ ${rungRemedy(r)}`] : [])],
+                reached: r.state === 'started',
+                dim: r.state === 'not reached',
+              }))}
+            />
+          </Box>
           {ladder.assumed.map(assumptionWords).map((a) => (
-            <p key={a} className="said said-check">
+            <Said key={a} kind="check">
               {a}
-            </p>
+            </Said>
           ))}
-        </div>
-        <div className="stack">
+        </Stack>
+        <Stack gap="3">
           <Facts machine={machine} only={KEYS} />
-          {keysOpen && <p className="sub">{usualKeysWords(machine.form)}</p>}
+          {keysOpen && <Sub>{usualKeysWords(machine.form)}</Sub>}
           <LogEntryForm box={box} stop="firmware" kinds={['setting', 'photo']} />
-        </div>
-      </div>
+        </Stack>
+      </Grid>
     </BoxFrame>
   );
 }

@@ -1,5 +1,5 @@
+import { Box, List, Stack, Text } from '@chakra-ui/react';
 import { Fragment } from 'react';
-import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
 import { amount } from '@zb/core/words/money';
 import type { GatherLine } from '@zb/core/gather/line';
@@ -8,6 +8,10 @@ import { gatherHeadline, safetyWords, thingWords } from '@zb/core/words/gather';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../ui/Button';
 import { useAct } from '../../storage/hooks';
+import { Checkbox } from '../../ui/Checkbox';
+import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
+import { To } from '../../ui/To';
+import { Head, Sub } from '../../ui/Words';
 
 /** Everything that must lie on the bench before this box is begun. */
 function GatherPage({ context }: { context: BoxContext }) {
@@ -41,85 +45,73 @@ function GatherPage({ context }: { context: BoxContext }) {
             </Quiet>
           )}
           <Quiet onClick={() => window.print()}>Print</Quiet>
-          <Link className="link" to="/shopping">
-            Shopping list
-          </Link>
+          <To to="/shopping">Shopping list</To>
         </>
       }
     >
       {!machine || !profile ? (
-        <p>
+        <Text>
           What must be gathered follows from machine and system.{' '}
-          <Link className="link" to={`/box/${box.id}/${machine ? 'choose' : 'survey'}`}>
+          <To to={`/box/${box.id}/${machine ? 'choose' : 'survey'}`}>
             {machine ? 'Choose a system' : 'Go to the survey'}
-          </Link>
+          </To>
           .
-        </p>
+        </Text>
       ) : (
-        <div className="stack">
-          <table className="t rows gather">
-            <thead>
-              <tr>
-                <th scope="col">
-                  <span className="hidden-text">On the bench</span>
-                </th>
-                <th scope="col">What</th>
-                <th scope="col">Why</th>
-                <th scope="col">Where</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.lines
-                .map((l, i) => ({ l, i, words: thingWords(l.thing) }))
-                .map(({ l, i, words }) => (
-                  <Fragment key={l.key}>
-                    {l.group !== list.lines[i - 1]?.group && (
-                      <tr className="grouprow">
-                        <td />
-                        <th scope="rowgroup" colSpan={3} className="h6">
-                          {l.group}
-                        </th>
-                      </tr>
-                    )}
-                    <tr className={box.gathered.includes(l.key) ? 'done' : ''}>
-                      <td>
-                        <input
-                          type="checkbox"
-                          aria-label={`${words.what} lies on the bench`}
-                          checked={box.gathered.includes(l.key)}
-                          onChange={() => toggle(l)}
-                        />
-                      </td>
-                      <th scope="row">
-                        {l.count > 1 && l.group === 'Parts that go in' ? `${l.count} × ` : ''}
-                        {words.what}
-                      </th>
-                      <td className="soft">{words.why}</td>
-                      <td className="nowrap">
-                        {l.where === 'to buy' || l.where === 'in use elsewhere' ? <b>{l.where}</b> : l.where}
-                        {l.price !== undefined && (
-                          <span className="sub">
-                            {l.price === null ? 'no price noted' : amount(bench, l.price * l.count)}
-                          </span>
-                        )}
-                        {l.itemId && box.parts.includes(l.itemId) && <span className="sub">put aside</span>}
-                      </td>
-                    </tr>
-                  </Fragment>
-                ))}
-            </tbody>
-          </table>
+        <Stack gap="4">
+          <Ruled
+            stacked
+            dense
+            label="What must lie on the bench"
+            heads={[{ words: 'On the bench', silent: true }, 'What', 'Why', 'Where']}
+          >
+            {list.lines
+              .map((l, i) => ({ l, i, words: thingWords(l.thing), has: box.gathered.includes(l.key) }))
+              .map(({ l, i, words, has }) => (
+                <Fragment key={l.key}>
+                  {l.group !== list.lines[i - 1]?.group && (
+                    <Line>
+                      <Cell />
+                      <LineHead scope="rowgroup" colSpan={3} whole textStyle="label" borderBottom="ink">
+                        {l.group}
+                      </LineHead>
+                    </Line>
+                  )}
+                  <Line {...(has ? { color: 'fg.muted' } : {})}>
+                    <Cell>
+                      <Checkbox
+                        checked={has}
+                        label={`${words.what} lies on the bench`}
+                        onChange={() => toggle(l)}
+                      />
+                    </Cell>
+                    <LineHead {...(has ? { textDecoration: 'line-through' } : {})}>
+                      {l.count > 1 && l.group === 'Parts that go in' ? `${l.count} × ` : ''}
+                      {words.what}
+                    </LineHead>
+                    <Cell color="fg.muted">{words.why}</Cell>
+                    <Cell>
+                      {l.where === 'to buy' || l.where === 'in use elsewhere' ? <b>{l.where}</b> : l.where}
+                      {l.price !== undefined && (
+                        <Sub>{l.price === null ? 'no price noted' : amount(bench, l.price * l.count)}</Sub>
+                      )}
+                      {l.itemId && box.parts.includes(l.itemId) && <Sub>put aside</Sub>}
+                    </Cell>
+                  </Line>
+                </Fragment>
+              ))}
+          </Ruled>
           {list.safety.length > 0 && (
-            <section aria-label="Where it can hurt">
-              <h2 className="h6">Where it can hurt</h2>
-              <ul className="safety">
+            <Box as="section" aria-label="Where it can hurt">
+              <Head>Where it can hurt</Head>
+              <List.Root marks="square">
                 {list.safety.map((s) => (
-                  <li key={s.key}>{safetyWords(s)}</li>
+                  <List.Item key={s.key}>{safetyWords(s)}</List.Item>
                 ))}
-              </ul>
-            </section>
+              </List.Root>
+            </Box>
           )}
-        </div>
+        </Stack>
       )}
     </BoxFrame>
   );

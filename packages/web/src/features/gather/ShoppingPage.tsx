@@ -1,5 +1,5 @@
+import { Box, Text } from '@chakra-ui/react';
 import Papa from 'papaparse';
-import { Link } from 'react-router';
 import { amount } from '@zb/core/words/money';
 import { shoppingList } from '@zb/core/gather/shopping';
 import { shoppingName, shoppingRows } from '@zb/core/words/gather';
@@ -8,6 +8,10 @@ import { Primary, Quiet } from '../../ui/Button';
 import { Sheet } from '../../parts/Sheet';
 import { download, fileName } from '../../storage/download';
 import { useBench } from '../../storage/hooks';
+import { Nothing } from '../../ui/Nothing';
+import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
+import { To } from '../../ui/To';
+import { Head } from '../../ui/Words';
 
 /** One shopping list over all boxes. */
 export default function ShoppingPage() {
@@ -37,91 +41,71 @@ export default function ShoppingPage() {
             <Quiet disabled={list.lines.length === 0} onClick={save}>
               Save as CSV
             </Quiet>
-            <Link className="link" to="/match">
-              Back to Match
-            </Link>
+            <To to="/match">Back to Match</To>
           </>
         }
         hint="What is on the shelf is counted once, the oldest box first"
       >
         {list.lines.length === 0 ? (
-          <p>Every box that has a machine and a system finds what it needs on the shelf or at hand.</p>
+          <Nothing
+            title="Nothing has to be bought"
+            words="Every box that has a machine and a system finds what it needs on the shelf or at hand."
+          >
+            <To to="/match">See what fits at Match</To>
+          </Nothing>
         ) : (
-          <table className="t rows">
-            <thead>
-              <tr>
-                <th scope="col">What</th>
-                <th scope="col" className="num">
-                  Count
-                </th>
-                <th scope="col" className="num">
-                  Price
-                </th>
-                <th scope="col" className="num">
-                  Together
-                </th>
-                <th scope="col" style={{ paddingLeft: 18 }}>
-                  For
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.lines.map((l) => (
-                <tr key={shoppingName(l)}>
-                  <th scope="row">{shoppingName(l)}</th>
-                  <td className="num">{l.count}</td>
-                  <td className="num">{l.price === null ? 'not noted' : amount(bench, l.price)}</td>
-                  <td className="num">{l.price === null ? '' : amount(bench, l.price * l.count)}</td>
-                  <td style={{ paddingLeft: 18 }}>{l.boxes.join(', ')}</td>
-                </tr>
-              ))}
-              <tr>
-                <th scope="row">Together</th>
-                <td />
-                <td />
-                <td className="num">
-                  <b>{amount(bench, list.total)}</b>
-                </td>
-                <td style={{ paddingLeft: 18 }} className="soft">
-                  {over > 0
-                    ? `${amount(bench, over)} over the budget of ${amount(bench, bench.settings.budget)}`
-                    : `within the budget of ${amount(bench, bench.settings.budget)}`}
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <Ruled
+            stacked
+            label="To buy"
+            heads={[
+              'What',
+              { words: 'Count', figure: true },
+              { words: 'Price', figure: true },
+              { words: 'Together', figure: true },
+              'For',
+            ]}
+          >
+            {list.lines.map((l) => (
+              <Line key={shoppingName(l)}>
+                <LineHead whole>{shoppingName(l)}</LineHead>
+                <Num>{l.count}</Num>
+                <Num>{l.price === null ? 'not noted' : amount(bench, l.price)}</Num>
+                <Num>{l.price === null ? '' : amount(bench, l.price * l.count)}</Num>
+                <Cell>{l.boxes.join(', ')}</Cell>
+              </Line>
+            ))}
+            <Line>
+              <LineHead whole>Together</LineHead>
+              <Cell />
+              <Cell />
+              <Num fontWeight="strong">{amount(bench, list.total)}</Num>
+              <Cell color="fg.muted">
+                {over > 0
+                  ? `${amount(bench, over)} over the budget of ${amount(bench, bench.settings.budget)}`
+                  : `within the budget of ${amount(bench, bench.settings.budget)}`}
+              </Cell>
+            </Line>
+          </Ruled>
         )}
         {list.shelf.length > 0 && (
-          <section style={{ marginTop: 18 }}>
-            <h2 className="h6">From the shelf</h2>
-            <table className="t">
-              <thead className="hidden-text">
-                <tr>
-                  <th scope="col">What</th>
-                  <th scope="col">For</th>
-                </tr>
-              </thead>
-              <tbody>
-                {list.shelf.map((l) => (
-                  <tr key={l.itemId}>
-                    <th scope="row" style={{ width: '38%' }}>
-                      <Link className="link" to={`/shelf/${l.itemId}`}>
-                        {l.name}
-                      </Link>
-                    </th>
-                    <td>{l.boxes.join(', ')}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </section>
+          <Box as="section" aria-label="From the shelf" marginTop="5">
+            <Head>From the shelf</Head>
+            <Ruled label="From the shelf" heads={['What', 'For']} silent>
+              {list.shelf.map((l) => (
+                <Line key={l.itemId}>
+                  <LineHead css={{ width: '38%' }}>
+                    <To to={`/shelf/${l.itemId}`}>{l.name}</To>
+                  </LineHead>
+                  <Cell>{l.boxes.join(', ')}</Cell>
+                </Line>
+              ))}
+            </Ruled>
+          </Box>
         )}
-        <p className="soft" style={{ marginTop: 12 }}>
+        <Text color="fg.muted" marginTop="3">
           Prices come from the things on the shelf that are marked “could be bought”.{' '}
-          <Link className="link" to="/shelf">
-            Note a price
-          </Link>
-        </p>
+          <To to="/shelf">Note a price</To>
+        </Text>
       </Sheet>
       <BenchLedger bench={bench} />
     </>

@@ -1,11 +1,17 @@
+import { Box, Stack, Text } from '@chakra-ui/react';
 import { differenceWords, treeTitle } from '@zb/core/words/compare';
 import { dumpWords } from '@zb/core/words/readback';
 import { useRef, useState } from 'react';
 import type { ImageComparison } from '@zb/core/write/compareImages';
 import type { ImageItem } from '@zb/core/model/bench';
 import { formatExact, formatIec } from '@zb/core/units/bytes';
-import { progress } from '@zb/core/units/progress';
-import { Stamp } from '../../parts/Marks';
+import { Fold } from '../../ui/Fold';
+import { Stamp } from '../../ui/Marks';
+import { PickFile } from '../../ui/PickFile';
+import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
+import { Data, Head, Sub } from '../../ui/Words';
+import { Working } from '../../ui/Working';
 import { compareFiles, type Comparing } from '../../workers/openImages';
 
 /** How many paths of a tree are listed before the rest is counted. */
@@ -14,91 +20,55 @@ const SHOWN = 12;
 function Paths({ title, paths }: { title: string; paths: string[] }) {
   if (paths.length === 0) return null;
   return (
-    <p>
-      {title}: <span className="m">{paths.slice(0, SHOWN).join(', ')}</span>
+    <Text>
+      {title}: <Data>{paths.slice(0, SHOWN).join(', ')}</Data>
       {paths.length > SHOWN && ` and ${paths.length - SHOWN} more`}
-    </p>
+    </Text>
   );
 }
 
 function Result({ found, first, second }: { found: ImageComparison; first: string; second: string }) {
   const { blocks, differences, trees } = found;
+  const proven = blocks.result === 'proven';
   return (
-    <div className="stack" style={{ gap: 8 }}>
-      <div className={`said said-${blocks.result === 'proven' ? 'moss' : 'stop'}`} role="status">
-        <Stamp kind={blocks.result === 'proven' ? 'good' : 'stop'}>
-          {blocks.result === 'proven' ? 'SAME BYTES' : blocks.pattern.toUpperCase()}
-        </Stamp>{' '}
+    <Stack gap="2">
+      <Said kind={proven ? 'proven' : 'stop'} loud={false}>
+        <Stamp kind={proven ? 'good' : 'stop'}>{proven ? 'SAME BYTES' : blocks.pattern.toUpperCase()}</Stamp>{' '}
         {dumpWords(blocks)}
-      </div>
+      </Said>
       {blocks.firstByte !== null && (
-        <p className="sub">
-          First difference at byte <span className="m">{blocks.firstByte}</span>;{' '}
-          {formatExact(blocks.differingBytes)} differ, in {blocks.differing} blocks of{' '}
-          {formatIec(blocks.blockBytes)}
+        <Sub>
+          First difference at byte <Data>{blocks.firstByte}</Data>; {formatExact(blocks.differingBytes)}{' '}
+          differ, in {blocks.differing} blocks of {formatIec(blocks.blockBytes)}
           {blocks.stretches.length > 0 &&
             `: ${blocks.stretches.map((s) => `${s.title} (${s.blocks})`).join(', ')}`}
           .
-        </p>
+        </Sub>
       )}
       {differences.length > 0 && (
-        <table className="t">
-          <thead>
-            <tr>
-              <th scope="col">What differs</th>
-              <th scope="col">{first}</th>
-              <th scope="col">{second}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {differences.map(differenceWords).map((d) => (
-              <tr key={d.what}>
-                <th scope="row">{d.what}</th>
-                <td>{d.first}</td>
-                <td>{d.second}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Ruled label="What differs" heads={['What differs', first, second]}>
+          {differences.map(differenceWords).map((d) => (
+            <Line key={d.what}>
+              <LineHead>{d.what}</LineHead>
+              <Cell>{d.first}</Cell>
+              <Cell>{d.second}</Cell>
+            </Line>
+          ))}
+        </Ruled>
       )}
       {trees?.map((t) => (
-        <div key={treeTitle(t)}>
-          <h3 className="h6">Files on {treeTitle(t)}</h3>
-          <p>
+        <Box key={treeTitle(t)}>
+          <Head as="h3">Files on {treeTitle(t)}</Head>
+          <Text>
             {t.same} are the same by path and size.{' '}
             {t.onlyInFirst.length + t.onlyInSecond.length + t.sizes.length === 0 && 'None differs.'}
-          </p>
+          </Text>
           <Paths title={`Only in ${first}`} paths={t.onlyInFirst} />
           <Paths title={`Only in ${second}`} paths={t.onlyInSecond} />
           <Paths title="Other sizes" paths={t.sizes.map((s) => `${s.path} (${s.first} and ${s.second})`)} />
-        </div>
+        </Box>
       ))}
-    </div>
-  );
-}
-
-function FileEntry({
-  label,
-  name,
-  onFile,
-}: {
-  label: string;
-  name: string | null;
-  onFile: (f: File) => void;
-}) {
-  return (
-    <label className="field">
-      <span>{label}</span>
-      <input
-        type="file"
-        aria-label={label}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) onFile(file);
-        }}
-      />
-      {name !== null && <span className="sub">{name}</span>}
-    </label>
+    </Stack>
   );
 }
 
@@ -129,38 +99,25 @@ export function ComparePane({ image, file }: { image: ImageItem; file: File | un
     });
   };
   return (
-    <details className="why">
-      <summary>Compare with a dump of the stick, or with another image</summary>
-      <div className="stack" style={{ gap: 8, marginTop: 8 }}>
+    <Fold title="Compare with a dump of the stick, or with another image">
+      <Stack gap="2" align="flex-start">
         {!file && (
-          <FileEntry
-            label={`Open ${image.name} again: the browser forgets files`}
-            name={own?.name ?? null}
+          <PickFile
+            label={own ? `${own.name} is open` : `Open ${image.name} again: the browser forgets files`}
             onFile={(f) => {
               if (f.size === image.bytes) setOwn(f);
               else setProblem('That is another file: its size differs. Nothing was changed.');
             }}
           />
         )}
-        {first && <FileEntry label="Dump or other image" name={null} onFile={(f) => begin(first, f)} />}
-        {problem !== '' && (
-          <p className="said said-stop" role="alert">
-            {problem}
-          </p>
-        )}
+        {first && <PickFile label="Dump or other image" onFile={(f) => begin(first, f)} />}
+        {problem !== '' && <Said kind="stop">{problem}</Said>}
         {state && state.found === undefined && (
-          <div className="row">
-            <span className="m">
-              {Math.round(100 * progress(state.done, state.total, 0).share)} % compared
-            </span>
-            <button type="button" className="link" onClick={state.cancel}>
-              Cancel
-            </button>
-          </div>
+          <Working label="Comparing" done={state.done} whole={state.total} onCancel={state.cancel} />
         )}
-        {state?.found === null && <p className="said said-check">Cancelled. Nothing was kept.</p>}
+        {state?.found === null && <Said kind="check">Cancelled. Nothing was kept.</Said>}
         {state?.found && <Result found={state.found} first={image.name} second={dump?.name ?? 'the other'} />}
-      </div>
-    </details>
+      </Stack>
+    </Fold>
   );
 }

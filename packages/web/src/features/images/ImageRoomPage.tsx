@@ -1,19 +1,22 @@
+import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { beginFromImage } from '@zb/core/acts/profiles';
 import { imageHeadline } from '@zb/core/words/image';
 import { findImage } from '@zb/core/model/bench';
 import { isImage } from '@zb/core/model/shelf';
-import { progress } from '@zb/core/units/progress';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Quiet } from '../../ui/Button';
+import { Said } from '../../ui/Said';
+import { Sub } from '../../ui/Words';
+import { Working } from '../../ui/Working';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';
 import { Sheet } from '../../parts/Sheet';
 import { forgetWaiting, keepFile, readInTurn, roomNow, useRoom } from '../../parts/room';
 import { useImagePlace } from '../../parts/useImagePlace';
-import { useKeys } from '../../parts/useKeys';
+import { Shortcuts } from '../../parts/Shortcuts';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 import { forgetImage } from '../../workers/openImages';
 import { Depot } from '../../parts/Depot';
@@ -47,7 +50,6 @@ export default function ImageRoomPage() {
     forgetImage(PLACE);
     void go('/images');
   };
-  useKeys({ o: inspection ? back : undefined, e: () => setEvidence((v) => !v) });
   if (imageId !== undefined && !image && !busy) return <NotFound what="This image is not on the shelf" />;
   const take = (files: File[]): void => {
     setMany(files.length > 1 || room.waiting.length > 0);
@@ -65,6 +67,12 @@ export default function ImageRoomPage() {
   const kept = bench.items.filter(isImage);
   return (
     <>
+      <Shortcuts
+        list={[
+          { keys: 'o', does: 'open another image', act: inspection ? back : undefined },
+          { keys: 'e', does: 'show or hide the evidence', act: () => setEvidence((v) => !v) },
+        ]}
+      />
       <Sheet
         title="Image room"
         mid={inspection ? (busy ? open.name : (image?.name ?? open?.name)) : `${kept.length} on the shelf`}
@@ -100,28 +108,22 @@ export default function ImageRoomPage() {
             )}
           </ImageView>
         ) : (
-          <div className="stack">
-            {open?.state === 'failed' && (
-              <p className="said said-stop" role="alert">
-                {open.problem}
-              </p>
-            )}
-            {busyRoom && (
-              <div className="said" role="status">
-                Reading {open?.name}
-                {open && ` (${Math.round(100 * progress(open.done, open.file.size, 0).share)} %)`}
-                {room.waiting.length > 0 && `; then ${room.waiting.join(', ')}`}.{' '}
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => {
+          <Stack gap="4">
+            {open?.state === 'failed' && <Said kind="stop">{open.problem}</Said>}
+            {busyRoom && open && (
+              <Box>
+                <Working
+                  label={`Reading ${open.name}`}
+                  done={open.done}
+                  whole={open.file.size}
+                  onCancel={() => {
                     forgetWaiting();
                     place.cancel();
                   }}
-                >
-                  Cancel all
-                </button>
-              </div>
+                  cancelWord="Cancel all"
+                />
+                {room.waiting.length > 0 && <Sub>Then {room.waiting.join(', ')}.</Sub>}
+              </Box>
             )}
             <ImageOpener several onFiles={take} />
             {kept.length > 0 && (
@@ -132,7 +134,7 @@ export default function ImageRoomPage() {
               </>
             )}
             <Depot open={kept.length === 0} onDepot={(d, p) => place.openDepot(d, p).then(show)} />
-          </div>
+          </Stack>
         )}
       </Sheet>
       <BenchLedger bench={bench} />

@@ -1,11 +1,18 @@
+import { HStack, Stack, Text } from '@chakra-ui/react';
+import { z } from 'zod';
 import { signatureWords } from '@zb/core/words/signature';
 import { useState } from 'react';
 import { recordComparisons } from '@zb/core/acts/images';
 import { againstList } from '@zb/core/checksum/against';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
 import type { ImageItem } from '@zb/core/model/bench';
-import { Quiet } from '../../ui/Button';
-import { PickFile } from '../../parts/PickFile';
+import { Quiet, Word } from '../../ui/Button';
+import { Lines } from '../../ui/Input';
+import { PickFile } from '../../ui/PickFile';
+import { Said } from '../../ui/Said';
+import { Head, Soft, Sub } from '../../ui/Words';
+import { checked } from '../../parts/checked';
+import { useDraftForm } from '../../parts/useDraftForm';
 import { readTextFile } from '../../parts/textFile';
 import { setRoomList, useRoom, type RoomList } from '../../parts/room';
 import { stamp, useAct } from '../../storage/hooks';
@@ -27,9 +34,9 @@ function Signature({ list }: { list: RoomList }) {
   const found = list.signature;
   const said = found && signatureWords(found);
   return (
-    <div className="stack" style={{ gap: 4 }}>
-      <p>
-        Is the list itself what they published?{' '}
+    <Stack gap="2">
+      <HStack gap="3" flexWrap="wrap">
+        <Text>Is the list itself what they published?</Text>
         {key === null ? (
           <PickFile
             label="Open the publisher’s OpenPGP key"
@@ -39,92 +46,93 @@ function Signature({ list }: { list: RoomList }) {
             }}
           />
         ) : clear ? (
-          <span className="sub">The signature is in the list itself.</span>
+          <Soft>The signature is in the list itself.</Soft>
         ) : (
           <PickFile label="Open the signature beside the list" onFile={(f) => check(key, f)} />
         )}
-      </p>
-      {problem !== '' && (
-        <p className="said said-stop" role="alert">
-          {problem}
-        </p>
-      )}
+      </HStack>
+      {problem !== '' && <Said kind="stop">{problem}</Said>}
       {found && said && (
-        <div className={`said said-${found.state === 'good' ? 'moss' : 'stop'}`} role="status">
-          <p>{said.found}</p>
-          <p className="sub">{said.proves}</p>
-        </div>
+        <Said kind={found.state === 'good' ? 'proven' : 'stop'} loud={false}>
+          {said.found}
+          <Sub>{said.proves}</Sub>
+        </Said>
       )}
-    </div>
+    </Stack>
   );
 }
+
+const listSchema = z.object({ text: z.string().trim().min(1) });
 
 /** One checksum list against every image of the bench that has been read. */
 export function ListPane({ images }: { images: ImageItem[] }) {
   const act = useAct();
   const { list } = useRoom();
-  const [text, setText] = useState('');
   const [problem, setProblem] = useState('');
-  const take = (value: string, from: string, bytes = new Blob([value])): void => {
+  const take = (value: string, from: string, bytes = new Blob([value])): boolean => {
     const parsed = parseChecksumList(value);
     if (parsed.sums.length + parsed.sizes.length === 0) {
       setProblem(
         'No checksum is in this text: MD5 has 32 hexadecimal digits, SHA-1 40, SHA-256 64, SHA-512 128. Nothing was changed.',
       );
-      return;
+      return false;
     }
     setProblem('');
-    setText('');
     const s = stamp();
     setRoomList({ text: value, bytes, from, signature: null });
     if (images.length > 0) void act(recordComparisons(againstList(images, parsed, from, s.now), from, s));
+    return true;
   };
+  const { form, submit } = useDraftForm({
+    values: { text: '' },
+    resolver: checked(listSchema),
+    draft: 'room list',
+    ask: false,
+    save: ({ text }) => {
+      if (take(text, 'pasted list')) form.reset();
+      return false;
+    },
+  });
   const parsed = list && parseChecksumList(list.text);
   return (
-    <section className="stack" style={{ gap: 8 }} aria-label="Checksum list">
-      <h2 className="h6">One list for all of them</h2>
-      <div style={{ display: 'flex', gap: 8, alignItems: 'start' }}>
-        <textarea
-          className="in mono"
-          rows={2}
-          aria-label="Published checksum list"
-          placeholder="Paste the list they published"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-        />
-        <Quiet onClick={() => take(text, 'pasted list')} disabled={text.trim() === ''}>
-          Compare
-        </Quiet>
-        <PickFile
-          label="Open a list"
-          onFile={(f) =>
-            void readTextFile(f, 'list').then(
-              (t) => take(t, f.name, f),
-              (e: Error) => setProblem(e.message),
-            )
-          }
-        />
-      </div>
-      {problem !== '' && (
-        <p className="said said-check" role="alert">
-          {problem}
-        </p>
-      )}
+    <Stack as="section" gap="2" aria-label="Checksum list">
+      <Head>One list for all of them</Head>
+      <form onSubmit={(e) => void submit(e)}>
+        <HStack gap="2" align="flex-end" flexWrap={{ base: 'wrap', md: 'nowrap' }}>
+          <Lines
+            label="Published checksum list"
+            data
+            rows={2}
+            placeholder="Paste the list they published"
+            error={form.formState.errors.text?.message}
+            {...form.register('text')}
+          />
+          <Quiet type="submit">Compare</Quiet>
+          <PickFile
+            label="Open a list"
+            onFile={(f) =>
+              void readTextFile(f, 'list').then(
+                (t) => take(t, f.name, f),
+                (e: Error) => setProblem(e.message),
+              )
+            }
+          />
+        </HStack>
+      </form>
+      {problem !== '' && <Said kind="check">{problem}</Said>}
       {list && parsed && (
         <>
-          <p className="sub">
+          <Sub>
             {list.from} lies open: {parsed.sums.length} sums
             {parsed.unreadCount > 0 && `, ${parsed.unreadCount} lines that could not be read`}. Every image
             above is held against it, and so is every file opened from now on.
-          </p>
+          </Sub>
           <Signature key={list.text} list={list} />
-          <p>
-            <button type="button" className="link" onClick={() => setRoomList(null)}>
-              Put the list away
-            </button>
-          </p>
+          <Text>
+            <Word onClick={() => setRoomList(null)}>Put the list away</Word>
+          </Text>
         </>
       )}
-    </section>
+    </Stack>
   );
 }

@@ -4,7 +4,10 @@ import { parseChecksumList } from '@zb/core/formats/checksumList';
 import { startsUnder } from '@zb/core/words/image';
 import type { ImageItem } from '@zb/core/model/bench';
 import { formatIec } from '@zb/core/units/bytes';
-import { Mark, type MarkKind } from '../../parts/Marks';
+import { Word } from '../../ui/Button';
+import { VerdictMark, type MarkKind } from '../../ui/Marks';
+import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
+import { Sub } from '../../ui/Words';
 import { useRoom } from '../../parts/room';
 
 const KIND: Record<string, MarkKind> = {
@@ -19,48 +22,43 @@ export function ShelfImages({ images, onOpen }: { images: ImageItem[]; onOpen: (
   const { list } = useRoom();
   const rows = list ? againstList(images, parseChecksumList(list.text), list.from, '') : undefined;
   return (
-    <table className="t rows">
-      <thead>
-        <tr>
-          <th scope="col">On the shelf</th>
-          <th scope="col" className="num">
-            Size
-          </th>
-          <th scope="col">Starts under</th>
-          <th scope="col">{list ? `Against ${list.from}` : 'Compared'}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {images.map((image, i) => {
-          const row = rows?.[i];
-          const comparison = row ? row.comparison : image.comparison;
-          const kind = image.inspection?.container.kind ?? 'none';
-          return (
-            <tr key={image.id}>
-              <th scope="row" className="whole">
-                <button type="button" className="link" onClick={() => onOpen(image.id)}>
-                  {image.name}
-                </button>
-                {kind !== 'none' && <span className="sub">packed as {kind}</span>}
-              </th>
-              <td className="num">{formatIec(image.bytes)}</td>
-              <td>
-                {image.inspection && (startsUnder(image.inspection).join(', ') || 'nothing for certain')}
-              </td>
-              <td>
-                {comparison || row ? (
-                  <Mark kind={KIND[comparison?.verdict ?? ''] ?? 'ask'}>
-                    {row ? rowWords(row) : comparison ? verdictWords[comparison.verdict] : ''}
-                  </Mark>
-                ) : (
-                  'not yet'
-                )}
-                {comparison?.of === 'content' && <span className="sub">by what is packed inside</span>}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Ruled
+      stacked
+      label="Images on the shelf"
+      heads={[
+        'On the shelf',
+        { words: 'Size', figure: true },
+        'Starts under',
+        list ? `Against ${list.from}` : 'Compared',
+      ]}
+    >
+      {images.map((image, i) => {
+        const row = rows?.[i];
+        const comparison = row ? row.comparison : image.comparison;
+        const kind = image.inspection?.container.kind ?? 'none';
+        return (
+          <Line key={image.id}>
+            <LineHead whole>
+              <Word onClick={() => onOpen(image.id)}>{image.name}</Word>
+              {kind !== 'none' && <Sub>packed as {kind}</Sub>}
+            </LineHead>
+            <Num>{formatIec(image.bytes)}</Num>
+            <Cell>
+              {image.inspection && (startsUnder(image.inspection).join(', ') || 'nothing for certain')}
+            </Cell>
+            <Cell>
+              {comparison || row ? (
+                <VerdictMark kind={KIND[comparison?.verdict ?? ''] ?? 'ask'}>
+                  {row ? rowWords(row) : comparison ? verdictWords[comparison.verdict] : ''}
+                </VerdictMark>
+              ) : (
+                'not yet'
+              )}
+              {comparison?.of === 'content' && <Sub>by what is packed inside</Sub>}
+            </Cell>
+          </Line>
+        );
+      })}
+    </Ruled>
   );
 }

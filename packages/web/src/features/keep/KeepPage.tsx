@@ -1,18 +1,23 @@
+import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { removeBox, updateBox } from '@zb/core/acts/box';
 import { buildSheet } from '@zb/core/words/buildSheet';
 import { keepHeadline } from '@zb/core/words/logbook';
 import { findBox, logOf } from '@zb/core/model/bench';
+import { boxSchema } from '@zb/core/model/box';
 import { useNavigate } from 'react-router';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet } from '../../ui/Button';
 import { BuildSheet } from './BuildSheet';
 import { LogEntryForm } from '../../parts/LogEntryForm';
-import { LogTable } from '../../parts/LogTable';
+import { LogBook } from '../../parts/LogBook';
+import { OneFact } from '../../parts/OneFact';
 import { Dialog } from '../../ui/Dialog';
 import { usePrinting } from '../../parts/usePrinting';
 import { download, fileName } from '../../storage/download';
 import { useAct } from '../../storage/hooks';
+import { Fold } from '../../ui/Fold';
+import { Head } from '../../ui/Words';
 
 function KeepPage({ context }: { context: BoxContext }) {
   const { bench, box } = context;
@@ -20,7 +25,6 @@ function KeepPage({ context }: { context: BoxContext }) {
   const go = useNavigate();
   const [viewing, setViewing] = useState(false);
   const printing = usePrinting();
-  const [name, setName] = useState(box.name);
   // What was done is on the screen first; the sheet for print and saving follows it.
   const later = useDeferredValue(bench);
   const sheet = useMemo(() => buildSheet(later, findBox(later, box.id) ?? box), [later, box]);
@@ -40,45 +44,35 @@ function KeepPage({ context }: { context: BoxContext }) {
       }
     >
       {printing && (
-        <div className="print-only">
+        <Box display="none" _print={{ display: 'block' }}>
           <BuildSheet text={sheet} />
-        </div>
+        </Box>
       )}
-      <div className="stack no-print">
+      <Stack gap="4" _print={{ display: 'none' }}>
         {box.decisions.length > 0 && (
-          <div>
-            <h2 className="h6">Decisions</h2>
+          <Box>
+            <Head>Decisions</Head>
             {box.decisions.map((d) => (
-              <p key={d.id}>
+              <Text key={d.id}>
                 <b>
                   {d.what}: {d.value}.
                 </b>{' '}
                 {d.because}
-              </p>
+              </Text>
             ))}
-          </div>
+          </Box>
         )}
         <LogEntryForm box={box} stop="keep" />
-        <LogTable entries={logOf(bench, box.id)} />
-        <details className="why">
-          <summary>Rename or remove this box</summary>
-          <form
-            className="actions"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (name.trim())
-                void act(updateBox(box, { name: name.trim() }, `Box renamed “${name.trim()}”`));
-            }}
-          >
-            <input
-              className="in"
-              style={{ width: 260 }}
-              aria-label="Name of the box"
+        <LogBook entries={logOf(bench, box.id)} />
+        <Fold title="Rename or remove this box">
+          <HStack gap="2" align="flex-end" maxWidth="form">
+            <OneFact
+              label="Name of the box"
+              value={box.name}
+              schema={boxSchema.shape.name.refine((n) => n.trim() !== '', 'A box needs a name.')}
               maxLength={200}
-              value={name}
-              onChange={(e) => setName(e.target.value)}
+              onKeep={(name) => act(updateBox(box, { name: name.trim() }, `Box renamed “${name.trim()}”`))}
             />
-            <Quiet type="submit">Rename</Quiet>
             <Quiet
               onClick={() => {
                 void act(removeBox(bench, box));
@@ -87,9 +81,9 @@ function KeepPage({ context }: { context: BoxContext }) {
             >
               Remove the box and its log
             </Quiet>
-          </form>
-        </details>
-      </div>
+          </HStack>
+        </Fold>
+      </Stack>
       <Dialog open={viewing} onClose={() => setViewing(false)} title="Build sheet" size="lg">
         <BuildSheet text={sheet} />
       </Dialog>

@@ -1,8 +1,11 @@
-import { Link } from 'react-router';
+import { Stack } from '@chakra-ui/react';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Sheet } from '../../parts/Sheet';
 import { useDepot } from '../../parts/useImagePlace';
 import { useBench } from '../../storage/hooks';
+import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
+import { To } from '../../ui/To';
 
 const THINGS: [title: string, what: string, where: string, path: string][] = [
   [
@@ -48,37 +51,24 @@ export default function PracticePage() {
         mid="with stand-ins, nothing real at risk"
         headline="What would you like to see go wrong?"
       >
-        <div className="stack">
-          <p className="said">
+        <Stack gap="3">
+          <Said>
             This area will hold whole exercises with a score; until then it names what the stand-ins can
             already do to you.
-          </p>
-          {depot.error && <p className="said said-check">{depot.error.message}</p>}
-          <table className="t">
-            <thead>
-              <tr>
-                <th scope="col">Trouble</th>
-                <th scope="col">How to meet it</th>
-                <th scope="col">Where</th>
-              </tr>
-            </thead>
-            <tbody>
-              {THINGS.filter(([, , , path]) => demo || path === '/images').map(
-                ([title, what, where, path]) => (
-                  <tr key={title}>
-                    <th scope="row">{title}</th>
-                    <td>{what}</td>
-                    <td>
-                      <Link className="link" to={path}>
-                        {where}
-                      </Link>
-                    </td>
-                  </tr>
-                ),
-              )}
-            </tbody>
-          </table>
-        </div>
+          </Said>
+          {depot.error && <Said kind="check">{depot.error.message}</Said>}
+          <Ruled stacked label="Troubles" heads={['Trouble', 'How to meet it', 'Where']}>
+            {THINGS.filter(([, , , path]) => demo || path === '/images').map(([title, what, where, path]) => (
+              <Line key={title}>
+                <LineHead whole>{title}</LineHead>
+                <Cell whole>{what}</Cell>
+                <Cell>
+                  <To to={path}>{where}</To>
+                </Cell>
+              </Line>
+            ))}
+          </Ruled>
+        </Stack>
       </Sheet>
       <BenchLedger bench={bench} />
     </>

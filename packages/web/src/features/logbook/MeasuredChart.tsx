@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import type { ApexOptions } from 'apexcharts';
 import imported from 'react-apexcharts';
 import { timeAxis } from '@zb/core/box/axis';
@@ -10,15 +11,15 @@ const Chart = (imported as unknown as { default?: typeof imported }).default ?? 
 /** Foretold range as a bar, the measured time as a dot, one column for each write. */
 export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
   const style = getComputedStyle(document.documentElement);
-  const colour = (name: string): string => style.getPropertyValue(name).trim();
+  const token = (name: string): string => style.getPropertyValue(`--zb-${name}`).trim();
   const axis = timeAxis(Math.max(...runs.flatMap((r) => [r.predicted.high, r.seconds])));
   const options: ApexOptions = {
     chart: {
       toolbar: { show: false },
       zoom: { enabled: false },
       animations: { enabled: false },
-      fontFamily: colour('--text'),
-      foreColor: colour('--ink2'),
+      fontFamily: token('fonts-body'),
+      foreColor: token('colors-fg-muted'),
       background: 'transparent',
     },
     theme: { mode: document.documentElement.classList.contains('dark') ? 'dark' : 'light' },
@@ -27,10 +28,10 @@ export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
       type: ['pattern', 'solid'],
       pattern: { style: 'horizontalLines', width: 4, height: 4, strokeWidth: 1.4 },
     },
-    colors: [colour('--blue'), colour('--ink')],
+    colors: [token('colors-work'), token('colors-fg')],
     markers: { size: [0, 6], strokeWidth: 0 },
     stroke: { width: [1, 0] },
-    grid: { borderColor: colour('--rule') },
+    grid: { borderColor: token('colors-rule') },
     legend: { show: true, position: 'top', horizontalAlign: 'left', markers: { strokeWidth: 0 } },
     tooltip: { enabled: false },
     xaxis: { type: 'category', axisTicks: { show: false } },
@@ -51,11 +52,11 @@ export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
   ];
   return (
     <figure>
-      <figcaption className="hidden-text">
+      <Box as="figcaption" srOnly>
         {runs
           .map((r) => `${r.label}: foretold ${formatSpan(r.predicted)}, took ${formatDuration(r.seconds)}`)
           .join('; ')}
-      </figcaption>
+      </Box>
       <div aria-hidden="true">
         <Chart options={options} series={series} height={190} type="rangeBar" />
       </div>

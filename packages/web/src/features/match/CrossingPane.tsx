@@ -1,6 +1,6 @@
+import { Box, Text } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { useMemo } from 'react';
-import { Link } from 'react-router';
 import { unmetWords } from '@zb/core/words/fit/unmet';
 import { flipWords } from '@zb/core/words/fit/score';
 import { amount } from '@zb/core/words/money';
@@ -12,10 +12,12 @@ import { machineView } from '@zb/core/system/view';
 import type { Bench, Machine, Wish } from '@zb/core/model/bench';
 import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup, LedgerRow } from '../../parts/LedgerPane';
-import { VerdictMark } from '../../parts/Marks';
+import { FitMark } from '../../parts/Marks';
 import { OtherWays } from '../../parts/OtherWays';
 import { RuleTable } from '../../parts/RuleTable';
 import { ScoreTable } from '../../parts/ScoreTable';
+import { To } from '../../ui/To';
+import { Soft, Sub } from '../../ui/Words';
 import { RemedyAct } from './RemedyAct';
 import type { Assigning } from '../../workers/assigning';
 
@@ -59,16 +61,14 @@ export function CrossingPane({
           {cell ? (
             <>
               <p>
-                <VerdictMark verdict={cell.judged.verdict} />
-                <span className="sub">
-                  <Link className="link" to={`/profiles/${cell.profile.id}`}>
-                    {cell.profile.name}
-                  </Link>{' '}
+                <FitMark verdict={cell.judged.verdict} />
+                <Sub>
+                  <To to={`/profiles/${cell.profile.id}`}>{cell.profile.name}</To>{' '}
                   {cell.judged.release.version}, {cell.judged.release.channel}
                   {cell.judged.cost !== null &&
                     cell.judged.cost > 0 &&
                     `, ${amount(bench, cell.judged.cost)} to buy`}
-                </span>
+                </Sub>
               </p>
               <Findings machine={machine} profile={cell.profile} judged={cell.judged} wish={wish} />
               <OtherWays bench={bench} ways={ways} />
@@ -80,28 +80,28 @@ export function CrossingPane({
         </LedgerGroup>
       )}
       {cell && canTake(cell.judged.verdict) && (
-        <LedgerGroup title="Score" count={<b className="m">{formatNumber(cell.score.total)}</b>}>
+        <LedgerGroup title="Score" count={<b>{formatNumber(cell.score.total)}</b>}>
           <ScoreTable score={cell.score} settings={bench.settings} />
           {flip && (
-            <p style={{ marginTop: 4 }}>
+            <Text marginTop="1">
               <b>What would flip it.</b> {flipWords(flip)}
-            </p>
+            </Text>
           )}
-          {money && <p className="soft">{amount(bench, money.perYear)} of electricity a year.</p>}
+          {money && <Soft>{amount(bench, money.perYear)} of electricity a year.</Soft>}
         </LedgerGroup>
       )}
       {wish && unmet && why && (
         <LedgerGroup title={`Not met: ${wish.name}`}>
           <p>{why.because}</p>
           {unmet.remedy ? (
-            <div style={{ marginTop: 4 }}>
+            <Box marginTop="1">
               <p>
                 <b>What would meet it.</b> {why.remedy}
               </p>
               <RemedyAct bench={bench} wish={wish} remedy={unmet.remedy} />
-            </div>
+            </Box>
           ) : (
-            <p style={{ marginTop: 4 }}>Nothing that was tried meets it.</p>
+            <Text marginTop="1">Nothing that was tried meets it.</Text>
           )}
         </LedgerGroup>
       )}
@@ -125,7 +125,7 @@ export function CrossingPane({
       )}
       {plan.solution && plan.others && (
         <LedgerGroup title="Nearly as good" count={plan.others.length}>
-          {plan.others.length === 0 && <p className="soft">No other plan comes within 4 %.</p>}
+          {plan.others.length === 0 && <Soft>No other plan comes within 4 %.</Soft>}
           {plan.others.map((o) => (
             <p key={o.value}>{plan.solution && difference(bench, plan.solution, o)}</p>
           ))}

@@ -1,7 +1,8 @@
+import { HStack, Stack } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { amount } from '@zb/core/words/money';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
 import { acceptWords, planHeadline, provenWords } from '@zb/core/words/plan';
 import { partsFor } from '@zb/core/system/part';
@@ -10,19 +11,26 @@ import { emptyBench, machinesOf } from '@zb/core/model/bench';
 import { purposes } from '@zb/core/model/profile';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../ui/Button';
-import { Mark } from '../../parts/Marks';
 import { NoProfiles } from '../../parts/NoProfiles';
 import { Sheet } from '../../parts/Sheet';
-import { useKeys } from '../../parts/useKeys';
+import { Shortcuts } from '../../parts/Shortcuts';
 import { stamp, useAct, useBench } from '../../storage/hooks';
 import { useAssign } from '../../workers/assigning';
 import { useSheet } from '../../workers/useSheet';
+import { VerdictMark } from '../../ui/Marks';
+import { Nothing } from '../../ui/Nothing';
+import { Said } from '../../ui/Said';
+import { Segments } from '../../ui/Segments';
+import { To } from '../../ui/To';
+import { Soft } from '../../ui/Words';
 import { CrossingPane } from './CrossingPane';
 import { MatchTable } from './MatchTable';
 import type { At } from './SheetGrid';
 import { SettingsForm } from './SettingsForm';
 import { SystemPane, SystemTable } from './SystemTable';
 import { WishForm } from './WishForm';
+
+const VIEWS = ['Machines × wishes', 'Machines × systems'] as const;
 
 /** Machines × wishes: what fits, why not, and the assignment that is worth most. */
 export default function MatchPage() {
@@ -47,11 +55,28 @@ export default function MatchPage() {
   const wish = wishes[at.column];
   const machine = machines[at.row];
   const both = !bySystem && wish && machine;
-  useKeys({
-    k: both ? () => void act(togglePin(wish, machine)) : undefined,
-    x: both ? () => void act(toggleForbid(wish, machine)) : undefined,
-    n: bySystem ? undefined : () => void add(),
-  });
+  const pin = both ? () => void act(togglePin(wish, machine)) : undefined;
+  const forbid = both ? () => void act(toggleForbid(wish, machine)) : undefined;
+  const acts =
+    both && pin && forbid
+      ? [
+          {
+            word:
+              wish.pinned === machine.id
+                ? `No longer pin ${wish.name} to ${machine.name}`
+                : `Pin ${wish.name} to ${machine.name}`,
+            keys: 'K',
+            act: pin,
+          },
+          {
+            word: wish.forbid.includes(machine.id)
+              ? `Allow ${wish.name} on ${machine.name}`
+              : `Forbid ${wish.name} on ${machine.name}`,
+            keys: 'X',
+            act: forbid,
+          },
+        ]
+      : [];
   const add = async (): Promise<void> => {
     const fresh = blankWish('New wish', purposes[0], stamp());
     await act(saveWish(undefined, fresh, 'Wish added'));
@@ -69,6 +94,13 @@ export default function MatchPage() {
   const empty = machines.length === 0 || profiles.length === 0;
   return (
     <>
+      <Shortcuts
+        list={[
+          { keys: 'k', does: 'pin the wish to the machine, or let it go', act: pin },
+          { keys: 'x', does: 'forbid the machine to the wish, or allow it', act: forbid },
+          { keys: 'n', does: 'add a wish', act: bySystem ? undefined : () => void add() },
+        ]}
+      />
       <Sheet
         title="Match"
         mid={`${machines.length} machines, ${wishes.length} wishes, ${spare} spare parts, ${amount(bench, settings.budget)} to spend`}
@@ -102,32 +134,16 @@ export default function MatchPage() {
         fill={!empty && (bySystem || wishes.length > 0)}
         hint={bySystem ? 'arrows move' : 'arrows move · K pins a pair · X forbids it · N adds a wish'}
       >
-        <div className="actions no-print" style={{ marginBottom: 6, fontSize: 13 }}>
-          <button
-            type="button"
-            className="link"
-            aria-pressed={!bySystem}
-            onClick={() => setParams({})}
-            style={{ fontWeight: bySystem ? 400 : 650 }}
-          >
-            Machines × wishes
-          </button>
-          <button
-            type="button"
-            className="link"
-            aria-pressed={bySystem}
-            onClick={() => setParams({ by: 'systems' })}
-            style={{ fontWeight: bySystem ? 650 : 400 }}
-          >
-            Machines × systems
-          </button>
-          <Link className="link" to="/profiles">
-            Profiles of systems
-          </Link>
-          <Link className="link" to="/shopping">
-            Shopping list
-          </Link>
-          <span role="status" className="soft">
+        <HStack gap="3" rowGap="1" flexWrap="wrap" marginBottom="2" _print={{ display: 'none' }}>
+          <Segments
+            label="What is held against the machines"
+            options={VIEWS}
+            value={bySystem ? 'Machines × systems' : 'Machines × wishes'}
+            onTake={(view) => setParams(view === 'Machines × systems' ? { by: 'systems' } : {})}
+          />
+          <To to="/profiles">Profiles of systems</To>
+          <To to="/shopping">Shopping list</To>
+          <Soft role="status">
             {plan.state === 'solving'
               ? 'Solving…'
               : plan.state === 'reasons'
@@ -135,38 +151,34 @@ export default function MatchPage() {
                 : plan.state === 'cancelled'
                   ? 'Solving was stopped; what you see is the last plan.'
                   : ''}
-          </span>
-        </div>
+          </Soft>
+        </HStack>
         {plan.state === 'failed' && (
-          <p className="said said-stop" role="alert">
+          <Said kind="stop">
             The shelf could not be solved: {plan.problem} Nothing was changed. Try “Solve again”.
-          </p>
+          </Said>
         )}
         {empty ? (
-          <div className="stack">
+          <Stack gap="3">
             {machines.length === 0 && (
-              <p>
-                No machine is on the shelf yet.{' '}
-                <Link className="link" to="/shelf">
-                  Put one there and paste its survey
-                </Link>
-                .
-              </p>
+              <Nothing
+                title="No machine is on the shelf yet"
+                words="What fits is judged machine by machine, from its survey or from what you enter."
+              >
+                <Quiet onClick={() => void go('/shelf')}>Put one there and paste its survey</Quiet>
+              </Nothing>
             )}
             {profiles.length === 0 && <NoProfiles />}
-          </div>
+          </Stack>
         ) : bySystem ? (
           <SystemTable bench={bench} machines={machines} sheet={sheet} at={system} onAt={setSystem} />
         ) : wishes.length === 0 ? (
-          <div className="stack" style={{ maxWidth: 560 }}>
-            <p>
-              A wish says what a machine is wanted for and where it will stand. With wishes here, the bench
-              works out which machine should take which, and which spare part goes where.
-            </p>
-            <div>
-              <Primary onClick={() => void add()}>Add the first wish</Primary>
-            </div>
-          </div>
+          <Nothing
+            title="No wish yet"
+            words="A wish says what a machine is wanted for and where it will stand. With wishes here, the bench works out which machine should take which, and which spare part goes where."
+          >
+            <Primary onClick={() => void add()}>Add the first wish</Primary>
+          </Nothing>
         ) : (
           <MatchTable
             bench={bench}
@@ -176,6 +188,7 @@ export default function MatchPage() {
             at={at}
             onAt={setAt}
             onWish={setEditing}
+            acts={acts}
           />
         )}
       </Sheet>
@@ -186,13 +199,28 @@ export default function MatchPage() {
       ) : (
         <CrossingPane bench={given} machine={machine} wish={wish} sheet={sheet} plan={plan} />
       )}
-      <div className="legend">
-        <Mark kind="yes">fits</Mark>
-        <Mark kind="change">fits after a change</Mark>
-        <Mark kind="ask">cannot say yet</Mark>
-        <Mark kind="no">does not fit</Mark>
-        <span className="soft">outlined: {bySystem ? 'chosen in a box' : 'in the plan'}</span>
-      </div>
+      <HStack
+        gridArea="route"
+        bg="bg.margin"
+        borderTop="firm"
+        borderLeft={{ lg: 'firm' }}
+        justify="center"
+        columnGap="6"
+        rowGap="0"
+        flexWrap="wrap"
+        minHeight="touch"
+        paddingInline="4"
+        _print={{ display: 'none' }}
+        hideBelow="md"
+        aria-label="What the marks mean"
+        role="group"
+      >
+        <VerdictMark kind="yes">fits</VerdictMark>
+        <VerdictMark kind="change">fits after a change</VerdictMark>
+        <VerdictMark kind="ask">cannot say yet</VerdictMark>
+        <VerdictMark kind="no">does not fit</VerdictMark>
+        <Soft>outlined: {bySystem ? 'chosen in a box' : 'in the plan'}</Soft>
+      </HStack>
       {edited && <WishForm key={edited.id} bench={bench} wish={edited} onClose={() => setEditing(null)} />}
       {weighing && <SettingsForm bench={bench} onClose={() => setWeighing(false)} />}
     </>

@@ -1,7 +1,9 @@
 import type { Solution } from '@zb/core/assign/solve';
 import type { BriefSheet } from '@zb/core/system/sheet';
 import type { Bench, Machine, Wish } from '@zb/core/model/bench';
-import { SheetGrid, type At, type CellProps } from './SheetGrid';
+import { Word } from '../../ui/Button';
+import { HazardMark } from '../../ui/Marks';
+import { SheetGrid, type At, type CellAct, type CellProps } from './SheetGrid';
 
 /** Machines × wishes, with the plan drawn on it. */
 export function MatchTable({
@@ -12,6 +14,7 @@ export function MatchTable({
   at,
   onAt,
   onWish,
+  acts,
 }: {
   bench: Bench;
   machines: Machine[];
@@ -20,6 +23,7 @@ export function MatchTable({
   at: At;
   onAt: (at: At) => void;
   onWish: (id: string) => void;
+  acts: readonly CellAct[];
 }) {
   const chosen = new Set(plan?.assignments.map((a) => `${a.machineId} ${a.wishId}`));
   const unmet = (w: Wish): boolean => plan !== undefined && !plan.assignments.some((a) => a.wishId === w.id);
@@ -27,22 +31,13 @@ export function MatchTable({
     id: w.id,
     head: (
       <>
-        <button
-          type="button"
-          className="link"
-          onClick={() => onWish(w.id)}
-          title={`Change the wish “${w.name}”`}
-        >
+        <Word onClick={() => onWish(w.id)} title={`Change the wish “${w.name}”`} fontWeight="strong">
           {w.name}
-        </button>
-        <span className="sub">
+        </Word>
+        <span data-sub="">
           {w.purpose} · {w.importance}/5
         </span>
-        {unmet(w) && (
-          <span className="sub">
-            <b style={{ color: 'var(--check)' }}>not met</b>
-          </span>
-        )}
+        {unmet(w) && <HazardMark grade="check" words="not met" />}
       </>
     ),
   }));
@@ -60,5 +55,5 @@ export function MatchTable({
       scored: true,
     };
   };
-  return <SheetGrid label="Match sheet" heads={heads} machines={machines} at={at} onAt={onAt} cell={cell} />;
+  return <SheetGrid label="Match sheet" {...{ heads, machines, at, onAt, cell, acts }} />;
 }

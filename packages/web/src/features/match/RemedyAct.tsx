@@ -1,9 +1,9 @@
-import { Link } from 'react-router';
 import { changeSettings, saveWish } from '@zb/core/acts/wishes';
 import { amount } from '@zb/core/words/money';
 import type { Remedy } from '@zb/core/assign/remedy';
 import type { Bench, Wish } from '@zb/core/model/bench';
 import { Quiet } from '../../ui/Button';
+import { To } from '../../ui/To';
 import { useAct } from '../../storage/hooks';
 
 /** The next step towards a remedy, where the bench can take it; the plan then solves itself again. */
@@ -33,21 +33,15 @@ export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; r
     );
   if (remedy.kind === 'fact')
     return (
-      <Link className="link" to={`/shelf/${remedy.machineId}`}>
-        Answer it on the machine’s sheet
-      </Link>
+      <To to={`/shelf/${remedy.machineId}`}>Answer it on the machine’s sheet</To>
     );
   if (remedy.kind === 'machine' && remedy.price !== null)
     return (
-      <Link className="link" to={`/shelf/${remedy.machine.id}`}>
-        See the machine
-      </Link>
+      <To to={`/shelf/${remedy.machine.id}`}>See the machine</To>
     );
   if (remedy.kind === 'system')
     return (
-      <Link className="link" to="/profiles">
-        To the profiles
-      </Link>
+      <To to="/profiles">To the profiles</To>
     );
   return null;
 }

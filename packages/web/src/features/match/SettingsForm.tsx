@@ -1,9 +1,17 @@
-import { useState } from 'react';
+import { Box } from '@chakra-ui/react';
+import { Controller } from 'react-hook-form';
+import { z } from 'zod';
 import { changeSettings } from '@zb/core/acts/wishes';
 import type { Bench } from '@zb/core/model/bench';
-import { criteria, type Settings } from '@zb/core/model/settings';
+import { criteria, settingsSchema, type Settings } from '@zb/core/model/settings';
+import { checked } from '../../parts/checked';
+import { useDraftForm } from '../../parts/useDraftForm';
 import { Primary } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { FormGrid } from '../../ui/FormGrid';
+import { Input } from '../../ui/Input';
+import { SliderField } from '../../ui/NumberField';
+import { Sub } from '../../ui/Words';
 import { useAct } from '../../storage/hooks';
 
 const ABOUT: Record<(typeof criteria)[number], string> = {
@@ -16,93 +24,95 @@ const ABOUT: Record<(typeof criteria)[number], string> = {
   preferred: 'what the system runs better with',
 };
 
-const amountOf = (text: string): number | undefined => {
-  const n = Number(text.trim().replace(',', '.'));
-  return text.trim() !== '' && Number.isFinite(n) && n >= 0 ? n : undefined;
-};
+/** An amount as people type it: with a point or a comma. */
+const typedAmount = (schema: z.ZodNumber) =>
+  z
+    .string()
+    .refine((t) => t.trim() !== '' && Number.isFinite(Number(t.trim().replace(',', '.'))), {
+      message: 'An amount is a number from 0, such as 60 or 0.32.',
+    })
+    .transform((t) => Number(t.trim().replace(',', '.')))
+    .pipe(schema);
+
+const { shape } = settingsSchema;
+const formSchema = z.object({
+  weights: shape.weights,
+  budget: typedAmount(shape.budget),
+  tariff: typedAmount(shape.tariff),
+  currency: shape.currency.trim(),
+});
+type Typed = z.input<typeof formSchema>;
 
 /** The weights of the score, and the money everything is reckoned with. */
 export function SettingsForm({ bench, onClose }: { bench: Bench; onClose: () => void }) {
   const act = useAct();
-  const [weights, setWeights] = useState(bench.settings.weights);
-  const [budget, setBudget] = useState(String(bench.settings.budget));
-  const [tariff, setTariff] = useState(String(bench.settings.tariff));
-  const [currency, setCurrency] = useState(bench.settings.currency);
-  const money = { budget: amountOf(budget), tariff: amountOf(tariff) };
-  const sound = money.budget !== undefined && money.tariff !== undefined;
-  const save = (): void => {
-    if (money.budget === undefined || money.tariff === undefined) return;
-    const change: Partial<Settings> = {
-      weights,
-      budget: money.budget,
-      tariff: money.tariff,
-      currency: currency.trim(),
-    };
-    void act(changeSettings(bench, change, 'Weights and money saved'));
-    onClose();
-  };
+  const { settings } = bench;
+  const { form, submit } = useDraftForm<Typed, Settings>({
+    values: {
+      weights: settings.weights,
+      budget: String(settings.budget),
+      tariff: String(settings.tariff),
+      currency: settings.currency,
+    },
+    resolver: checked<Typed, Settings>(formSchema),
+    draft: 'settings',
+    ask: false,
+    save: async (change) => {
+      const kept = await act(changeSettings(bench, change, 'Weights and money saved'));
+      if (kept) onClose();
+      return kept;
+    },
+  });
+  const { errors } = form.formState;
   return (
     <Dialog open onClose={onClose} title="Weights and money" size="md">
-      <form
-        className="formgrid"
-        onSubmit={(e) => {
-          e.preventDefault();
-          save();
-        }}
-      >
-        {criteria.map((c) => (
-          <label className="field" key={c}>
-            <span>
-              {c}: {weights[c]}
-            </span>
-            <input
-              type="range"
-              min={0}
-              max={10}
-              step={0.5}
-              value={weights[c]}
-              onChange={(e) => setWeights({ ...weights, [c]: Number(e.target.value) })}
+      <form onSubmit={(e) => void submit(e)}>
+        <FormGrid>
+          {criteria.map((c) => (
+            <Controller
+              key={c}
+              control={form.control}
+              name={`weights.${c}`}
+              render={({ field }) => (
+                <Box>
+                  <SliderField
+                    label={c}
+                    value={field.value}
+                    words={String(field.value)}
+                    onValue={field.onChange}
+                    min={0}
+                    max={10}
+                    step={0.5}
+                  />
+                  <Sub>{ABOUT[c]}</Sub>
+                </Box>
+              )}
             />
-            <span className="sub">{ABOUT[c]}</span>
-          </label>
-        ))}
-        <label className="field">
-          <span>To spend on all boxes</span>
-          <input
-            className="in mono"
+          ))}
+          <Input
+            label="To spend on all boxes"
+            data
             inputMode="decimal"
-            value={budget}
-            onChange={(e) => setBudget(e.target.value)}
+            error={errors.budget?.message}
+            {...form.register('budget')}
           />
-        </label>
-        <label className="field">
-          <span>Price of a kilowatt-hour</span>
-          <input
-            className="in mono"
+          <Input
+            label="Price of a kilowatt-hour"
+            data
             inputMode="decimal"
-            value={tariff}
-            onChange={(e) => setTariff(e.target.value)}
+            error={errors.tariff?.message}
+            {...form.register('tariff')}
           />
-        </label>
-        <label className="field">
-          <span>Currency behind amounts (may be empty)</span>
-          <input
-            className="in"
-            value={currency}
+          <Input
+            label="Currency behind amounts (may be empty)"
             maxLength={8}
-            onChange={(e) => setCurrency(e.target.value)}
+            error={errors.currency?.message}
+            {...form.register('currency')}
           />
-        </label>
-        {!sound && (
-          <p className="said said-stop wide" role="alert">
-            Amounts are numbers from 0, such as 60 or 0.32. Nothing was saved.
-          </p>
-        )}
-        <div className="wide">
-          <Primary type="submit" disabled={!sound}>
-            Save and solve again
-          </Primary>
-        </div>
+          <Box gridColumn="1 / -1">
+            <Primary type="submit">Save and solve again</Primary>
+          </Box>
+        </FormGrid>
       </form>
     </Dialog>
   );

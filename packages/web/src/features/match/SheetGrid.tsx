@@ -1,11 +1,14 @@
-import { memo, type ReactNode } from 'react';
+import { Box, chakra, Menu, Portal } from '@chakra-ui/react';
+import { MoreVertical } from 'lucide-react';
+import { memo, useLayoutEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import type { BriefCell } from '@zb/core/system/sheet';
 import { cellShort } from '@zb/core/words/fit/match';
 import type { Machine } from '@zb/core/model/bench';
-import { Mark, verdictMark } from '../../parts/Marks';
-import { gridMove } from '../../parts/grid';
+import { verdictMark } from '../../parts/Marks';
 import { Room } from '../../parts/Room';
 import { useSeenRows } from '../../parts/useSeenRows';
+import { stepIn } from '../../ui/dataTable';
+import { IconButton } from '../../ui/IconButton';
 
 export interface At {
   row: number;
@@ -25,6 +28,14 @@ export interface CellProps {
   scored?: boolean;
 }
 
+/** What can be done with the crossing under the cursor, by its menu: the same as by keys. */
+export interface CellAct {
+  word: string;
+  keys: string;
+  act: () => void;
+}
+
+/** One crossing. Its look is set from around it: there are very many, and each key step draws two of them. */
 const Cell = memo(function Cell({
   title,
   cell,
@@ -36,33 +47,97 @@ const Cell = memo(function Cell({
   column,
   here,
   onAt,
-}: CellProps & At & { here: boolean; onAt: (at: At) => void }) {
+  menu,
+}: CellProps & At & { here: boolean; onAt: (at: At) => void; menu: ReactNode }) {
   const { kind, short } = verdictMark(cell?.verdict);
   const score = scored ? cell?.score?.toFixed(0) : undefined;
   return (
     <td
-      className={`${chosen ? 'chosen' : ''}${here ? ' at' : ''}${flag === 'forbidden' ? ' forbidden' : ''}`}
+      role="gridcell"
+      id={`cell-${row}-${column}`}
+      tabIndex={here ? 0 : -1}
+      aria-selected={here}
+      onClick={() => onAt({ row, column })}
+      onFocus={() => onAt({ row, column })}
+      {...(chosen ? { 'data-chosen': '' } : {})}
+      {...(flag === 'forbidden' ? { 'data-forbidden': '' } : {})}
     >
-      <button
-        type="button"
-        id={`cell-${row}-${column}`}
-        tabIndex={here ? 0 : -1}
-        onClick={() => onAt({ row, column })}
-        onFocus={() => onAt({ row, column })}
-      >
-        <span className="hidden-text">{title}:</span>
-        <span className="cellhead">
-          {cell === undefined ? <span className="soft">judging…</span> : <Mark kind={kind}>{short}</Mark>}
-          {score !== undefined && <span className="m score">{score}</span>}
-        </span>
-        <span className="sub">
-          {cell === null ? 'no system' : cell?.verdict === 'fits' ? fits : cell && cellShort(cell)}
-        </span>
-        {flag && <span className="sub flag">{flag}</span>}
-      </button>
+      <span data-told="">{title}: </span>
+      <span data-top="">
+        {cell === undefined ? <span data-soft="">judging…</span> : <span data-mark={kind}>{short}</span>}
+        {score !== undefined && <span data-score="">{score}</span>}
+      </span>
+      <span data-sub="">
+        {cell === null ? 'no system' : cell?.verdict === 'fits' ? fits : cell && cellShort(cell)}
+      </span>
+      {flag && <b data-sub="">{flag}</b>}
+      {here && menu}
     </td>
   );
 });
+
+const rule = '1px solid {colors.rule}';
+const shape = { content: '""', display: 'inline-block', flexShrink: 0, width: '11px', height: '11px', marginInlineEnd: '4px', forcedColorAdjust: 'none' };
+const LOOK = {
+  '& table': { borderCollapse: 'separate', borderSpacing: 0, tableLayout: 'fixed' },
+  // Heads stay in sight both ways.
+  '& thead th': {
+    position: 'sticky',
+    top: 0,
+    zIndex: 2,
+    bg: 'bg',
+    verticalAlign: 'bottom',
+    textAlign: 'start',
+    fontSize: '11.5px',
+    lineHeight: 1.2,
+    padding: '4px 3px 4px 6px',
+    overflowWrap: 'anywhere',
+    borderBottom: '1px solid {colors.fg}',
+  },
+  '& tbody th, & thead th:first-of-type': { position: 'sticky', insetInlineStart: 0, bg: 'bg', zIndex: 1 },
+  '& thead th:first-of-type': { zIndex: 3 },
+  '& tbody th': {
+    textAlign: 'start',
+    verticalAlign: 'top',
+    fontWeight: 'strong',
+    fontSize: '12.5px',
+    padding: '5px 6px 5px 0',
+    borderBottom: rule,
+    overflowWrap: 'anywhere',
+  },
+  '& td': {
+    position: 'relative',
+    verticalAlign: 'top',
+    height: '46px',
+    padding: '5px 3px 4px 6px',
+    borderBottom: rule,
+    borderInlineStart: rule,
+    fontSize: '12px',
+    cursor: 'pointer',
+  },
+  '& td:focus-visible': { outlineOffset: '-2px' },
+  '& td[data-chosen]': { bg: 'proven.wash', boxShadow: 'inset 0 0 0 2px {colors.fg}' },
+  '& td[aria-selected=true]': { bg: 'work.wash' },
+  '& td[data-forbidden]': {
+    backgroundImage: 'repeating-linear-gradient(45deg, {colors.rule.strong} 0 1px, transparent 1px 7px)',
+  },
+  '& [data-told]': { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
+  '& [data-top]': { display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' },
+  '& [data-sub]': { display: 'block', fontSize: '11px', lineHeight: 1.2, color: 'fg.muted', fontWeight: 'normal', overflowWrap: 'anywhere' },
+  '& b[data-sub]': { color: 'fg', fontWeight: 'strong' },
+  '& [data-score], & [data-soft]': { fontSize: '11px', color: 'fg.muted' },
+  '& [data-score]': { textStyle: 'data', paddingInlineEnd: '3px' },
+  '& [data-mark]': { display: 'inline-flex', alignItems: 'center', fontWeight: 620 },
+  '& [data-mark]::before': shape,
+  '& [data-mark=yes]::before': { bg: 'proven', borderRadius: '50%' },
+  '& [data-mark=no]': { color: 'fg.muted', fontWeight: 480 },
+  '& [data-mark=no]::before': { height: 0, borderTop: '2.5px solid {colors.fg.muted}' },
+  '& [data-mark=ask]::before': { border: '2px dotted {colors.check}', borderRadius: '50%' },
+  '& [data-mark=change]::before': {
+    border: '2px solid {colors.check}',
+    backgroundImage: 'linear-gradient(90deg, {colors.check} 50%, transparent 50%)',
+  },
+} as const;
 
 /** A sheet of crossings: one row for each machine, arrows move between them, heads stay in sight. */
 export function SheetGrid({
@@ -72,6 +147,7 @@ export function SheetGrid({
   at,
   onAt,
   cell,
+  acts = [],
 }: {
   label: string;
   heads: { id: string; head: ReactNode }[];
@@ -79,22 +155,78 @@ export function SheetGrid({
   at: At;
   onAt: (at: At) => void;
   cell: (machine: Machine, row: number, column: number) => CellProps;
+  acts?: readonly CellAct[];
 }) {
   const { holder, measure, seen: drawn, before, after } = useSeenRows(machines.length, 58);
   // The row under the cursor is drawn wherever it is, so that the arrows always have a place to go.
   const seen = drawn.includes(at.row) || at.row >= machines.length ? drawn : [...drawn, at.row];
+  const wanted = useRef<At | null>(null);
+  // A cell takes the focus once it is drawn as the one under the cursor.
+  useLayoutEffect(() => {
+    if (!wanted.current) return;
+    wanted.current = null;
+    document.getElementById(`cell-${at.row}-${at.column}`)?.focus();
+  }, [at]);
+  const walk = (e: KeyboardEvent): void => {
+    if (!(e.target instanceof HTMLElement) || e.target.getAttribute('role') !== 'gridcell') return;
+    const to = stepIn(e, at, { rows: machines.length, columns: heads.length, page: 8 });
+    if (!to) return;
+    e.preventDefault();
+    e.stopPropagation();
+    wanted.current = to;
+    onAt(to);
+  };
+  const menu =
+    acts.length === 0 ? null : (
+      <Menu.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <IconButton
+            small
+            word="What can be done with this crossing"
+            icon={<MoreVertical />}
+            position="absolute"
+            css={{ insetInlineEnd: '1px', bottom: '1px' }}
+            bg="bg"
+          />
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content>
+              {acts.map((a) => (
+                <Menu.Item key={a.word} value={a.word} onClick={a.act}>
+                  <Menu.ItemText>{a.word}</Menu.ItemText>
+                  <Menu.ItemCommand>{a.keys}</Menu.ItemCommand>
+                </Menu.Item>
+              ))}
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+    );
   return (
-    <div className="scroll-x match-scroll" tabIndex={0} role="region" aria-label={label}>
-      <table
-        className="t match"
-        onKeyDown={(e) => gridMove(e, at, machines.length, heads.length, onAt)}
-        style={{ '--columns': heads.length } as React.CSSProperties}
+    <Box
+      overflow="auto"
+      minHeight="0"
+      maxHeight="full"
+      position="relative"
+      flex={{ md: '1 1 0' }}
+      css={LOOK}
+    >
+      <chakra.table
+        role="grid"
+        aria-label={label}
+        aria-rowcount={machines.length + 1}
+        aria-colcount={heads.length + 1}
+        onKeyDown={walk}
+        css={{ width: '100%', minWidth: `${96 + heads.length * 90}px` }}
       >
         <thead>
-          <tr>
-            <td />
+          <tr role="row">
+            <chakra.th scope="col" css={{ width: '96px' }}>
+              <span data-told="">Machine</span>
+            </chakra.th>
             {heads.map((h) => (
-              <th key={h.id} scope="col">
+              <th key={h.id} scope="col" role="columnheader">
                 {h.head}
               </th>
             ))}
@@ -108,26 +240,30 @@ export function SheetGrid({
               return m ? [{ m, row }] : [];
             })
             .map(({ m, row }) => (
-              <tr key={m.id} ref={measure} data-index={row}>
-                <th scope="row">
+              <tr key={m.id} role="row" ref={measure} data-index={row} aria-rowindex={row + 2}>
+                <th scope="row" role="rowheader">
                   {m.name}
-                  <span className="sub">{m.form}</span>
+                  <span data-sub="">{m.form}</span>
                 </th>
-                {heads.map((h, column) => (
-                  <Cell
-                    key={h.id}
-                    {...cell(m, row, column)}
-                    row={row}
-                    column={column}
-                    here={row === at.row && column === at.column}
-                    onAt={onAt}
-                  />
-                ))}
+                {heads.map((h, column) => {
+                  const here = row === at.row && column === at.column;
+                  return (
+                    <Cell
+                      key={h.id}
+                      {...cell(m, row, column)}
+                      row={row}
+                      column={column}
+                      here={here}
+                      onAt={onAt}
+                      menu={here ? menu : null}
+                    />
+                  );
+                })}
               </tr>
             ))}
           <Room height={after} />
         </tbody>
-      </table>
-    </div>
+      </chakra.table>
+    </Box>
   );
 }

@@ -1,14 +1,15 @@
 import { useMemo } from 'react';
-import { Link } from 'react-router';
 import { judge, otherWays } from '@zb/core/system/judge';
 import type { BriefSheet } from '@zb/core/system/sheet';
 import { machineView } from '@zb/core/system/view';
 import type { Bench, Machine, Profile } from '@zb/core/model/bench';
 import { Findings } from '../../parts/Findings';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
-import { VerdictMark } from '../../parts/Marks';
+import { FitMark } from '../../parts/Marks';
 import { OtherWays } from '../../parts/OtherWays';
 import { RuleTable } from '../../parts/RuleTable';
+import { To } from '../../ui/To';
+import { Sub } from '../../ui/Words';
 import { SheetGrid, type At, type CellProps } from './SheetGrid';
 
 /** Every machine against every system of the bench, wishes or not. */
@@ -29,10 +30,8 @@ export function SystemTable({
     id: p.id,
     head: (
       <>
-        <Link className="link" to={`/profiles/${encodeURIComponent(p.id)}`}>
-          {p.name}
-        </Link>
-        <span className="sub">{p.purpose}</span>
+        <To to={`/profiles/${encodeURIComponent(p.id)}`}>{p.name}</To>
+        <span data-sub="">{p.purpose}</span>
       </>
     ),
   }));
@@ -76,10 +75,10 @@ export function SystemPane({
     <LedgerAside>
       <LedgerGroup title={`${judged.profile} on ${machine.name}`}>
         <p>
-          <VerdictMark verdict={judged.verdict} />
-          <span className="sub">
+          <FitMark verdict={judged.verdict} />
+          <Sub>
             {judged.release.version}, {judged.release.channel}
-          </span>
+          </Sub>
         </p>
         <Findings machine={machine} profile={profile} judged={judged} answers />
         <OtherWays bench={bench} ways={otherWays(machineView(bench, machine), profile, judged)} />

@@ -1,117 +1,120 @@
-import { useState } from 'react';
+import { Stack } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { createBox } from '@zb/core/acts/box';
 import { blankMachine } from '@zb/core/acts/shelf';
-import { purposes, type Purpose } from '@zb/core/model/profile';
+import { boxSchema } from '@zb/core/model/box';
+import { purposes, purposeSchema } from '@zb/core/model/profile';
 import { machinesOf } from '@zb/core/model/bench';
-import { machineForms } from '@zb/core/model/shelf';
-import { Primary } from '../../ui/Button';
+import { machineForms, machineSchema } from '@zb/core/model/shelf';
+import { BenchLedger } from '../../parts/BenchLedger';
+import { checked } from '../../parts/checked';
+import { DraftLines } from '../../parts/DraftLines';
 import { Sheet } from '../../parts/Sheet';
+import { useDraftForm } from '../../parts/useDraftForm';
 import { stamp, useAct, useBench } from '../../storage/hooks';
+import { Primary } from '../../ui/Button';
+import { FormGrid } from '../../ui/FormGrid';
+import { Input } from '../../ui/Input';
+import { Select } from '../../ui/Select';
 
+const newBoxSchema = z
+  .object({
+    name: z.string().trim().pipe(boxSchema.shape.name),
+    purpose: purposeSchema,
+    /** Empty: decided later. */
+    machine: z.string(),
+    nickname: z.string().trim().max(200),
+    form: machineSchema.shape.form,
+  })
+  .refine((b) => b.machine !== 'new' || b.nickname !== '', {
+    path: ['nickname'],
+    message: 'A new machine needs a nickname, so that it is told from the others.',
+  });
+type NewBox = z.infer<typeof newBoxSchema>;
+
+/** A new box: what it is to become, and of which machine. */
 export default function NewBoxPage() {
   const bench = useBench();
   const act = useAct();
   const go = useNavigate();
-  const [name, setName] = useState('');
-  const [purpose, setPurpose] = useState<Purpose>('games');
-  const [machineId, setMachineId] = useState('');
-  const [nickname, setNickname] = useState('');
-  const [form, setForm] = useState<(typeof machineForms)[number]>('office desktop');
   const machines = machinesOf(bench);
-  const open = async (): Promise<void> => {
-    const s = stamp();
-    const fresh =
-      machineId === 'new' && nickname.trim() !== '' ? blankMachine(nickname.trim(), form, s) : undefined;
-    const made = createBox(
-      name.trim(),
-      purpose,
-      fresh ?? machines.find((m) => m.id === machineId),
-      s,
-      fresh !== undefined,
-    );
-    await act(made);
-    void go(`/box/${made.box.id}/survey`);
+  const values: NewBox = {
+    name: '',
+    purpose: 'games',
+    machine: '',
+    nickname: '',
+    form: 'office desktop',
   };
-  const ready = name.trim() !== '' && (machineId !== 'new' || nickname.trim() !== '');
+  const draft = useDraftForm<NewBox>({
+    values,
+    resolver: checked<NewBox, NewBox>(newBoxSchema),
+    draft: 'new box',
+    save: async ({ name, purpose, machine, nickname, form }) => {
+      const s = stamp();
+      const fresh = machine === 'new' ? blankMachine(nickname, form, s) : undefined;
+      const taken = fresh ?? machines.find((m) => m.id === machine);
+      const made = createBox(name, purpose, taken, s, fresh !== undefined);
+      const kept = await act(made);
+      if (kept) void go(`/box/${made.box.id}/survey`);
+      return kept;
+    },
+  });
+  const { form, submit } = draft;
+  const { errors } = form.formState;
   return (
     <>
       <Sheet
         title="New box"
         headline="What is it to become?"
-        foot={
-          <Primary onClick={() => void open()} disabled={!ready}>
-            Open the box
-          </Primary>
-        }
+        foot={<Primary onClick={() => void submit()}>Open the box</Primary>}
         hint="The box begins at Survey"
       >
-        <form
-          className="stack"
-          style={{ maxWidth: 520 }}
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (ready) void open();
-          }}
-        >
-          <label className="field">
-            <span>Name of the box</span>
-            <input
-              className="in"
+        <Stack asChild gap="3" maxWidth="form">
+          <form
+            aria-label="New box"
+            onSubmit={(e) => void submit(e)}
+            onKeyDown={(e) => {
+              // Its button is at the foot of the sheet, so Enter in a field is taken here.
+              if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
+              e.preventDefault();
+              void submit();
+            }}
+          >
+            <DraftLines of={draft} />
+            <Input
+              label="Name of the box"
               autoFocus
               maxLength={200}
-              value={name}
-              onChange={(e) => setName(e.target.value)}
               placeholder="Games corner, guest gate, archive…"
+              error={errors.name?.message}
+              {...form.register('name')}
             />
-          </label>
-          <label className="field">
-            <span>Purpose</span>
-            <select className="in" value={purpose} onChange={(e) => setPurpose(e.target.value as Purpose)}>
-              {purposes.map((p) => (
-                <option key={p}>{p}</option>
-              ))}
-            </select>
-          </label>
-          <label className="field">
-            <span>Machine</span>
-            <select className="in" value={machineId} onChange={(e) => setMachineId(e.target.value)}>
-              <option value="">decide later</option>
-              <option value="new">a new machine…</option>
-              {machines.map((m) => (
-                <option key={m.id} value={m.id}>
-                  {m.name}, {m.form}
-                </option>
-              ))}
-            </select>
-          </label>
-          {machineId === 'new' && (
-            <div className="actions">
-              <label className="field">
-                <span>Its nickname</span>
-                <input
-                  className="in"
+            <Select label="Purpose" options={purposes} {...form.register('purpose')} />
+            <Select
+              label="Machine"
+              none="decide later"
+              options={[
+                { value: 'new', words: 'a new machine…' },
+                ...machines.map((m) => ({ value: m.id, words: `${m.name}, ${m.form}` })),
+              ]}
+              {...form.register('machine')}
+            />
+            {form.watch('machine') === 'new' && (
+              <FormGrid>
+                <Input
+                  label="Its nickname"
                   maxLength={200}
-                  value={nickname}
-                  onChange={(e) => setNickname(e.target.value)}
+                  error={errors.nickname?.message}
+                  {...form.register('nickname')}
                 />
-              </label>
-              <label className="field">
-                <span>Kind</span>
-                <select className="in" value={form} onChange={(e) => setForm(e.target.value as typeof form)}>
-                  {machineForms.map((f) => (
-                    <option key={f}>{f}</option>
-                  ))}
-                </select>
-              </label>
-            </div>
-          )}
-          <button type="submit" className="hidden-text" tabIndex={-1}>
-            Open the box
-          </button>
-        </form>
+                <Select label="Kind" options={machineForms} {...form.register('form')} />
+              </FormGrid>
+            )}
+          </form>
+        </Stack>
       </Sheet>
-      <aside className="ledger" aria-label="Ledger" />
+      <BenchLedger bench={bench} />
     </>
   );
 }

@@ -1,5 +1,6 @@
+import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { useForm, useWatch } from 'react-hook-form';
+import { set, useWatch, type FieldErrors, type FieldPath } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
 import { profilesToText, removeProfile } from '@zb/core/system/exchange';
@@ -13,10 +14,16 @@ import { edited } from '@zb/core/model/changes';
 import NotFound from '../../parts/NotFound';
 import { Primary, Quiet } from '../../ui/Button';
 import { LedgerAside, LedgerGroup } from '../../parts/LedgerPane';
-import { VerdictMark } from '../../parts/Marks';
+import { DraftLines } from '../../parts/DraftLines';
+import { FitMark } from '../../parts/Marks';
 import { Sheet } from '../../parts/Sheet';
 import { download, fileName } from '../../storage/download';
+import { refused, useDraftForm } from '../../parts/useDraftForm';
 import { useAct, useBench } from '../../storage/hooks';
+import { HazardMark } from '../../ui/Marks';
+import { Said } from '../../ui/Said';
+import { Tabs } from '../../ui/Tabs';
+import { Sub } from '../../ui/Words';
 import { EditingContext } from './fields';
 import { SECTIONS } from './sections';
 
@@ -28,27 +35,44 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
   const go = useNavigate();
   // What the user saw when the form was opened or saved last: only what differs from it is changed.
   const [seen, setSeen] = useState(profile);
-  const form = useForm<ProfileDraft>({ defaultValues: draftOf(profile) });
   const [at, setAt] = useState<string>('purpose');
   const [problems, setProblems] = useState<readonly DraftProblem[]>([]);
   const section = SECTIONS.find((s) => s.id === at) ?? SECTIONS[0];
-  const save = form.handleSubmit(async (draft) => {
-    const read = profileOf(draft);
-    if ('problems' in read) {
+  const draft = useDraftForm<ProfileDraft, Profile>({
+    values: draftOf(profile),
+    draft: `profile ${profile.id}`,
+    // The reader of core says what is wrong, and where.
+    resolver: (typed) => {
+      const read = profileOf(typed);
+      if ('profile' in read) {
+        setProblems([]);
+        return { values: read.profile, errors: {} };
+      }
       setProblems(read.problems);
-      const first = SECTIONS.find((s) => read.problems.some((p) => holds(s.paths, p)));
-      if (first) setAt(first.id);
-      return;
-    }
-    setProblems([]);
-    const saved = settled(seen, read.profile);
-    const kept = await act({
-      label: `“${saved.name}” saved`,
-      changes: [edited('profiles', seen, saved)],
-    });
-    if (kept) setSeen(saved);
-    if (kept) form.reset(draftOf(saved));
+      const errors: FieldErrors<ProfileDraft> = {};
+      for (const p of read.problems) set(errors, p.path as FieldPath<ProfileDraft>, { type: 'custom', message: p.why });
+      return refused(errors);
+    },
+    save: async (read) => {
+      const saved = settled(seen, read);
+      const kept = await act({
+        label: `“${saved.name}” saved`,
+        changes: [edited('profiles', seen, saved)],
+      });
+      if (kept) setSeen(saved);
+      return kept;
+    },
   });
+  const { form } = draft;
+  const save = async (e?: React.BaseSyntheticEvent): Promise<boolean> => {
+    if (await draft.submit(e)) return true;
+    const read = profileOf(form.getValues());
+    // The section of the first field that is wrong comes up.
+    const first =
+      'problems' in read && SECTIONS.find((s) => read.problems.some((p) => holds(s.paths, p)));
+    if (first) setAt(first.id);
+    return false;
+  };
   const boxes = bench.boxes.filter((b) => b.profileId === profile.id);
   const open = notSaid({ origins: useWatch({ control: form.control, name: 'origins' }) });
   return (
@@ -86,51 +110,51 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
         }
       >
         <form
-          onSubmit={(e) => {
+          onSubmit={(e) => void save(e)}
+          onKeyDown={(e) => {
+            // Its button is at the foot of the sheet, so Enter in a field is taken here.
+            if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
             e.preventDefault();
             void save();
           }}
         >
-          {problems.length > 0 && (
-            <p className="said said-stop" role="alert">
-              {problems.length === 1 ? 'One field is wrong' : `${problems.length} fields are wrong`}. Nothing
-              was saved; what you typed is still here.
-            </p>
-          )}
-          {open.length > 0 && (
-            <p className="said said-check">
-              {open.length === 1 ? 'One value is' : `${open.length} values are`} a guess: the image does not
-              tell {open.length === 1 ? 'it' : 'them'}. Each is marked in its section; change it, or say that
-              it is right.
-            </p>
-          )}
-          <div className="sections">
-            <nav aria-label="Sections of the profile">
-              {SECTIONS.map((s) => {
+          <Stack gap="3">
+            <DraftLines of={draft} />
+            {problems.length > 0 && (
+              <Said kind="stop">
+                {problems.length === 1 ? 'One field is wrong' : `${problems.length} fields are wrong`}. Nothing
+                was saved; what you typed is still here.
+              </Said>
+            )}
+            {open.length > 0 && (
+              <Said kind="check">
+                {open.length === 1 ? 'One value is' : `${open.length} values are`} a guess: the image does not
+                tell {open.length === 1 ? 'it' : 'them'}. Each is marked in its section; change it, or say
+                that it is right.
+              </Said>
+            )}
+            <Tabs
+              label="Sections of the profile"
+              at={section.id}
+              onAt={setAt}
+              upright
+              sides={SECTIONS.map((s) => {
                 const wrong = problems.filter((p) => holds(s.paths, p)).length;
                 const asked = open.filter((path) => holds(s.paths, { path, why: '' })).length;
-                return (
-                  <button
-                    key={s.id}
-                    type="button"
-                    className={s.id === section.id ? 'on' : ''}
-                    aria-current={s.id === section.id ? 'true' : undefined}
-                    onClick={() => setAt(s.id)}
-                  >
-                    {s.title}
-                    {wrong > 0 && <b className="g g-stop"> {wrong} wrong</b>}
-                    {asked > 0 && <span className="sub">{asked} to say</span>}
-                  </button>
-                );
+                return {
+                  id: s.id,
+                  title: (
+                    <>
+                      {s.title}
+                      {wrong > 0 && <HazardMark grade="stop" words={`${wrong} wrong`} />}
+                      {asked > 0 && <HazardMark grade="check" words={`${asked} to say`} />}
+                    </>
+                  ),
+                  body: <s.Body />,
+                };
               })}
-            </nav>
-            <div key={section.id}>
-              <section.Body />
-            </div>
-          </div>
-          <button type="submit" className="hidden-text" tabIndex={-1} aria-hidden="true">
-            Save
-          </button>
+            />
+          </Stack>
         </form>
       </Sheet>
       <LedgerAside label="On the shelf">
@@ -138,11 +162,10 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
           {machinesOf(bench).map((m) => {
             const j = judge(machineView(bench, m), profile);
             return (
-              <div key={m.id} style={{ padding: '3px 0' }}>
-                <b style={{ marginRight: 8 }}>{m.name}</b>
-                <VerdictMark verdict={j.verdict} />
-                {j.verdict !== 'fits' && <span className="sub">{judgedShort(j)}</span>}
-              </div>
+              <Box key={m.id} paddingBlock="0.5">
+                <b>{m.name}</b> <FitMark verdict={j.verdict} />
+                {j.verdict !== 'fits' && <Sub>{judgedShort(j)}</Sub>}
+              </Box>
             );
           })}
         </LedgerGroup>

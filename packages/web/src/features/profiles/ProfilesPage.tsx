@@ -1,5 +1,6 @@
+import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { blankProfile } from '@zb/core/system/draft';
 import {
   previewProfiles,
@@ -20,6 +21,11 @@ import { Sheet } from '../../parts/Sheet';
 import { readTextFile } from '../../parts/textFile';
 import { download, fileName } from '../../storage/download';
 import { stamp, useAct, useBench } from '../../storage/hooks';
+import { PickFile } from '../../ui/PickFile';
+import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
+import { To } from '../../ui/To';
+import { Acts, Soft, Sub } from '../../ui/Words';
 
 /** The systems of the bench, and how they are shared. */
 export default function ProfilesPage() {
@@ -59,19 +65,11 @@ export default function ProfilesPage() {
         foot={
           <>
             <Primary onClick={() => void add()}>Add a system</Primary>
-            <label className="link">
-              Open a file of systems
-              <input
-                type="file"
-                accept=".json,application/json"
-                className="hidden-text"
-                onChange={(e) => {
-                  const file = e.target.files?.[0];
-                  e.target.value = '';
-                  if (file) void open(file);
-                }}
-              />
-            </label>
+            <PickFile
+              label="Open a file of systems"
+              accept={['.json', 'application/json']}
+              onFile={(file) => void open(file)}
+            />
             <Quiet
               disabled={bench.profiles.length === 0}
               onClick={() =>
@@ -89,78 +87,60 @@ export default function ProfilesPage() {
         hint="A file of systems holds nothing else of the bench"
       >
         {problem && (
-          <div className="said said-stop" role="alert" style={{ marginBottom: 10 }}>
-            <b>{problem.words}</b> Nothing was changed; the systems on the bench are as they were.
-            <FileProblems list={problem.problems} most={8} />
-          </div>
+          <Box marginBottom="3">
+            <Said kind="stop" title={problem.words}>
+              Nothing was changed; the systems on the bench are as they were.
+              <FileProblems list={problem.problems} most={8} />
+            </Said>
+          </Box>
         )}
         {bench.profiles.length === 0 ? (
           <NoProfiles />
         ) : (
-          <table className="t rows">
-            <thead>
-              <tr>
-                <th scope="col">System</th>
-                <th scope="col">For</th>
-                <th scope="col">Release taken first</th>
-                <th scope="col">Installer</th>
-                <th scope="col">In boxes</th>
-              </tr>
-            </thead>
-            <tbody>
-              {bench.profiles.map((p) => {
-                const { release } = optionOf(p);
-                const boxes = bench.boxes.filter((b) => b.profileId === p.id).map((b) => b.name);
-                return (
-                  <tr key={p.id}>
-                    <th scope="row">
-                      <Link className="link" to={`/profiles/${encodeURIComponent(p.id)}`}>
-                        {p.name}
-                      </Link>
-                      <span className="sub">{p.about}</span>
-                    </th>
-                    <td>{p.purpose}</td>
-                    <td>
-                      {release.version}, {release.channel}
-                      <span className="sub">{supportWords(release, supportDays(release, now))}</span>
-                    </td>
-                    <td>{p.installer}</td>
-                    <td>{boxes.join(', ')}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <Ruled
+            stacked
+            label="Systems"
+            heads={['System', 'For', 'Release taken first', 'Installer', 'In boxes']}
+          >
+            {bench.profiles.map((p) => {
+              const { release } = optionOf(p);
+              const boxes = bench.boxes.filter((b) => b.profileId === p.id).map((b) => b.name);
+              return (
+                <Line key={p.id}>
+                  <LineHead whole>
+                    <To to={`/profiles/${encodeURIComponent(p.id)}`}>{p.name}</To>
+                    <Sub>{p.about}</Sub>
+                  </LineHead>
+                  <Cell>{p.purpose}</Cell>
+                  <Cell>
+                    {release.version}, {release.channel}
+                    <Sub>{supportWords(release, supportDays(release, now))}</Sub>
+                  </Cell>
+                  <Cell>{p.installer}</Cell>
+                  <Cell>{boxes.join(', ')}</Cell>
+                </Line>
+              );
+            })}
+          </Ruled>
         )}
       </Sheet>
       <BenchLedger bench={bench} />
       {arriving && (
         <Dialog open onClose={() => setArriving(null)} title="Systems in this file" size="md">
-          <div className="stack">
-            <table className="t">
-              <thead>
-                <tr>
-                  <th scope="col">System</th>
-                  <th scope="col">For</th>
-                  <th scope="col">Taking it</th>
-                </tr>
-              </thead>
-              <tbody>
-                {arriving.map((a) => (
-                  <tr key={a.profile.id}>
-                    <th scope="row">{a.profile.name}</th>
-                    <td>{a.profile.purpose}</td>
-                    <td>
-                      {a.does}
-                      {a.does === 'replaces' && a.boxes.length > 0 && (
-                        <span className="sub">chosen in {a.boxes.join(', ')}</span>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <div className="actions">
+          <Stack gap="3">
+            <Ruled label="Systems in this file" heads={['System', 'For', 'Taking it']}>
+              {arriving.map((a) => (
+                <Line key={a.profile.id}>
+                  <LineHead>{a.profile.name}</LineHead>
+                  <Cell>{a.profile.purpose}</Cell>
+                  <Cell>
+                    {a.does}
+                    {a.does === 'replaces' && a.boxes.length > 0 && <Sub>chosen in {a.boxes.join(', ')}</Sub>}
+                  </Cell>
+                </Line>
+              ))}
+            </Ruled>
+            <Acts>
               <Primary
                 onClick={() => {
                   void act(takeProfiles(arriving.map((a) => a.profile)));
@@ -170,9 +150,9 @@ export default function ProfilesPage() {
                 Take {arriving.length === 1 ? 'it' : `all ${arriving.length}`}
               </Primary>
               <Quiet onClick={() => setArriving(null)}>Leave</Quiet>
-              <span className="soft">Undo takes it back.</span>
-            </div>
-          </div>
+              <Soft>Undo takes it back.</Soft>
+            </Acts>
+          </Stack>
         </Dialog>
       )}
     </>

@@ -1,11 +1,19 @@
-import { createContext, useContext, type ReactNode } from 'react';
-import { useWatch, type UseFormReturn, type FieldPath } from 'react-hook-form';
+import { Box } from '@chakra-ui/react';
+import { createContext, useContext } from 'react';
+import { Controller, useWatch, type UseFormReturn, type FieldPath } from 'react-hook-form';
+import type { Profile } from '@zb/core/model/bench';
 import { originPath, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
 import { originWords } from '@zb/core/words/origin';
+import { Word } from '../../ui/Button';
+import { Checkbox } from '../../ui/Checkbox';
+import { Input, Lines } from '../../ui/Input';
+import { HazardMark } from '../../ui/Marks';
+import { Select } from '../../ui/Select';
+import { Acts, Head, Sub } from '../../ui/Words';
 
 export type Path = FieldPath<ProfileDraft>;
 interface Editing {
-  form: UseFormReturn<ProfileDraft>;
+  form: UseFormReturn<ProfileDraft, unknown, Profile>;
   problems: readonly DraftProblem[];
 }
 export const EditingContext = createContext<Editing | null>(null);
@@ -15,8 +23,12 @@ export function useEditing(): Editing {
   return editing;
 }
 
-const problemAt = (problems: readonly DraftProblem[], path: string): string | undefined =>
-  problems.find((p) => p.path === path || p.path.startsWith(`${path}.`))?.why;
+/** What is wrong with a field; a list, or what the form takes apart, answers for what lies in it. */
+function useProblem(path: string): string | undefined {
+  const { problems } = useEditing();
+  const why = problems.find((p) => p.path === path || p.path.startsWith(`${path}.`))?.why;
+  return why === undefined ? undefined : `This ${why}.`;
+}
 
 /** Where a value comes from that nobody typed; a guess is said to be right by a person. */
 function From({ path: field, label }: { path: string; label: string }) {
@@ -30,80 +42,44 @@ function From({ path: field, label }: { path: string; label: string }) {
     form.setValue('origins', rest, { shouldDirty: true });
   };
   return (
-    <span className="sub">
+    <Sub>
       {origin.code === 'not said' ? (
         <>
-          <b className="g g-check">Not said</b> {originWords(origin)}.{' '}
-          <button type="button" className="link" onClick={own} aria-label={`${label}: it is right`}>
+          <HazardMark grade="check" words="Not said" /> {originWords(origin)}.{' '}
+          <Word onClick={own} aria-label={`${label}: it is right`}>
             It is right
-          </button>
+          </Word>
         </>
       ) : (
         originWords(origin)
       )}
-    </span>
+    </Sub>
   );
 }
 
-function Frame({
-  path,
-  label,
-  hint,
-  children,
-}: {
+interface One {
   path: Path;
   label: string;
-  hint?: string | undefined;
-  children: ReactNode;
-}) {
-  const why = problemAt(useEditing().problems, path);
+  hint?: string;
+}
+
+export function Text({ path, label, hint, mono = false }: One & { mono?: boolean }) {
+  const { form } = useEditing();
   return (
     <div>
-      <label className="field">
-        <span>{label}</span>
-        {children}
-        {why !== undefined ? (
-          <span className="sub" role="alert" style={{ color: 'var(--stop)' }}>
-            This {why}.
-          </span>
-        ) : (
-          hint && <span className="sub">{hint}</span>
-        )}
-      </label>
+      <Input label={label} help={hint} error={useProblem(path)} data={mono} {...form.register(path)} />
       <From path={path} label={label} />
     </div>
   );
 }
 
-export function Text({
-  path,
-  label,
-  hint,
-  mono,
-}: {
-  path: Path;
-  label: string;
-  hint?: string;
-  mono?: boolean;
-}) {
-  const { form, problems } = useEditing();
-  return (
-    <Frame path={path} label={label} hint={hint}>
-      <input
-        className={mono ? 'in mono' : 'in'}
-        aria-invalid={problemAt(problems, path) !== undefined}
-        {...form.register(path)}
-      />
-    </Frame>
-  );
-}
-
-export function Lines({ path, label, hint }: { path: Path; label: string; hint?: string }) {
+export function Paragraph({ path, label, hint }: One) {
   const { form } = useEditing();
   return (
-    <Frame path={path} label={label} hint={hint}>
-      <textarea className="in" rows={5} {...form.register(path)} />
-    </Frame>
+    <div>
+      <Lines label={label} help={hint} error={useProblem(path)} rows={5} {...form.register(path)} />
+      <From path={path} label={label} />
+    </div>
   );
 }
 
@@ -113,60 +89,74 @@ export function Pick({
   hint,
   options,
   none,
-}: {
-  path: Path;
-  label: string;
-  hint?: string;
-  options: readonly string[];
-  none?: string;
-}) {
-  const { form } = useEditing();
-  return (
-    <Frame path={path} label={label} hint={hint}>
-      <select className="in" {...form.register(path)}>
-        {none !== undefined && <option value="">{none}</option>}
-        {options.map((o) => (
-          <option key={o}>{o}</option>
-        ))}
-      </select>
-    </Frame>
-  );
-}
-
-export function Tick({ path, label }: { path: Path; label: string }) {
+}: One & { options: readonly string[]; none?: string }) {
   const { form } = useEditing();
   return (
     <div>
-      <label className="check">
-        <input type="checkbox" {...form.register(path)} />
-        <span>{label}</span>
-      </label>
+      <Select
+        label={label}
+        help={hint}
+        error={useProblem(path)}
+        options={options}
+        {...(none === undefined ? {} : { none })}
+        {...form.register(path)}
+      />
+      <From path={path} label={label} />
+    </div>
+  );
+}
+
+export function Tick({ path, label }: One) {
+  const { form } = useEditing();
+  return (
+    <div>
+      <Controller
+        control={form.control}
+        name={path}
+        render={({ field }) => (
+          <Checkbox checked={field.value === true} onChange={field.onChange}>
+            {label}
+          </Checkbox>
+        )}
+      />
       <From path={path} label={label} />
     </div>
   );
 }
 
 /** Several of a few words; the form keeps them as a list. */
-export function Several({ path, label, options }: { path: Path; label: string; options: readonly string[] }) {
-  const { form, problems } = useEditing();
-  const why = problemAt(problems, path);
+export function Several({ path, label, options }: One & { options: readonly string[] }) {
+  const { form } = useEditing();
+  const why = useProblem(path);
   return (
-    <fieldset className="wide">
-      <legend className="h6">{label}</legend>
-      <div className="actions">
-        {options.map((o) => (
-          <label className="check" key={o}>
-            <input type="checkbox" value={o} {...form.register(path)} />
-            <span>{o}</span>
-          </label>
-        ))}
-      </div>
+    <Box role="group" aria-label={label} gridColumn="1 / -1">
+      <Head as="h3">{label}</Head>
+      <Controller
+        control={form.control}
+        name={path}
+        render={({ field }) => {
+          const taken = Array.isArray(field.value) ? (field.value as string[]) : [];
+          return (
+            <Acts columnGap="4">
+              {options.map((o) => (
+                <Checkbox
+                  key={o}
+                  checked={taken.includes(o)}
+                  onChange={(on) => field.onChange(on ? [...taken, o] : taken.filter((t) => t !== o))}
+                >
+                  {o}
+                </Checkbox>
+              ))}
+            </Acts>
+          );
+        }}
+      />
       {why !== undefined && (
-        <span className="sub" role="alert" style={{ color: 'var(--stop)' }}>
+        <Sub role="alert" color="stop">
           Take at least one.
-        </span>
+        </Sub>
       )}
       <From path={path} label={label} />
-    </fieldset>
+    </Box>
   );
 }

@@ -1,3 +1,4 @@
+import { Box, Stack } from '@chakra-ui/react';
 import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
 import { usualWords } from '@zb/core/words/fit/school';
@@ -12,8 +13,10 @@ import {
   swapHabits,
   writeModes,
 } from '@zb/core/model/profile';
-import { Quiet } from '../../ui/Button';
-import { Lines, Pick, Several, Text, Tick, useEditing } from './fields';
+import { Quiet, Word } from '../../ui/Button';
+import { FormGrid } from '../../ui/FormGrid';
+import { Head, Soft } from '../../ui/Words';
+import { Paragraph, Pick, Several, Text, Tick, useEditing } from './fields';
 
 const freshId = (prefix: string, taken: readonly { id: string }[]): string => {
   let n = taken.length + 1;
@@ -23,20 +26,20 @@ const freshId = (prefix: string, taken: readonly { id: string }[]): string => {
 
 function Purpose() {
   return (
-    <div className="formgrid">
+    <FormGrid>
       <Text path="name" label="Name" />
       <Pick path="purpose" label="Purpose" options={purposes} />
-      <div className="wide">
-        <Lines path="about" label="What it is, in a sentence" />
-      </div>
-    </div>
+      <Box gridColumn="1 / -1">
+        <Paragraph path="about" label="What it is, in a sentence" />
+      </Box>
+    </FormGrid>
   );
 }
 
 function Needs() {
   return (
-    <div className="formgrid">
-      <h2 className="h6 wide">It does not run without</h2>
+    <FormGrid>
+      <Head gridColumn="1 / -1">It does not run without</Head>
       <Text path="needs.memoryBytes" label="Memory" hint="with its unit, such as 8 GiB" mono />
       <Text path="needs.bootBytes" label="Boot drive" hint="such as 16 GB" mono />
       <Text path="needs.cores" label="Cores" mono />
@@ -45,13 +48,13 @@ function Needs() {
       <Several path="needs.firmware" label="Starts under" options={['bios', 'uefi', 'board']} />
       <Tick path="needs.graphics" label="Graphics with a driver" />
       <Tick path="needs.virtualisation" label="Virtualisation in hardware" />
-      <h2 className="h6 wide">It runs better with (may stay empty)</h2>
+      <Head gridColumn="1 / -1">It runs better with (may stay empty)</Head>
       <Text path="prefers.memoryBytes" label="Memory" mono />
       <Text path="prefers.cores" label="Cores" mono />
       <Text path="prefers.wiredMbps" label="Wired speed, Mb/s" mono />
       <Tick path="prefers.remoteLine" label="Remote-control line on HDMI" />
       <Tick path="prefers.aes" label="Ciphers in hardware" />
-    </div>
+    </FormGrid>
   );
 }
 
@@ -64,13 +67,15 @@ function Releases() {
   });
   const purpose = form.watch('purpose');
   return (
-    <div className="stack">
-      <p className="soft">
+    <Stack gap="3" align="flex-start">
+      <Soft>
         {usualWords(purpose)} It is taken first; the others are there for machines it does not fit.
-      </p>
+      </Soft>
       {fields.map((f, i) => (
-        <fieldset className="formgrid release" key={f.key}>
-          <legend className="h6">Release {f.version}</legend>
+        <FormGrid key={f.key} role="group" aria-label={`Release ${f.version}`} borderTop="ink" paddingTop="1.5" width="full">
+          <Head as="h3" gridColumn="1 / -1">
+            Release {f.version}
+          </Head>
           <Text path={`releases.${i}.version`} label="Version" />
           <Pick path={`releases.${i}.channel`} label="Channel" options={channels} />
           <Text path={`releases.${i}.released`} label="Released" hint="a day, such as 2026-04-20" mono />
@@ -90,11 +95,11 @@ function Releases() {
           <Text path={`releases.${i}.newestYear`} label="Newest hardware it knows, year" mono />
           <Several path={`releases.${i}.archs`} label="Built for" options={architectures} />
           {fields.length > 1 && (
-            <button type="button" className="link" onClick={() => remove(i)}>
+            <Word onClick={() => remove(i)}>
               Remove release {f.version}
-            </button>
+            </Word>
           )}
-        </fieldset>
+        </FormGrid>
       ))}
       <div>
         <Quiet
@@ -109,7 +114,7 @@ function Releases() {
           Add a release
         </Quiet>
       </div>
-    </div>
+    </Stack>
   );
 }
 
@@ -121,14 +126,16 @@ function Variants() {
     keyName: 'key',
   });
   return (
-    <div className="stack">
-      <p className="soft">
+    <Stack gap="3" align="flex-start">
+      <Soft>
         Builds of every release that differ in the graphics drivers they carry. Check before the download, not
         after.
-      </p>
+      </Soft>
       {fields.map((f, i) => (
-        <fieldset className="formgrid release" key={f.key}>
-          <legend className="h6">Variant {f.name}</legend>
+        <FormGrid key={f.key} role="group" aria-label={`Variant ${f.name}`} borderTop="ink" paddingTop="1.5" width="full">
+          <Head as="h3" gridColumn="1 / -1">
+            Variant {f.name}
+          </Head>
           <Text path={`variants.${i}.name`} label="Name" />
           <Several
             path={`variants.${i}.drivers`}
@@ -136,11 +143,11 @@ function Variants() {
             options={['in-kernel', 'out-of-tree']}
           />
           {fields.length > 1 && (
-            <button type="button" className="link" onClick={() => remove(i)}>
+            <Word onClick={() => remove(i)}>
               Remove variant {f.name}
-            </button>
+            </Word>
           )}
-        </fieldset>
+        </FormGrid>
       ))}
       <div>
         <Quiet
@@ -151,13 +158,13 @@ function Variants() {
           Add a variant
         </Quiet>
       </div>
-    </div>
+    </Stack>
   );
 }
 
 function Install() {
   return (
-    <div className="formgrid">
+    <FormGrid>
       <Pick path="secureBoot" label="Secure Boot" options={secureBootWays} />
       <Pick path="installer" label="Its installer" options={installers} />
       <Tick path="growsAtFirstStart" label="Grows to the whole drive at its first start" />
@@ -168,25 +175,25 @@ function Install() {
       <Text path="installTo" label="to" mono />
       <Pick path="layout" label="Layout" options={layoutHabits} />
       <Pick path="swap" label="Swap" options={swapHabits} />
-    </div>
+    </FormGrid>
   );
 }
 
 function Running() {
   return (
-    <div className="formgrid">
+    <FormGrid>
       <Pick path="admin.scheme" label="Administration page" options={['http', 'https']} none="none" />
       <Text path="admin.port" label="Port" mono />
       <Text path="admin.path" label="Path" mono />
       <Pick path="login" label="First login" options={loginPolicies} />
-      <div className="wide">
-        <Lines
+      <Box gridColumn="1 / -1">
+        <Paragraph
           path="drivers"
           label="Drivers to fetch beforehand"
           hint="one a line, in the order they are installed"
         />
-      </div>
-    </div>
+      </Box>
+    </FormGrid>
   );
 }
 

@@ -1,8 +1,12 @@
+import { Grid, Stack } from '@chakra-ui/react';
+import { decideFate, saveItem } from '@zb/core/acts/shelf';
 import type { Store } from '@zb/core/model/bench';
 import { fates, type Fate } from '@zb/core/model/content';
 import { firmwareKinds, firmwareTitle } from '@zb/core/model/inspection';
 import { contentByHand, handKind, learntWords } from '@zb/core/words/content';
-import { stamp } from '../../storage/hooks';
+import { stamp, useAct } from '../../storage/hooks';
+import { Choices } from '../../ui/Choices';
+import { Select } from '../../ui/Select';
 import { StoreParts } from '../../parts/StoreParts';
 import { TableDump } from './TableDump';
 
@@ -12,52 +16,43 @@ const FATE: Record<Fate, [title: string, means: string]> = {
   'not decided': ['Not decided', 'Whatever could erase it stops here first.'],
 };
 
-/** What lies on a drive, where that is known from, and whether it may be lost. */
-export function Content({ store, onChange }: { store: Store; onChange: (change: Partial<Store>) => void }) {
+/** What lies on a drive, where that is known from, and whether it may be lost. Each counts at once. */
+export function Content({ store }: { store: Store }) {
+  const act = useAct();
   const { content } = store;
+  const change = (to: Partial<Store>): void => void act(saveItem(store, { ...store, ...to }));
   return (
-    <fieldset style={{ gridColumn: '1 / -1', border: 0, padding: 0, margin: 0 }}>
-      <div className="two">
-        <div className="stack" style={{ gap: 8 }}>
-          <label className="field">
-            <span>What lies on it</span>
-            <select
-              className="in"
-              value={handKind(content)}
-              onChange={(e) => onChange({ content: contentByHand(e.target.value, content, stamp().now) })}
-            >
-              {handKind(content) === 'as learnt' && <option value="as learnt">as it was learnt</option>}
-              <option value="not known">not known</option>
-              <option value="nothing">nothing: it is empty</option>
-              <option value="data">data, nothing that starts</option>
-              {firmwareKinds.map((f) => (
-                <option key={f} value={f}>
-                  a system that starts by {firmwareTitle[f]}
-                </option>
-              ))}
-            </select>
-            <span className="sub">{learntWords(content)}</span>
-          </label>
-          {content && content.parts.length > 0 && <StoreParts content={content} />}
-          <TableDump content={content} onContent={(learnt) => onChange({ content: learnt })} />
-        </div>
-        <div role="radiogroup" aria-label="May what is on it be lost?" className="stack" style={{ gap: 4 }}>
-          <span className="h6">May what is on it be lost?</span>
-          {fates.map((fate) => (
-            <label key={fate} style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
-              <input
-                type="radio"
-                name="fate"
-                checked={store.fate === fate}
-                onChange={() => onChange({ fate })}
-              />
-              <span>
-                <b>{FATE[fate][0]}.</b> {FATE[fate][1]}
-              </span>
-            </label>
-          ))}
-        </div>
-      </div>
-    </fieldset>
+    <Grid gap="5" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+      <Stack gap="2">
+        <Select
+          label="What lies on it"
+          value={handKind(content)}
+          onChange={(e) => change({ content: contentByHand(e.target.value, content, stamp().now) })}
+          help={learntWords(content)}
+          options={[
+            ...(handKind(content) === 'as learnt' ? [{ value: 'as learnt', words: 'as it was learnt' }] : []),
+            'not known',
+            { value: 'nothing', words: 'nothing: it is empty' },
+            { value: 'data', words: 'data, nothing that starts' },
+            ...firmwareKinds.map((f) => ({ value: f, words: `a system that starts by ${firmwareTitle[f]}` })),
+          ]}
+        />
+        {content && content.parts.length > 0 && <StoreParts content={content} />}
+        <TableDump of={store.id} content={content} onContent={(learnt) => change({ content: learnt })} />
+      </Stack>
+      <Choices
+        label="May what is on it be lost?"
+        value={store.fate}
+        choices={fates.map((fate) => ({
+          value: fate,
+          words: (
+            <>
+              <b>{FATE[fate][0]}.</b> {FATE[fate][1]}
+            </>
+          ),
+        }))}
+        onTake={(fate) => void act(decideFate(store, fate))}
+      />
+    </Grid>
   );
 }

@@ -1,65 +1,55 @@
+import { HStack, Stack } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
+import { z } from 'zod';
 import { removeItem, saveItem } from '@zb/core/acts/shelf';
-import { isMachine, isStore, machineForms, type Machine, type ShelfItem } from '@zb/core/model/shelf';
+import { isMachine, isStore, machineForms, machineSchema, type Machine, type ShelfItem } from '@zb/core/model/shelf';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
-import { Quiet } from '../../ui/Button';
 import { MachineBody } from '../../parts/MachineBody';
+import { OneFact } from '../../parts/OneFact';
 import { Sheet } from '../../parts/Sheet';
 import { useAct, useBench } from '../../storage/hooks';
+import { Quiet } from '../../ui/Button';
+import { Select } from '../../ui/Select';
+import { Content } from './Content';
 import { Erase } from './Erase';
 import { ItemForm } from './ItemForm';
+
+const nameSchema = z.string().trim().pipe(machineSchema.shape.name);
 
 function MachineSheet({ machine }: { machine: Machine }) {
   const bench = useBench();
   const act = useAct();
   return (
-    <div className="stack">
-      <div className="actions">
-        <label className="field">
-          <span>Nickname</span>
-          <input
-            className="in"
-            defaultValue={machine.name}
-            key={machine.name}
-            maxLength={200}
-            onBlur={(e) =>
-              e.target.value.trim() &&
-              e.target.value.trim() !== machine.name &&
-              void act(saveItem(machine, { ...machine, name: e.target.value.trim() }))
-            }
-          />
-        </label>
-        <label className="field">
-          <span>Kind</span>
-          <select
-            className="in"
-            value={machine.form}
-            onChange={(e) =>
-              void act(saveItem(machine, { ...machine, form: e.target.value as Machine['form'] }))
-            }
-          >
-            {machineForms.map((f) => (
-              <option key={f}>{f}</option>
-            ))}
-          </select>
-        </label>
-        <label className="field" style={{ flex: 1, minWidth: 200 }}>
-          <span>Notes</span>
-          <input
-            className="in"
-            defaultValue={machine.notes}
-            key={machine.notes}
-            onBlur={(e) =>
-              e.target.value !== machine.notes &&
-              void act(saveItem(machine, { ...machine, notes: e.target.value }))
-            }
-          />
-        </label>
-      </div>
+    <Stack gap="3">
+      <HStack gap="3" align="flex-start" flexWrap={{ base: 'wrap', md: 'nowrap' }}>
+        <OneFact
+          label="Nickname"
+          width={{ base: 'full', md: 'field' }}
+          value={machine.name}
+          schema={nameSchema}
+          maxLength={200}
+          onKeep={(name) => act(saveItem(machine, { ...machine, name }))}
+        />
+        <Select
+          label="Kind"
+          width={{ base: 'full', md: 'field' }}
+          options={machineForms}
+          value={machine.form}
+          onChange={(e) =>
+            void act(saveItem(machine, { ...machine, form: e.target.value as Machine['form'] }))
+          }
+        />
+        <OneFact
+          label="Notes"
+          value={machine.notes}
+          schema={machineSchema.shape.notes}
+          onKeep={(notes) => act(saveItem(machine, { ...machine, notes }))}
+        />
+      </HStack>
       <MachineBody bench={bench} machine={machine} boxId={null} />
-    </div>
+    </Stack>
   );
 }
 
@@ -69,7 +59,7 @@ export default function ItemPage() {
   const act = useAct();
   const go = useNavigate();
   const item: ShelfItem | undefined = bench.items.find((i) => i.id === itemId);
-  if (!item) return <NotFound what="This is not on the shelf" />;
+  if (!item || item.kind === 'image') return <NotFound what="This is not on the shelf" />;
   const remove = (): void => {
     void act(removeItem(bench, item));
     void go('/shelf');
@@ -87,10 +77,11 @@ export default function ItemPage() {
         {isMachine(item) ? (
           <MachineSheet key={item.id} machine={item} />
         ) : (
-          <div className="stack">
-            <ItemForm key={item.id} item={item} store={isStore(item)} />
+          <Stack gap="4" key={item.id}>
+            {isStore(item) && <Content store={item} />}
+            <ItemForm item={item} />
             {isStore(item) && <Erase store={item} />}
-          </div>
+          </Stack>
         )}
       </Sheet>
       <BenchLedger bench={bench} />

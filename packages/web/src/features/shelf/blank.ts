@@ -52,3 +52,7 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
     ...plainStore,
   };
 }
+
+/** Where the sheet of an item is. */
+export const wayTo = (item: ShelfItem): string =>
+  item.kind === 'image' ? `/images/${encodeURIComponent(item.id)}` : `/shelf/${encodeURIComponent(item.id)}`;

@@ -1,3 +1,4 @@
+import { Stack } from '@chakra-ui/react';
 import { useParams } from 'react-router';
 import { logOf } from '@zb/core/model/bench';
 import { stopSchema } from '@zb/core/model/stops';
@@ -6,6 +7,8 @@ import NotFound from '../../parts/NotFound';
 import { BoxFrame, useBoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { LogTable } from '../../parts/LogTable';
+import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
 
 /** A stop whose own screen is still to come: one honest sentence, what is known, and the log. */
 export default function StopPage() {
@@ -17,33 +20,24 @@ export default function StopPage() {
   const outlook = outlookOf(context.bench, context.box, stop.data);
   return (
     <BoxFrame context={context} stop={stop.data} headline={outlook.headline}>
-      <div className="stack">
-        <p className="said">{outlook.later}</p>
+      <Stack gap="4">
+        <Said>{outlook.later}</Said>
         {outlook.known.length > 0 && (
-          <table className="t">
-            <thead>
-              <tr>
-                <th scope="col" style={{ width: 190 }}>
-                  Known already
-                </th>
-                <th scope="col" />
-              </tr>
-            </thead>
-            <tbody>
-              {outlook.known.map((k) => (
-                <tr key={k.what + k.is}>
-                  <th scope="row" style={{ fontWeight: 500 }}>
-                    {k.what}
-                  </th>
-                  <td>{k.is}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Ruled
+            label="Known already"
+            heads={[{ words: 'Known already', width: '190px' }, { words: 'What it is', silent: true }]}
+          >
+            {outlook.known.map((k) => (
+              <Line key={k.what + k.is}>
+                <LineHead fontWeight="medium">{k.what}</LineHead>
+                <Cell>{k.is}</Cell>
+              </Line>
+            ))}
+          </Ruled>
         )}
         <LogEntryForm box={context.box} stop={stop.data} />
         <LogTable entries={logOf(context.bench, context.box.id).filter((e) => e.stop === stop.data)} />
-      </div>
+      </Stack>
     </BoxFrame>
   );
 }

@@ -1,3 +1,4 @@
+import { Box, Stack, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { firmwareOf } from '@zb/core/machine/firmware';
 import { knownFact } from '@zb/core/model/known';
@@ -8,7 +9,10 @@ import { contentOf } from '@zb/core/model/inspection';
 import { unsettledName } from '@zb/core/system/fromImage';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
-import { Quiet } from '../../ui/Button';
+import { Quiet, Word } from '../../ui/Button';
+import { Said } from '../../ui/Said';
+import { Head } from '../../ui/Words';
+import { Working } from '../../ui/Working';
 import { Depot } from '../../parts/Depot';
 import { ImageOpener } from '../../parts/ImageOpener';
 import { ImageView } from '../../parts/ImageView';
@@ -48,8 +52,11 @@ function VerifyPage({ context }: { context: BoxContext }) {
       stop="verify"
       headline={verifyHeadline(machine, busy ? undefined : image, inspection ?? undefined)}
       signWords="Sign off and choose a stick"
-      hint="Space signs off · O opens · E shows the evidence"
-      keys={{ o: shown ? another : undefined, e: () => setEvidence((v) => !v) }}
+      hint="Ctrl Enter signs off · O opens · E shows the evidence"
+      shortcuts={[
+        { keys: 'o', does: 'open another image', act: shown ? another : undefined },
+        { keys: 'e', does: 'show or hide the evidence', act: () => setEvidence((v) => !v) },
+      ]}
       acts={shown && !busy && <Quiet onClick={another}>Open another image</Quiet>}
     >
       {shown && inspection ? (
@@ -66,41 +73,44 @@ function VerifyPage({ context }: { context: BoxContext }) {
           onCancel={place.cancel}
         >
           {profile && calls !== undefined && !busy && (
-            <p className="said">
+            <Said>
               It calls itself “{calls}”.{' '}
-              <Quiet onClick={() => void act(callIt(profile, calls))}>That is {profile.name}</Quiet>
-            </p>
+              <Quiet size="sm" onClick={() => void act(callIt(profile, calls))}>
+                That is {profile.name}
+              </Quiet>
+            </Said>
           )}
         </ImageView>
       ) : (
-        <div className="stack">
-          {open?.state === 'failed' && (
-            <p className="said said-stop" role="alert">
-              {open.problem}
-            </p>
+        <Stack gap="4">
+          {open?.state === 'failed' && <Said kind="stop">{open.problem}</Said>}
+          {open?.state === 'reading' && (
+            <Working
+              label={`Reading ${open.name}`}
+              done={open.done}
+              whole={open.file.size}
+              onCancel={place.cancel}
+            />
           )}
-          {open?.state === 'reading' && <p>Reading {open.name}…</p>}
           <ImageOpener onFiles={([f]) => f && void place.openFile(f)} />
           <Depot open onDepot={place.openDepot} />
           {others.length > 0 && (
-            <div>
-              <h2 className="h6">Already on the shelf</h2>
+            <Box>
+              <Head>Already on the shelf</Head>
               {others.map((i) => (
-                <p key={i.id}>
-                  <button
-                    type="button"
-                    className="link"
+                <Text key={i.id}>
+                  <Word
                     onClick={() =>
                       void act(updateBox(box, { imageId: i.id }, `${i.name} taken for this box`))
                     }
                   >
                     {i.name}
-                  </button>
-                </p>
+                  </Word>
+                </Text>
               ))}
-            </div>
+            </Box>
           )}
-        </div>
+        </Stack>
       )}
     </BoxFrame>
   );

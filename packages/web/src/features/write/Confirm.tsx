@@ -1,14 +1,23 @@
-import { useState } from 'react';
+import { Box, Grid, HStack, Stack, Text } from '@chakra-ui/react';
+import { Controller, type FieldErrors } from 'react-hook-form';
 import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { predictInstall } from '@zb/core/write/install';
 import { usbLinks } from '@zb/core/machine/links';
 import { predictTimes, unknownStick } from '@zb/core/write/time';
-import type { Bench, Box, ImageItem } from '@zb/core/model/bench';
+import type { Bench, Box as BoxRecord, ImageItem } from '@zb/core/model/bench';
 import { formatBoth, MIB } from '@zb/core/units/bytes';
 import { formatRate, formatSpan } from '@zb/core/units/duration';
 import { unitsExplained } from '@zb/core/words/sizes';
+import { refused, useDraftForm } from '../../parts/useDraftForm';
 import { Primary, Quiet } from '../../ui/Button';
+import { Checkbox } from '../../ui/Checkbox';
+import { Fold } from '../../ui/Fold';
+import { Input } from '../../ui/Input';
+import { PickFile } from '../../ui/PickFile';
+import { Said } from '../../ui/Said';
+import { Select } from '../../ui/Select';
+import { Data, Sub } from '../../ui/Words';
 import { BeforeAfter } from './Target';
 
 const FAULTS: { name: string; make: (bytes: number) => StickFault; is: (f: StickFault) => boolean }[] = [
@@ -34,7 +43,7 @@ function Foretold({
   bytes,
 }: {
   bench: Bench;
-  box: Box;
+  box: BoxRecord;
   choice: GuardedTarget;
   bytes: number;
 }) {
@@ -47,20 +56,19 @@ function Foretold({
     link && usbLinks[link],
   );
   return (
-    <details className="why">
-      <summary>Foretold: {formatSpan(times.whole.value)}</summary>
-      <p className="sub">
+    <Fold title={`Foretold: ${formatSpan(times.whole.value)}`}>
+      <Sub>
         Writing {formatSpan(times.write.value)}, reading back {formatSpan(times.verify.value)}.
         {times.slowest &&
           ` The slowest link is ${times.slowest.name}: ${formatRate(times.slowest.bytesPerSecond)} at most, ${times.slowest.because}.`}
-      </p>
-      <p className="sub">{times.whole.because.join('; ')}</p>
+      </Sub>
+      <Sub>{times.whole.because.join('; ')}</Sub>
       {install && (
-        <p className="sub">
+        <Sub>
           Installing from it waits {formatSpan(install.value)}: {install.because[0]}.
-        </p>
+        </Sub>
       )}
-    </details>
+    </Fold>
   );
 }
 
@@ -79,7 +87,7 @@ export function Confirm({
   onProbe,
 }: {
   bench: Bench;
-  box: Box;
+  box: BoxRecord;
   image: ImageItem;
   /** What reaches the stick. */
   bytes: number;
@@ -91,87 +99,114 @@ export function Confirm({
   onFault: (fault: StickFault) => void;
   onProbe: () => void;
 }) {
-  const [tail, setTail] = useState('');
-  const [meant, setMeant] = useState(false);
+  const { form, submit } = useDraftForm<{ tail: string; meant: boolean }>({
+    values: { tail: '', meant: false },
+    // What is typed here is never kept for another time: it is read off the stick in the hand.
+    draft: null,
+    ask: false,
+    resolver: ({ tail, meant }) => {
+      const errors: FieldErrors<{ tail: string; meant: boolean }> = {
+        ...(tail.toUpperCase() === choice.tail
+          ? {}
+          : {
+              tail: {
+                type: 'custom',
+                message: 'That is not this stick’s serial. Look again before you go on.',
+              },
+            }),
+        ...(choice.large && !meant
+          ? { meant: { type: 'custom', message: 'Say that the large target is the one that is meant.' } }
+          : {}),
+      };
+      return Object.keys(errors).length > 0 ? refused(errors) : { values: { tail, meant }, errors: {} };
+    },
+    save: ({ tail }) => {
+      onWrite(tail.toUpperCase());
+      return false;
+    },
+  });
+  const { errors } = form.formState;
   const units = unitsExplained(choice.target.bytes);
+  const tail = form.watch('tail');
+  const wrongTail = tail.length === 4 && tail.toUpperCase() !== choice.tail;
   return (
-    <div className="two wide-left">
+    <Grid
+      gap="6"
+      alignItems="start"
+      templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
+    >
       <BeforeAfter guarded={choice} imageBytes={bytes} imageName={image.name} />
-      <div className="stack" style={{ gap: 8 }}>
+      <Stack gap="3">
         {!haveBytes && (
-          <label className="said said-check">
-            After a reload the browser forgets which file was open. Open {image.name} again:
-            <input
-              type="file"
-              aria-label={`Open ${image.name} again`}
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                if (file) onLocal(file);
-              }}
-            />
-          </label>
+          <Said kind="check">
+            After a reload the browser forgets which file was open.{' '}
+            <PickFile plain label={`Open ${image.name} again`} onFile={onLocal} />
+          </Said>
         )}
-        <p>
-          All of stick <b className="m">…{choice.tail}</b> will be lost. Read the serial off the stick and
-          type its <b>last four</b>:
-        </p>
-        {choice.large && (
-          <label className="said said-check">
-            <input type="checkbox" checked={meant} onChange={(e) => setMeant(e.target.checked)} /> This target
-            is large: {formatBoth(choice.target.bytes)}. It is the one that is meant.
-          </label>
-        )}
-        <form
-          className="actions"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (!choice.large || meant) onWrite(tail);
-          }}
-        >
-          <input
-            className="in mono"
-            aria-label="Last four of the serial"
-            style={{ width: 96, fontSize: 16 }}
-            maxLength={4}
-            value={tail}
-            onChange={(e) => setTail(e.target.value.toUpperCase())}
-            autoComplete="off"
-          />
-          <Primary type="submit" disabled={tail !== choice.tail || !haveBytes || (choice.large && !meant)}>
-            Write and compare
-          </Primary>
+        <form onSubmit={(e) => void submit(e)}>
+          <Stack gap="2">
+            <Text>
+              All of stick <Data fontWeight="strong">…{choice.tail}</Data> will be lost. Read the serial off
+              the stick and type its <b>last four</b>:
+            </Text>
+            {choice.large && (
+              <Box>
+                <Controller
+                  control={form.control}
+                  name="meant"
+                  render={({ field }) => (
+                    <Checkbox checked={field.value} onChange={field.onChange}>
+                      This target is large: {formatBoth(choice.target.bytes)}. It is the one that is meant.
+                    </Checkbox>
+                  )}
+                />
+                {errors.meant && (
+                  <Sub role="alert" color="stop">
+                    {errors.meant.message}
+                  </Sub>
+                )}
+              </Box>
+            )}
+            <HStack gap="2" align="flex-start">
+              <Input
+                label="Last four of the serial"
+                data
+                width="field"
+                maxLength={4}
+                textTransform="uppercase"
+                error={
+                  wrongTail
+                    ? 'That is not this stick’s serial. Look again before you go on.'
+                    : errors.tail?.message
+                }
+                {...form.register('tail')}
+              />
+              <Primary type="submit" disabled={!haveBytes} marginTop="5">
+                Write and compare
+              </Primary>
+            </HStack>
+          </Stack>
         </form>
-        {tail.length === 4 && tail !== choice.tail && (
-          <p role="alert" style={{ color: 'var(--stop)' }}>
-            That is not this stick’s serial. Look again before you go on.
-          </p>
-        )}
         <Foretold bench={bench} box={box} choice={choice} bytes={bytes} />
-        <details className="why">
-          <summary>{units.title}</summary>
-          <p className="sub">{units.text}</p>
-        </details>
-        <div className="actions" style={{ alignItems: 'end' }}>
-          <label className="field" style={{ maxWidth: 240 }}>
-            <span>Practise a fault: this stick</span>
-            <select
-              className="in"
-              value={FAULTS.find((f) => f.is(stick.fault))?.name}
-              onChange={(e) => {
-                const fault = FAULTS.find((f) => f.name === e.target.value);
-                if (fault) onFault(fault.make(bytes));
-              }}
-            >
-              {FAULTS.map((f) => (
-                <option key={f.name} value={f.name}>
-                  {f.name === 'none' ? 'has no fault' : f.name}
-                </option>
-              ))}
-            </select>
-          </label>
+        <Fold title={units.title}>
+          <Sub>{units.text}</Sub>
+        </Fold>
+        <HStack gap="2" align="flex-end">
+          <Select
+            label="Practise a fault: this stick"
+            value={FAULTS.find((f) => f.is(stick.fault))?.name ?? 'none'}
+            options={FAULTS.map((f) => ({
+              value: f.name,
+              words: f.name === 'none' ? 'has no fault' : f.name,
+            }))}
+            onChange={(e) => {
+              const fault = FAULTS.find((f) => f.name === e.target.value);
+              if (fault) onFault(fault.make(bytes));
+            }}
+          />
           <Quiet onClick={onProbe}>Probe its real size</Quiet>
-        </div>
-      </div>
-    </div>
+        </HStack>
+      </Stack>
+    </Grid>
   );
 }

@@ -1,23 +1,13 @@
+import { RadioGroup } from '@chakra-ui/react';
 import { refusalWords } from '@zb/core/words/guard';
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { formatIec, formatSi } from '@zb/core/units/bytes';
 import type { Store } from '@zb/core/model/bench';
 import type { Fate } from '@zb/core/model/content';
 import { Quiet } from '../../ui/Button';
-import { Mark } from '../../parts/Marks';
-
-function Decide({ store, onDecide }: { store: Store; onDecide: (store: Store, fate: Fate) => void }) {
-  return (
-    <span className="actions" style={{ marginTop: 4 }}>
-      <Quiet size="sm" onClick={() => onDecide(store, 'may be lost')}>
-        It may be lost
-      </Quiet>
-      <Quiet size="sm" onClick={() => onDecide(store, 'keep')}>
-        Keep it
-      </Quiet>
-    </span>
-  );
-}
+import { VerdictMark } from '../../ui/Marks';
+import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
+import { Acts, Sub } from '../../ui/Words';
 
 /** Everything attached, with what tells it apart and what the guard says of it. */
 export function Targets({
@@ -34,64 +24,77 @@ export function Targets({
   onDecide: (store: Store, fate: Fate) => void;
 }) {
   return (
-    <table className="t rows">
-      <thead>
-        <tr>
-          <th scope="col">Plugged in</th>
-          <th scope="col" className="num">
-            Size
-          </th>
-          <th scope="col">Serial</th>
-          <th scope="col">On it now</th>
-          <th scope="col" style={{ width: 250 }}>
-            The guard
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+    <RadioGroup.Root
+      display="block"
+      aria-label="Which stick is written?"
+      value={picked}
+      onValueChange={(e) => {
+        const g = targets.find((t) => t.target.id === e.value);
+        if (g) onPick(g);
+      }}
+    >
+      <Ruled
+        stacked
+        label="Plugged in"
+        heads={[
+          'Plugged in',
+          { words: 'Size', figure: true },
+          'Serial',
+          'On it now',
+          { words: 'The guard', width: '250px' },
+        ]}
+      >
         {targets.map((g) => (
-          <tr key={g.target.id} className={picked === g.target.id ? 'here' : ''}>
-            <th scope="row" className="whole">
-              <label style={{ display: 'flex', gap: 8, alignItems: 'baseline' }}>
-                <input
-                  type="radio"
-                  name="target"
-                  disabled={!g.allowed}
-                  checked={picked === g.target.id}
-                  onChange={() => onPick(g)}
-                />
-                <span>
+          <Line key={g.target.id} here={picked === g.target.id}>
+            <LineHead whole>
+              <RadioGroup.Item value={g.target.id} disabled={!g.allowed}>
+                <RadioGroup.ItemHiddenInput />
+                <RadioGroup.ItemControl />
+                <RadioGroup.ItemText>
                   {g.known?.name ?? g.target.model}
-                  <span className="sub nowrap">{g.target.port}</span>
-                </span>
-              </label>
-            </th>
-            <td className="num">
+                  <Sub>{g.target.port}</Sub>
+                </RadioGroup.ItemText>
+              </RadioGroup.Item>
+            </LineHead>
+            <Num>
               {formatIec(g.target.bytes)}
-              <span className="sub">{formatSi(g.target.bytes)}</span>
-            </td>
-            <td className="m nowrap">{g.target.serial}</td>
-            <td className="whole">{holds(g)}</td>
-            <td className="whole">
+              <Sub>{formatSi(g.target.bytes)}</Sub>
+            </Num>
+            <Cell textStyle="data" whiteSpace="nowrap">
+              {g.target.serial}
+            </Cell>
+            <Cell whole>{holds(g)}</Cell>
+            <Cell whole>
               {g.allowed ? (
-                <Mark kind="yes">lets it pass</Mark>
+                <VerdictMark kind="yes">lets it pass</VerdictMark>
               ) : (
-                <Mark kind={g.refusals[0]?.rule === 'is being written' ? 'ask' : 'stop'}>
+                <VerdictMark kind={g.refusals[0]?.rule === 'is being written' ? 'ask' : 'stop'}>
                   {g.refusals[0]?.rule}
-                </Mark>
+                </VerdictMark>
               )}
               {g.refusals.map((r) => (
-                <span className="sub" key={r.rule}>
-                  {refusalWords(r)}
-                </span>
+                <Sub key={r.rule}>{refusalWords(r)}</Sub>
               ))}
               {g.known && g.refusals.some((r) => r.rule === 'not decided') && (
                 <Decide store={g.known} onDecide={onDecide} />
               )}
-            </td>
-          </tr>
+            </Cell>
+          </Line>
         ))}
-      </tbody>
-    </table>
+      </Ruled>
+    </RadioGroup.Root>
+  );
+}
+
+function Decide({ store, onDecide }: { store: Store; onDecide: (store: Store, fate: Fate) => void }) {
+  return (
+    <Acts marginTop="1">
+      <Quiet size="sm" onClick={() => onDecide(store, 'may be lost')}>
+        It may be lost
+      </Quiet>
+      <Quiet size="sm" onClick={() => onDecide(store, 'keep')}>
+        Keep it
+      </Quiet>
+    </Acts>
   );
 }

@@ -1,8 +1,8 @@
+import { Stack } from '@chakra-ui/react';
 import { probeWords } from '@zb/core/words/probe';
 import { useState } from 'react';
 import { z } from 'zod';
 import { useQueryClient } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { updateBox } from '@zb/core/acts/box';
 import { decideFate, recordProbe } from '@zb/core/acts/shelf';
 import {
@@ -27,6 +27,12 @@ import { getJson, sendFile, sendJson } from '../../parts/api';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { useHealth, useJobs, useSticks } from '../../parts/writer';
 import { stamp, useAct } from '../../storage/hooks';
+import { Word } from '../../ui/Button';
+import { Nothing } from '../../ui/Nothing';
+import { Said } from '../../ui/Said';
+import { Select } from '../../ui/Select';
+import { To } from '../../ui/To';
+import { Sub } from '../../ui/Words';
 import { openImageAt } from '../../workers/openImages';
 import { Ended, Running } from './JobView';
 import { Confirm } from './Confirm';
@@ -163,40 +169,33 @@ function WritePage({ context }: { context: BoxContext }) {
       hint="The stand-in writer: virtual sticks, real bytes. Nothing of yours is touched."
     >
       {!image ? (
-        <p>
-          No image is chosen for this box.{' '}
-          <Link className="link" to={`/box/${box.id}/verify`}>
-            Open one at Verify
-          </Link>
-          .
-        </p>
+        <Nothing
+          title="No image is chosen for this box"
+          words="What is written is an image that was read and compared with what was published."
+        >
+          <To to={`/box/${box.id}/verify`}>Open one at Verify</To>
+        </Nothing>
       ) : (
-        <div className="stack">
+        <Stack gap="4">
           {(sticks.error ?? jobs.error) && (
-            <p className="said said-stop" role="alert">
+            <Said kind="stop">
               {(sticks.error ?? jobs.error)?.message}{' '}
-              <button
-                type="button"
-                className="link"
+              <Word
                 onClick={() => {
                   void sticks.refetch();
                   refresh();
                 }}
               >
                 Try again
-              </button>
-            </p>
+              </Word>
+            </Said>
           )}
           {health.data?.troubles.map((t) => (
-            <p key={t} className="said said-check" role="status">
+            <Said key={t} kind="check">
               {t} Nothing of yours is harmed; make room or put it right, and it goes on by itself.
-            </p>
+            </Said>
           ))}
-          {problem !== '' && (
-            <p className="said said-stop" role="alert">
-              {problem}
-            </p>
-          )}
+          {problem !== '' && <Said kind="stop">{problem}</Said>}
           {ended && running.length === 0 && <Ended job={ended} />}
           {running.map((job) => (
             <Running
@@ -212,9 +211,9 @@ function WritePage({ context }: { context: BoxContext }) {
             />
           ))}
           {probed && (
-            <p className={`said said-${probed.real < probed.claimed ? 'stop' : 'moss'}`} role="status">
+            <Said kind={probed.real < probed.claimed ? 'stop' : 'proven'} loud={false}>
               {probeWords(probed)}
-            </p>
+            </Said>
           )}
           {choice && steps.length > 0 && running.length === 0 && (
             <Written
@@ -244,34 +243,29 @@ function WritePage({ context }: { context: BoxContext }) {
             />
           )}
           {running.length > 0 && !choice && (
-            <p className="sub">Another stick may be picked meanwhile; sticks on one port take turns.</p>
+            <Sub>Another stick may be picked meanwhile; sticks on one port take turns.</Sub>
           )}
-          <div className="scroll-x">
-            <Targets
-              targets={targets}
-              picked={choice?.target.id ?? null}
-              onPick={(g) => {
-                setProbed(null);
-                void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
-              }}
-              onDecide={(store, fate) => void act(decideFate(store, fate))}
-              holds={(g) => (g.known ? contentTitle(g.known) || 'empty' : 'not on the shelf; unknown')}
-            />
-          </div>
+          <Targets
+            targets={targets}
+            picked={choice?.target.id ?? null}
+            onPick={(g) => {
+              setProbed(null);
+              void act(updateBox(box, { targetSerial: g.target.serial }, `Stick …${g.tail} picked`));
+            }}
+            onDecide={(store, fate) => void act(decideFate(store, fate))}
+            holds={(g) => (g.known ? contentTitle(g.known) || 'empty' : 'not on the shelf; unknown')}
+          />
           {running.length === 0 && loose.length > 0 && !sticks.error && (
-            <label className="field" style={{ maxWidth: 320 }}>
-              <span>Plug in another stick from the shelf</span>
-              <select className="in" value="" onChange={(e) => void plug(e.target.value)}>
-                <option value="">choose</option>
-                {loose.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}, {formatIec(s.bytes)}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <Select
+              label="Plug in another stick from the shelf"
+              width={{ base: 'full', md: 'field' }}
+              none="choose"
+              value=""
+              onChange={(e) => void plug(e.target.value)}
+              options={loose.map((s) => ({ value: s.id, words: `${s.name}, ${formatIec(s.bytes)}` }))}
+            />
           )}
-        </div>
+        </Stack>
       )}
     </BoxFrame>
   );

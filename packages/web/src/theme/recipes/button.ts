@@ -41,13 +41,27 @@ export const button = recipe({
         textUnderlineOffset: '2px',
         _hover: { bg: 'work.wash' },
       },
+      /** An icon within a line: no frame until it is reached for. */
+      bare: { bg: 'transparent', color: 'fg.muted', _hover: { bg: 'work.wash', color: 'work' } },
       stop: { bg: 'stop', color: 'bg', _hover: { filter: 'brightness(1.08)' } },
     },
     size: {
+      /** A word among others: it breaks as they do. */
+      word: {
+        minHeight: 'target',
+        paddingInline: '0',
+        fontSize: 'inherit',
+        lineHeight: 'inherit',
+        fontWeight: 'inherit',
+        whiteSpace: 'normal',
+        textAlign: 'start',
+        justifyContent: 'flex-start',
+      },
       sm: { minHeight: 'target', paddingInline: '2' },
       md: { minHeight: 'control', paddingInline: '14px', paddingBlock: '6px' },
       lg: { minHeight: 'touch', paddingInline: '5', fontSize: 'title' },
       icon: { boxSize: 'control', padding: '0' },
+      small: { boxSize: 'target', padding: '0', _icon: { boxSize: '14px' } },
     },
   },
   defaultVariants: { variant: 'outline', size: 'md' },

@@ -28,4 +28,28 @@ export const collapsible = slotRecipe({
     },
     content: { overflow: 'hidden' },
   },
+  variants: {
+    variant: {
+      word: { trigger: { textAlign: 'start' }, content: { paddingTop: '1' } },
+      // A line of words and a figure: that it opens is told by its dotted rule.
+      line: {
+        trigger: {
+          width: '100%',
+          justifyContent: 'space-between',
+          alignItems: 'baseline',
+          gap: '2.5',
+          color: 'inherit',
+          fontSize: 'inherit',
+          textAlign: 'start',
+          paddingBlock: '2px',
+          '& > span:first-of-type': {
+            textDecoration: 'underline dotted',
+            textDecorationColor: '{colors.rule.strong}',
+            textUnderlineOffset: '3px',
+          },
+        },
+      },
+    },
+  },
+  defaultVariants: { variant: 'word' },
 });

@@ -32,6 +32,9 @@ export const table = slotRecipe({
     },
     row: {
       _selected: { bg: 'work.wash' },
+      // The line this machine meets, the one that is taken: a bar and a wash.
+      '&[data-here] > *': { bg: 'work.wash' },
+      '&[data-here] > *:first-of-type': { boxShadow: 'inset 3px 0 0 {colors.work}', paddingInlineStart: '2.5' },
       _focusVisible: focusInside,
     },
     footer: { fontWeight: 'strong' },
@@ -39,6 +42,35 @@ export const table = slotRecipe({
   },
   variants: {
     stickyHeader: { true: { columnHeader: { position: 'sticky', top: 0, zIndex: 'docked' } } },
+    // On a phone a wide table is a list: one block for each row, its cells one under another.
+    stacked: {
+      true: {
+        header: {
+          smDown: { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
+        },
+        row: {
+          smDown: {
+            display: 'flex',
+            flexWrap: 'wrap',
+            gap: '2px 14px',
+            alignItems: 'baseline',
+            paddingBlock: '2',
+            borderBottom: 'thin',
+          },
+        },
+        cell: {
+          smDown: {
+            border: 0,
+            padding: 0,
+            width: 'auto',
+            textAlign: 'start',
+            '&[data-whole]': { flex: '1 0 100%' },
+            '&[data-whole]:empty, &[data-told]': { display: 'none' },
+          },
+        },
+      },
+    },
+    dense: { true: { cell: { paddingBlock: '3px' } } },
     interactive: { true: { row: { cursor: 'pointer', _hover: { bg: 'bg.margin' } } } },
   },
 });

@@ -29,4 +29,38 @@ export const tabs = slotRecipe({
       _focusVisible: focusOutline,
     },
   },
+  variants: {
+    variant: {
+      line: {},
+      // Names in a column at the side, as on the tabs of a card file; in a row where there is no room.
+      upright: {
+        root: { md: { flexDirection: 'row', gap: '6', alignItems: 'flex-start' } },
+        list: {
+          flexWrap: 'wrap',
+          md: {
+            flexDirection: 'column',
+            flex: '0 0 150px',
+            gap: 0,
+            borderBottom: 0,
+            borderInlineEnd: 'ink',
+            overflowX: 'visible',
+          },
+        },
+        trigger: {
+          display: 'flex',
+          flexDirection: 'column',
+          alignItems: 'flex-start',
+          textAlign: 'start',
+          md: {
+            borderBottom: 'thin',
+            borderInlineStart: '3px solid transparent',
+            paddingInline: '2',
+            _selected: { borderBottomColor: 'rule', borderInlineStartColor: 'fg', bg: 'bg.margin' },
+          },
+        },
+        content: { flex: 1, width: '100%' },
+      },
+    },
+  },
+  defaultVariants: { variant: 'line' },
 });

@@ -1,0 +1,63 @@
+import { useSyncExternalStore } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+
+export interface Shortcut {
+  /** One character, the name of a key, or keys held together: “k”, “arrowleft”, “mod+enter”. */
+  keys: string;
+  /** What it does, for the sheet of keys. */
+  does: string;
+  /** Undefined while it does nothing here. */
+  act: (() => void) | undefined;
+}
+
+const KEPT = 'zb-letters';
+const listeners = new Set<() => void>();
+let letters = ((): boolean => {
+  try {
+    return localStorage.getItem(KEPT) !== 'off';
+  } catch {
+    return true;
+  }
+})();
+
+/** Are single characters shortcuts? Who speaks to the machine, or brushes keys, switches them off (WCAG 2.2, 2.1.4). */
+export const useLetters = (): boolean =>
+  useSyncExternalStore(
+    (tell) => {
+      listeners.add(tell);
+      return () => listeners.delete(tell);
+    },
+    () => letters,
+  );
+/** Switches shortcuts of one character on or off; remembered where the browser allows. */
+export function setLetters(on: boolean): void {
+  letters = on;
+  try {
+    localStorage.setItem(KEPT, on ? 'on' : 'off');
+  } catch {
+    // It counts until the page is closed.
+  }
+  for (const tell of listeners) tell();
+}
+
+/** What lies over the sheet has its own keys. */
+const covered = (): boolean =>
+  document.querySelector('[role="dialog"][data-state="open"], [role="menu"][data-state="open"]') !== null;
+
+function One({ keys, does, act }: { keys: string; does: string; act: () => void }) {
+  const on = useLetters();
+  // Where a sign is reached by Shift differs from keyboard to keyboard.
+  const ways = /^[^a-z0-9]$/.test(keys) ? [keys, `shift+${keys}`] : [keys];
+  useHotkeys(ways, act, {
+    useKey: true,
+    description: does,
+    preventDefault: true,
+    enabled: on || keys.length > 1,
+    ignoreEventWhen: (e) => e.defaultPrevented || covered(),
+  });
+  return null;
+}
+
+/** Keys that count while this is on the page. The sheet of keys lists them by itself. */
+export const Shortcuts = ({ list }: { list: readonly Shortcut[] }) =>
+  list.map(({ keys, does, act }) => act && <One key={keys} keys={keys} does={does} act={act} />);

@@ -1,0 +1,38 @@
+import { FileUpload } from '@chakra-ui/react';
+import { FolderOpen } from 'lucide-react';
+import { Quiet, Word } from './Button';
+
+/** An act that opens one file; the same file can be opened again. Nothing is sent anywhere. */
+export function PickFile({
+  label,
+  accept,
+  plain = false,
+  onFile,
+}: {
+  label: string;
+  /** Ends of file names, such as “.json”, or kinds, such as “image/*”; without it any file. */
+  accept?: readonly string[];
+  /** A word among others instead of a button. */
+  plain?: boolean;
+  onFile: (file: File) => void;
+}) {
+  const Act = plain ? Word : Quiet;
+  return (
+    <FileUpload.Root
+      maxFiles={1}
+      {...(accept ? { accept: [...accept] } : {})}
+      acceptedFiles={[]}
+      onFileAccept={(e) => e.files[0] && onFile(e.files[0])}
+      width="auto"
+      display="inline-flex"
+    >
+      <FileUpload.HiddenInput aria-label={label} />
+      <FileUpload.Trigger asChild>
+        <Act>
+          {!plain && <FolderOpen aria-hidden="true" />}
+          {label}
+        </Act>
+      </FileUpload.Trigger>
+    </FileUpload.Root>
+  );
+}
