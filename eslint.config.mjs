@@ -99,7 +99,7 @@ export default tseslint.config(
     rules: no([...INTERFACE, 'hono*', ...of('web', 'server')], 'cli depends on core alone'),
   },
   {
-    files: ['packages/web/src/{parts,storage,workers}/**'],
+    files: ['packages/web/src/{drawing,parts,storage,theme,ui,workers}/**'],
     rules: no(
       [...NOT_IN_WEB, '**/app/*', '**/features/**'],
       'what screens share leans on no screen and not on the shell',
@@ -116,6 +116,29 @@ export default tseslint.config(
     files: ['packages/web/src/**'],
     plugins: { 'react-hooks': hooks },
     rules: hooks.configs.recommended.rules,
+  },
+  {
+    // Screens are made of the house's components: no hand-made controls, no class names, no styles in place.
+    files: ['packages/web/src/{app,features,parts}/**/*.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'JSXOpeningElement[name.name=/^(table|input|select|textarea|button|dialog|details|summary|label|fieldset)$/]',
+          message: 'A control or a table is one of ui/, not an element of the page.',
+        },
+        {
+          selector: 'JSXAttribute[name.name=/^(className|style)$/]',
+          message: 'A look is a token, a recipe or a property of a component.',
+        },
+        {
+          selector:
+            'JSXMemberExpression[object.name="chakra"][property.name=/^(input|select|textarea|dialog|details)$/]',
+          message: 'A control is one of ui/.',
+        },
+      ],
+    },
   },
   {
     files: ['packages/*/test/**', 'tests/**'],

@@ -27,6 +27,8 @@ export default defineConfig({
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}'],
         maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+        // The page that brought it is served by it from then on.
+        clientsClaim: true,
         navigateFallback: '/index.html',
         // The stand-ins answer for themselves; without a server they are gone, and the page says so.
         navigateFallbackDenylist: [/^\/api\//],

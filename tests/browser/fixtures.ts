@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from '
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
 const require = createRequire(import.meta.url);
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
@@ -123,10 +123,12 @@ export async function axe(page: Page): Promise<void> {
 
 /** Waits until what was done is kept, as the page itself knows it; leaving earlier would be asked about. */
 export const kept = (page: Page): Promise<void> =>
-  page.waitForFunction(() => !document.querySelector('.status[data-saving="true"]')).then(() => undefined);
+  page
+    .waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'))
+    .then(() => undefined);
 
 export const headline = (page: Page) => page.locator('h1');
-export const status = (page: Page) => page.locator('.status');
+export const status = (page: Page) => page.locator('[data-scope="toast"][data-part="title"]');
 
 /** Fetches a depot image into a file, as a user's own download. */
 export async function depotFile(
@@ -146,10 +148,22 @@ export function sparse(dir: string, name: string, bytes: number): string {
   return join(dir, name);
 }
 
+/** Drops files on a place as the system's own file manager does. */
+export async function dropFiles(page: Page, place: Locator, files: string[]): Promise<void> {
+  await place.scrollIntoViewIfNeeded();
+  const box = await place.boundingBox();
+  if (!box) throw new Error('nowhere to drop it');
+  const session = await page.context().newCDPSession(page);
+  const at = { x: box.x + box.width - 20, y: box.y + box.height / 2 };
+  const data = { items: [], files, dragOperationsMask: 1 };
+  for (const type of ['dragEnter', 'dragOver', 'drop'] as const)
+    await session.send('Input.dispatchDragEvent', { type, ...at, data });
+}
+
 /** Fetches the games corner's image at its Verify stop. */
 export async function verifyLantern(page: Page, open: Own['open']): Promise<void> {
   await open('/box/games-corner/verify');
   await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
-  await expect(page.locator('.stamp', { hasText: 'SAME FILE' })).toBeVisible();
-  await expect(page.locator('.status')).toContainText('checked');
+  await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
+  await expect(page.locator('[data-scope="toast"][data-part="title"]')).toContainText('checked');
 }

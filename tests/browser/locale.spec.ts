@@ -41,7 +41,7 @@ test('in another zone and locale: local time in the log, money and sizes as they
   await expect(page.locator('main')).toContainText('1\u202f234.50\u00a0kr to spend');
 
   await open('/shelf/grey');
-  const size = page.getByLabel('Size');
+  const size = page.getByLabel('Size', { exact: true });
   await size.fill('1,000 GB');
   await expect(page.locator('main')).toContainText('1\u202f000\u202f000\u202f000\u202f000 bytes');
   await size.fill('1.000,5 GB');

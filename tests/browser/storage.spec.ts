@@ -28,7 +28,7 @@ test('undo by key and by button, twenty deep, with a visible line', async ({ pag
     await addNote(page, `note ${i}`);
     await expect(page.getByRole('row', { name: `note ${i}`, exact: false }).first()).toBeVisible();
   }
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo the last act' }).click();
   await expect(status(page)).toHaveText('Undone: Note added');
   await expect(page.getByText('note 21')).toHaveCount(0);
   await page.locator('#sheet').focus();
@@ -265,9 +265,9 @@ test('a photo is made small and kept', async ({ page, open, scratch }) => {
     return canvas.toDataURL('image/png');
   });
   writeFileSync(join(scratch, 'p.png'), Buffer.from(png.split(',')[1] ?? '', 'base64'));
-  await page.getByLabel('Photo', { exact: true }).check();
+  await page.getByRole('radio', { name: 'Photo' }).check({ force: true });
   await page.getByLabel('Picture').setInputFiles(join(scratch, 'p.png'));
-  await page.getByLabel('Text').fill('cable order');
+  await page.getByLabel('What it shows').fill('cable order');
   await expect(page.getByAltText('The picture to add')).toBeVisible();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   const size = await page
@@ -275,7 +275,7 @@ test('a photo is made small and kept', async ({ page, open, scratch }) => {
     .evaluate((img: HTMLImageElement) => [img.naturalWidth, img.naturalHeight]);
   expect(size).toEqual([1280, 853]);
   writeFileSync(join(scratch, 'bad.png'), 'no picture');
-  await page.getByLabel('Photo', { exact: true }).check();
+  await page.getByRole('radio', { name: 'Photo' }).check({ force: true });
   await page.getByLabel('Picture').setInputFiles(join(scratch, 'bad.png'));
   await expect(page.getByRole('alert')).toContainText('not a picture');
 });

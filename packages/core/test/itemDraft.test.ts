@@ -52,7 +52,13 @@ describe('an item in its form', () => {
   });
 
   it('tells every field that is wrong at once, and reads nothing then', () => {
-    const wrong = itemOf(stick, { ...itemDraftOf(stick), name: '  ', size: '16', price: '-3', serial: 'x'.repeat(201) });
+    const wrong = itemOf(stick, {
+      ...itemDraftOf(stick),
+      name: '  ',
+      size: '16',
+      price: '-3',
+      serial: 'x'.repeat(201),
+    });
     const fields = 'problems' in wrong ? wrong.problems.map((p) => p.field).sort() : [];
     expect(fields).toEqual(['name', 'price', 'serial', 'size']);
   });
@@ -71,7 +77,14 @@ describe('an item in its form', () => {
   });
 
   it('whatever is typed is either read whole or refused with a field, never thrown', () => {
-    const adapter = adapterSchema.parse({ kind: 'adapter', id: 'a', name: 'A', from: 'USB', to: 'SATA', notes: '' });
+    const adapter = adapterSchema.parse({
+      kind: 'adapter',
+      id: 'a',
+      name: 'A',
+      from: 'USB',
+      to: 'SATA',
+      notes: '',
+    });
     const typed = fc.record({
       name: fc.string(),
       size: fc.string(),

@@ -127,7 +127,14 @@ describe('fields', () => {
 
   it('files are handed on, several at once, and the same one again', async () => {
     const taken: string[][] = [];
-    show(<FileDrop label="Images" act="Open images" several onFiles={(files) => taken.push(files.map((f) => f.name))} />);
+    show(
+      <FileDrop
+        label="Images"
+        act="Open images"
+        several
+        onFiles={(files) => taken.push(files.map((f) => f.name))}
+      />,
+    );
     const input = screen.getByLabelText('Images', { selector: 'input' });
     const file = new File(['x'], 'one.img');
     await user.upload(input, [file, new File(['y'], 'two.img')]);

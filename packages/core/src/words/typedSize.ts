@@ -1,4 +1,4 @@
-import { formatIec, formatSi } from '../units/bytes';
+import { formatExact, formatIec, formatSi } from '../units/bytes';
 import type { SizeProblem, TypedSize } from '../units/typedSize';
 
 const PROBLEM: Record<SizeProblem, string> = {
@@ -11,6 +11,8 @@ const PROBLEM: Record<SizeProblem, string> = {
 /** What is wrong with a typed size, and what to do. */
 export const sizeProblem = (problem: SizeProblem): string => PROBLEM[problem];
 
-/** The size in both manners, so that nobody is puzzled by which was meant. */
+/** The size in both manners and to the byte, so that nobody is puzzled by which was meant. */
 export const sizeHelp = (size: TypedSize): string =>
-  'rest' in size ? 'whatever is left' : `${formatIec(size.bytes)} = ${formatSi(size.bytes)}`;
+  'rest' in size
+    ? 'whatever is left'
+    : `${formatIec(size.bytes)} = ${formatSi(size.bytes)}, ${formatExact(size.bytes)}`;

@@ -87,8 +87,8 @@ export function Notices({
       )}
       {trouble === null && silent && pending > 0 && (
         <Notice bad end={save}>
-          <b>Not kept yet: {count(pending)} on this screen only.</b> The browser’s storage has not answered for
-          some seconds. It is still waited for.
+          <b>Not kept yet: {count(pending)} on this screen only.</b> The browser’s storage has not answered
+          for some seconds. It is still waited for.
         </Notice>
       )}
       {overtaken && (

@@ -1,4 +1,4 @@
-import { Box, chakra, Heading, HStack, Kbd } from '@chakra-ui/react';
+import { Box, chakra, Heading, HStack } from '@chakra-ui/react';
 import { Keyboard, Monitor, Moon, Search, Sun, Undo2 } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { Link, NavLink, useParams } from 'react-router';
@@ -7,6 +7,7 @@ import { boxLine, currentStop, route } from '@zb/core/box/summary';
 import { useSeenRows } from '../parts/useSeenRows';
 import { IconButton } from '../ui/IconButton';
 import { To } from '../ui/To';
+import { Data } from '../ui/Words';
 import { AREAS } from './areas';
 import type { ThemeChoice } from './colour';
 
@@ -129,12 +130,7 @@ export function Rail({
         <HStack asChild gap="2" minHeight="target" css={{ fontWeight: 760, fontSize: '17px' }}>
           <Link to="/">
             <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
-              <path
-                d="M2 6.5 11 2l9 4.5v9L11 20l-9-4.5z"
-                fill="none"
-                stroke="currentColor"
-                strokeWidth="2"
-              />
+              <path d="M2 6.5 11 2l9 4.5v9L11 20l-9-4.5z" fill="none" stroke="currentColor" strokeWidth="2" />
               <path d="M6.5 9.2h8.2l-7.4 5h8.4" fill="none" stroke="currentColor" strokeWidth="2" />
             </svg>
             Zealous Box
@@ -157,9 +153,9 @@ export function Rail({
           <li key={a.path}>
             <NavLink to={a.path} end={a.path === '/'}>
               {a.title}
-              <Kbd aria-hidden="true" hideBelow="lg">
+              <Data aria-hidden="true" hideBelow="lg" color="fg.muted">
                 {a.key.toUpperCase()}
-              </Kbd>
+              </Data>
             </NavLink>
           </li>
         ))}

@@ -74,7 +74,14 @@ function Bar({
       </MenuButton>
       <Box ref={onTitle} display="flex" alignItems="baseline" gap="2" flex="1" minWidth="0" />
       <Box ref={onLedger} flexShrink="0" />
-      <IconButton word="Find anything" variant="bare" color="fg" boxSize="touch" icon={<Search />} onClick={onFind} />
+      <IconButton
+        word="Find anything"
+        variant="bare"
+        color="fg"
+        boxSize="touch"
+        icon={<Search />}
+        onClick={onFind}
+      />
     </Box>
   );
 }

@@ -109,8 +109,19 @@ function Strip({ regions, at }: { regions: readonly ImageRegion[]; at: number })
 
 /** One part of the section, with the loaders that live in it as lines where they stand. */
 const Part = ({ region, marks, here }: { region: ImageRegion; marks: LoaderMark[]; here: boolean }) => (
-  <chakra.svg aria-hidden="true" position="absolute" inset="0" css={{ width: '100%', height: '100%', overflow: 'visible' }}>
-    <rect width="100%" height="100%" fill={fillOf(region.kind)} stroke={here ? blue : ink} strokeWidth={here ? 2 : 1} />
+  <chakra.svg
+    aria-hidden="true"
+    position="absolute"
+    inset="0"
+    css={{ width: '100%', height: '100%', overflow: 'visible' }}
+  >
+    <rect
+      width="100%"
+      height="100%"
+      fill={fillOf(region.kind)}
+      stroke={here ? blue : ink}
+      strokeWidth={here ? 2 : 1}
+    />
     {region.starts && <rect width="5" height="100%" fill={blue} />}
     {marks.map((m) => (
       <line

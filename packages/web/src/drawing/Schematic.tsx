@@ -41,7 +41,8 @@ const told = (g: PlaceGroup, p: Place): string =>
 export function Schematic({ groups, name }: { groups: PlaceGroup[]; name: string }) {
   const places = groups.flatMap((g) => g.places.map((p) => ({ g, p })));
   const walk = useWalk(places.length);
-  if (groups.length === 0) return <Soft>Slots, ports and bays are drawn here once their numbers are known.</Soft>;
+  if (groups.length === 0)
+    return <Soft>Slots, ports and bays are drawn here once their numbers are known.</Soft>;
   return (
     <Box
       role="list"
@@ -75,7 +76,12 @@ export function Schematic({ groups, name }: { groups: PlaceGroup[]; name: string
         },
         '& [data-place=free]': { borderColor: 'rule.strong', color: 'fg.muted' },
         '& [data-unsure]': { borderStyle: 'dotted' },
-        '& [data-held]': { display: 'block', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+        '& [data-held]': {
+          display: 'block',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+        },
       }}
     >
       {groups.map((g) => {

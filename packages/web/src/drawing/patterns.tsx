@@ -21,10 +21,22 @@ export const Patterns = () => (
       <pattern id="zb-gap" width="7" height="7" patternUnits="userSpaceOnUse">
         <circle cx="3.5" cy="3.5" r="1.1" fill={colour('rule-strong')} />
       </pattern>
-      <pattern id="zb-beyond" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern
+        id="zb-beyond"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
         <path d="M0 0V7" stroke={colour('stop')} strokeWidth="2.6" />
       </pattern>
-      <pattern id="zb-erased" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern
+        id="zb-erased"
+        width="6"
+        height="6"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
         <path d="M0 0V6M0 0H6" stroke={colour('fg')} strokeWidth="2.4" />
       </pattern>
       <pattern id="zb-new" width="7" height="7" patternUnits="userSpaceOnUse">

@@ -27,7 +27,6 @@ import { Shortcuts, type Shortcut } from './Shortcuts';
 import { SignDespite } from './SignDespite';
 import { TradeLines } from './TradeLines';
 
-
 export interface BoxContext {
   bench: Bench;
   box: Box;
@@ -131,7 +130,12 @@ export function BoxFrame({
             )}
             {acts}
             <HStack gap="1" hideFrom="md" marginLeft="auto">
-              <IconButton word="Stop before" icon={<ChevronLeft />} onClick={step(-1)} disabled={number === 1} />
+              <IconButton
+                word="Stop before"
+                icon={<ChevronLeft />}
+                onClick={step(-1)}
+                disabled={number === 1}
+              />
               <IconButton word="Stop after" icon={<ChevronRight />} onClick={step(1)} disabled={!next} />
             </HStack>
           </>

@@ -36,7 +36,7 @@ export function Depot({
     <Fold title="Nothing at hand? The depot has small images that really start" open={open}>
       {problem !== '' && <Said kind="stop">{problem}</Said>}
       {depot.error && (
-        <Said kind="check">
+        <Said kind="check" loud>
           {depot.error.message} <Word onClick={() => void depot.refetch()}>Try again</Word>
         </Said>
       )}

@@ -129,12 +129,7 @@ function FactLine({ machine, fact }: { machine: Machine; fact: FactKey }) {
       </Box>
       <HStack gap="0" as="span">
         {known?.origin === 'assumed' && (
-          <IconButton
-            small
-            word={`${label}: so it is`}
-            icon={<Check />}
-            onClick={() => enter(known.value)}
-          />
+          <IconButton small word={`${label}: so it is`} icon={<Check />} onClick={() => enter(known.value)} />
         )}
         {record?.entered && (
           <IconButton small word={`Take back ${label}`} icon={<Undo2 />} onClick={() => enter(undefined)} />

@@ -73,7 +73,11 @@ function ListEntry({ of, onList }: { of: string; onList: (text: string, from: st
             }
           />
         </HStack>
-        {problem !== null && <Said kind="check">{problem}</Said>}
+        {problem !== null && (
+          <Said kind="check" loud>
+            {problem}
+          </Said>
+        )}
       </Stack>
     </form>
   );
@@ -142,7 +146,7 @@ export function HashPanel({
         {comparison?.verdict === 'not-listed' && <Stamp kind="check">NOT LISTED</Stamp>}
       </HStack>
       {open?.state === 'cancelled' && (
-        <Said kind="check">
+        <Said kind="check" loud>
           Cancelled after {formatIec(open.done)}. No checksum was kept; what the tables say stands below. Open
           the file again to read it whole.
         </Said>

@@ -37,7 +37,7 @@ function Photos({ entries }: { entries: readonly LogEntry[] }) {
               css={{ cursor: 'zoom-in' }}
               onClick={() => setOpen(p.id)}
             >
-              <Image src={p.data} alt={p.text} border="firm" css={{ height: '84px' }} />
+              <Image src={p.data} alt="" border="firm" css={{ height: '84px' }} />
               <Sub truncate css={{ maxWidth: '120px' }}>
                 {p.text}
               </Sub>
@@ -72,7 +72,14 @@ export function LogBook({ entries, bench }: { entries: readonly LogEntry[]; benc
   return (
     <Stack gap="3">
       {entries.length > 0 && (
-        <HStack gap="3" align="flex-end" flexWrap="wrap" _print={{ display: 'none' }} role="search" aria-label="Narrow the log">
+        <HStack
+          gap="3"
+          align="flex-end"
+          flexWrap="wrap"
+          _print={{ display: 'none' }}
+          role="search"
+          aria-label="Narrow the log"
+        >
           {bench && (
             <Select
               label="Box"
@@ -102,9 +109,16 @@ export function LogBook({ entries, bench }: { entries: readonly LogEntry[]; benc
             onChange={(e) => setKind(e.target.value)}
             options={kinds.map((k) => ({ value: k, words: logKindWords[k] }))}
           />
-          <Input label="With the word" width="field" value={words} onChange={(e) => setWords(e.target.value)} />
+          <Input
+            label="With the word"
+            width="field"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+          />
           <Soft role="status">
-            {shown.length === entries.length ? `${entries.length} lines` : `${shown.length} of ${entries.length} lines`}
+            {shown.length === entries.length
+              ? `${entries.length} lines`
+              : `${shown.length} of ${entries.length} lines`}
           </Soft>
         </HStack>
       )}

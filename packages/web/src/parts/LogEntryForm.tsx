@@ -53,13 +53,13 @@ export function LogEntryForm({
   const empty: Typed = { kind: kinds[0] ?? 'note', text: '', from: '', to: '', photo: '' };
   const { form, submit } = useDraftForm<Typed, z.infer<typeof lineSchema>>({
     values: empty,
-    resolver: checked<Typed, z.infer<typeof lineSchema>>(lineSchema as z.ZodType<z.infer<typeof lineSchema>, Typed>),
+    resolver: checked<Typed, z.infer<typeof lineSchema>>(lineSchema),
     draft: `line ${box?.id ?? 'bench'} ${stop ?? ''}`,
     ask: false,
     save: async (line) => {
-      const kept = await act(addEntry(box, stop, entryOf(line), stamp()));
-      // The next line begins empty, of the same kind.
-      if (kept) form.reset({ ...empty, kind: line.kind });
+      // The next line begins empty, of the same kind, before this one is kept: somebody may type on.
+      form.reset({ ...empty, kind: line.kind });
+      await act(addEntry(box, stop, entryOf(line), stamp()));
       return false;
     },
   });

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { fieldProblemWords } from '@zb/core/words/fieldProblem';
 import { Input } from '../ui/Input';
 import { NumberField } from '../ui/NumberField';
@@ -36,7 +36,8 @@ export function OneFact<Out>({
   const leave = async (): Promise<void> => {
     if (typed === value) return setError(undefined);
     const read = schema.safeParse(typed);
-    if (!read.success) return setError(fieldProblemWords(read.error.issues[0] ?? { code: 'custom', message: '' }));
+    if (!read.success)
+      return setError(fieldProblemWords(read.error.issues[0] ?? { code: 'custom', message: '' }));
     setError(undefined);
     await onKeep(read.data);
   };

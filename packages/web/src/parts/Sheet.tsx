@@ -21,7 +21,17 @@ export interface SheetProps {
 }
 
 /** The ruled sheet in the middle: tab line, headline, the working picture, and the acts at its foot. */
-export function Sheet({ title, mid, right, short, headline, children, foot, hint, fill = false }: SheetProps) {
+export function Sheet({
+  title,
+  mid,
+  right,
+  short,
+  headline,
+  children,
+  foot,
+  hint,
+  fill = false,
+}: SheetProps) {
   const main = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   const narrow = useNarrow();
@@ -72,7 +82,14 @@ export function Sheet({ title, mid, right, short, headline, children, foot, hint
             </Text>
           </InBar>
         ) : (
-          <HStack data-part="tab" align="baseline" gap="2.5" borderBottom="thin" paddingBottom="1.5" color="fg.muted">
+          <HStack
+            data-part="tab"
+            align="baseline"
+            gap="2.5"
+            borderBottom="thin"
+            paddingBottom="1.5"
+            color="fg.muted"
+          >
             <Text as="b" textStyle="strong" color="fg" truncate title={title}>
               {title}
             </Text>

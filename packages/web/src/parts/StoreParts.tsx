@@ -5,10 +5,7 @@ import { Data, Soft } from '../ui/Words';
 
 /** The parts on a drive, and what on it starts. */
 export const StoreParts = ({ content }: { content: Content }) => (
-  <Ruled
-    label="Parts on it"
-    heads={['Part', 'File system', { words: 'Size', figure: true }, 'Mounted at']}
-  >
+  <Ruled label="Parts on it" heads={['Part', 'File system', { words: 'Size', figure: true }, 'Mounted at']}>
     {content.parts.map((p, i) => (
       <Line key={i}>
         <LineHead>{p.label ?? (p.name || i + 1)}</LineHead>

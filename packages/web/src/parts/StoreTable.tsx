@@ -7,11 +7,7 @@ import { Soft } from '../ui/Words';
 
 /** Drives, sticks and cards with what tells them apart. */
 export const StoreTable = ({ stores, caption }: { stores: readonly Store[]; caption: string }) => (
-  <Ruled
-    stacked
-    label={caption}
-    heads={[caption, { words: 'Size', figure: true }, 'Serial', 'On it now']}
-  >
+  <Ruled stacked label={caption} heads={[caption, { words: 'Size', figure: true }, 'Serial', 'On it now']}>
     {stores.map((s) => (
       <Line key={s.id}>
         <LineHead whole>

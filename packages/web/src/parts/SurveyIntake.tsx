@@ -20,7 +20,9 @@ import { readTextFile } from './textFile';
 import { SurveyChanges } from './SurveyChanges';
 import { useDraftForm } from './useDraftForm';
 
-const reportSchema = z.object({ report: z.string().refine((t) => t.trim() !== '', 'Paste what the script printed first.') });
+const reportSchema = z.object({
+  report: z.string().refine((t) => t.trim() !== '', 'Paste what the script printed first.'),
+});
 
 /** Hands out the survey script and takes its output, pasted or opened. */
 export function SurveyIntake({

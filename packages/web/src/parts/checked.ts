@@ -4,10 +4,8 @@ import type { FieldError, FieldErrors, FieldValues, Resolver } from 'react-hook-
 import type { z } from 'zod';
 
 /** Checks a form by a schema of core; what is wrong stands at its field in the house's words. */
-export function checked<In extends FieldValues, Out>(
-  schema: z.ZodType<Out, In>,
-): Resolver<In, unknown, Out> {
-  const resolve = zodResolver(schema) as unknown as Resolver<In, unknown, Out>;
+export function checked<In extends FieldValues, Out>(schema: z.ZodType<Out, In>): Resolver<In, unknown, Out> {
+  const resolve = zodResolver(schema);
   const said = (errors: FieldErrors<In>): void => {
     for (const at of Object.values(errors) as (FieldError | FieldErrors<In> | undefined)[]) {
       if (at === undefined) continue;
@@ -19,7 +17,7 @@ export function checked<In extends FieldValues, Out>(
   };
   return async (values, context, options) => {
     const found = await resolve(values, context, options);
-    said(found.errors as FieldErrors<In>);
+    said(found.errors);
     return found;
   };
 }

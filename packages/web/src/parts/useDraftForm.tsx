@@ -48,7 +48,7 @@ export interface DraftForm<T extends FieldValues, Out> {
 
 /**
  * A form whose fields are checked together and saved by one act. What was typed and not saved survives a reload and a
- * look elsewhere; leaving with it is asked about. `save` answers whether it was kept.
+ * look elsewhere; leaving with it is asked about. `save` answers whether it was kept, or what stands in the form from then on.
  */
 export function useDraftForm<T extends FieldValues, Out = T>({
   values,
@@ -63,20 +63,15 @@ export function useDraftForm<T extends FieldValues, Out = T>({
   draft: string | null;
   /** Is leaving with something unsaved asked about? A page has one form that asks. */
   ask?: boolean;
-  save: (out: Out, typed: T) => Promise<boolean> | boolean;
+  save: (out: Out, typed: T) => Promise<boolean | { now: T }> | boolean;
 }): DraftForm<T, Out> {
   const form = useForm<T, unknown, Out>({ defaultValues: values as DefaultValues<T>, resolver });
-  const [restored, setRestored] = useState(false);
-  const found = useRef(false);
+  const [before] = useState(() => kept<T>(draft));
+  const [restored, setRestored] = useState(before !== undefined);
   const { isDirty } = form.formState;
   useEffect(() => {
-    if (found.current) return;
-    found.current = true;
-    const before = kept<T>(draft);
-    if (before === undefined) return;
-    form.reset(before, { keepDefaultValues: true });
-    setRestored(true);
-  }, [form, draft]);
+    if (before !== undefined) form.reset(before, { keepDefaultValues: true });
+  }, [form, before]);
   useEffect(
     () =>
       form.subscribe({
@@ -102,10 +97,13 @@ export function useDraftForm<T extends FieldValues, Out = T>({
       // The act may lead to another screen, which is not to be asked about.
       leaving.current = true;
       try {
-        done = await save(out, typed);
-        if (!done) return;
+        const kept = await save(out, typed);
+        done = kept !== false;
+        if (!kept) return;
         keep(draft, undefined);
-        form.reset(typed);
+        // What was typed on while it was kept stays.
+        if (kept === true) form.reset(typed, { keepValues: true });
+        else form.reset(kept.now);
         setRestored(false);
       } finally {
         leaving.current = false;

@@ -14,6 +14,6 @@ export const textStyles = {
       letterSpacing: '.02em',
     },
   },
-  data: { value: { fontFamily: 'mono', fontSize: '13px', fontVariantNumeric: 'tabular-nums' } },
+  data: { value: { fontFamily: 'mono', fontSize: '.93em', fontVariantNumeric: 'tabular-nums' } },
   distance: { value: { fontSize: 'distance', fontWeight: 'heavy', lineHeight: 'tight' } },
 } as const;

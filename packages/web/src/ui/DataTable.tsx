@@ -31,13 +31,20 @@ const LINES = {
     borderBottom: '1px solid {colors.rule}',
     verticalAlign: 'top',
     textAlign: 'start',
-    overflowWrap: 'anywhere',
+    overflowWrap: 'break-word',
   },
+  '& tbody td[data-first]': { overflowWrap: 'anywhere', minWidth: '120px' },
   '& tbody td[data-figure]': { textStyle: 'data', textAlign: 'end', whiteSpace: 'nowrap' },
   '& tbody td:focus-visible': { outlineOffset: '-2px' },
   '& tbody tr[aria-selected=true] td': { bg: 'work.wash' },
   smDown: {
-    '& thead': { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
+    '& thead': {
+      position: 'absolute',
+      width: '1px',
+      height: '1px',
+      overflow: 'hidden',
+      clipPath: 'inset(50%)',
+    },
     '& tbody tr': {
       display: 'flex',
       flexWrap: 'wrap',
@@ -185,7 +192,7 @@ export function DataTable<T extends { id: string }>({
     setOwn(next);
     onSelect?.(rows.filter((r) => next[r.id]));
   };
-  // eslint-disable-next-line react-hooks/incompatible-library -- it keeps its own memo; nothing it returns outlives a render
+
   const table = useReactTable({
     data,
     columns: defs,

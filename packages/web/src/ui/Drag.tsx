@@ -26,9 +26,12 @@ const under: CollisionDetection = (args) => {
 
 /** Arrow keys go from one place to the next, not by so many pixels. */
 const byPlaces: KeyboardCoordinateGetter = (event, { context }) => {
-  const step = { [KeyboardCode.Down]: 1, [KeyboardCode.Right]: 1, [KeyboardCode.Up]: -1, [KeyboardCode.Left]: -1 }[
-    event.code
-  ];
+  const step = {
+    [KeyboardCode.Down]: 1,
+    [KeyboardCode.Right]: 1,
+    [KeyboardCode.Up]: -1,
+    [KeyboardCode.Left]: -1,
+  }[event.code];
   const { collisionRect, droppableRects, droppableContainers, over } = context;
   if (step === undefined || !collisionRect) return undefined;
   event.preventDefault();
@@ -68,7 +71,8 @@ export function DragArea({
       collisionDetection={under}
       accessibility={{
         screenReaderInstructions: {
-          draggable: 'Press Space to take it, arrows to choose a place, Space to put it there, Escape to leave it.',
+          draggable:
+            'Press Space to take it, arrows to choose a place, Space to put it there, Escape to leave it.',
         },
         announcements: {
           onDragStart: ({ active }) => `${name(active.id)} taken`,
@@ -112,7 +116,11 @@ export function Draggable({ id, name, children }: { id: string; name: string; ch
 }
 
 /** A place that takes things. */
-export function DropPlace({ id, children, ...rest }: { id: string; children: ReactNode } & Omit<BoxProps, 'id'>) {
+export function DropPlace({
+  id,
+  children,
+  ...rest
+}: { id: string; children: ReactNode } & Omit<BoxProps, 'id'>) {
   const { setNodeRef, isOver, active } = useDroppable({ id });
   return (
     <Box

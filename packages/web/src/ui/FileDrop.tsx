@@ -1,4 +1,5 @@
 import { FileUpload } from '@chakra-ui/react';
+import { useRef } from 'react';
 import { Primary } from './Button';
 import { Soft } from './Words';
 
@@ -22,16 +23,20 @@ export function FileDrop({
   accept?: readonly string[];
   onFiles: (files: File[]) => void;
 }) {
+  const entry = useRef<HTMLInputElement>(null);
   return (
     <FileUpload.Root
       maxFiles={100}
       {...(accept ? { accept: [...accept] } : {})}
-      translations={{ dropzone: label }}
-      // A file that was taken once can be taken again.
+      translations={{ dropzone: 'Place for what is dropped' }}
       acceptedFiles={[]}
-      onFileAccept={(e) => e.files.length > 0 && onFiles(several ? e.files : e.files.slice(0, 1))}
+      onFileAccept={({ files }) => {
+        // A file that was taken once can be taken again.
+        if (entry.current) entry.current.value = '';
+        if (files.length > 0) onFiles(several ? files : files.slice(0, 1));
+      }}
     >
-      <FileUpload.HiddenInput aria-label={label} />
+      <FileUpload.HiddenInput ref={entry} aria-label={label} />
       {/* The button opens the files; the place around it takes what is dropped and is no second button. */}
       <FileUpload.Dropzone disableClick role="group" tabIndex={-1}>
         <FileUpload.Trigger asChild>

@@ -9,8 +9,7 @@ export function Moment({ at }: { at: string }) {
     <chakra.button
       type="button"
       font="inherit"
-      minHeight="target"
-      css={{ color: 'inherit', cursor: 'help' }}
+      css={{ color: 'inherit', cursor: 'help', lineHeight: 'inherit' }}
       title={formatExactMoment(at)}
       onClick={() => setAsked(true)}
     >
@@ -20,7 +19,11 @@ export function Moment({ at }: { at: string }) {
   // Of very many in a list only the one that is asked for is more than a word.
   if (!asked) return short;
   return (
-    <Popover.Root defaultOpen onExitComplete={() => setAsked(false)} positioning={{ placement: 'bottom-start' }}>
+    <Popover.Root
+      defaultOpen
+      onExitComplete={() => setAsked(false)}
+      positioning={{ placement: 'bottom-start' }}
+    >
       <Popover.Trigger asChild>{short}</Popover.Trigger>
       <Portal>
         <Popover.Positioner>

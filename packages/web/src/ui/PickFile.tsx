@@ -1,5 +1,6 @@
 import { FileUpload } from '@chakra-ui/react';
 import { FolderOpen } from 'lucide-react';
+import { useRef } from 'react';
 import { Quiet, Word } from './Button';
 
 /** An act that opens one file; the same file can be opened again. Nothing is sent anywhere. */
@@ -17,16 +18,21 @@ export function PickFile({
   onFile: (file: File) => void;
 }) {
   const Act = plain ? Word : Quiet;
+  const entry = useRef<HTMLInputElement>(null);
   return (
     <FileUpload.Root
       maxFiles={1}
       {...(accept ? { accept: [...accept] } : {})}
       acceptedFiles={[]}
-      onFileAccept={(e) => e.files[0] && onFile(e.files[0])}
+      onFileAccept={({ files: [file] }) => {
+        // A file that was taken once can be taken again.
+        if (entry.current) entry.current.value = '';
+        if (file) onFile(file);
+      }}
       width="auto"
       display="inline-flex"
     >
-      <FileUpload.HiddenInput aria-label={label} />
+      <FileUpload.HiddenInput ref={entry} aria-label={label} />
       <FileUpload.Trigger asChild>
         <Act>
           {!plain && <FolderOpen aria-hidden="true" />}

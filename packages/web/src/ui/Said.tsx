@@ -19,8 +19,14 @@ export function Said({
   return (
     <Alert.Root status={STATUS[kind]} role={loud ? 'alert' : 'status'} data-part={`said-${kind}`}>
       <Alert.Content>
-        {title !== undefined && <Alert.Title>{title}</Alert.Title>}
-        <Alert.Description>{children}</Alert.Description>
+        <Alert.Description as="div">
+          {title !== undefined && (
+            <>
+              <b>{title}</b>{' '}
+            </>
+          )}
+          {children}
+        </Alert.Description>
       </Alert.Content>
     </Alert.Root>
   );

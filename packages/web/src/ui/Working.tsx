@@ -29,7 +29,7 @@ export function Working({
         <Progress.Label>{label}</Progress.Label>
         <Progress.ValueText>{share === null ? '' : `${Math.floor(share)} %`}</Progress.ValueText>
       </HStack>
-      <Progress.Track>
+      <Progress.Track aria-label={label}>
         <Progress.Range />
       </Progress.Track>
       <HStack justify="space-between" gap="3" marginTop="1">

@@ -30,7 +30,7 @@ function Card({ card, digit }: { card: BenchCard; digit: number }) {
         <To to={wayTo(card)} variant="plain" textStyle="title" overflowWrap="anywhere" minWidth="0">
           {box.name}
         </To>
-        <Text textStyle="data" color="fg.muted" flexShrink="0">
+        <Text textStyle="small" flexShrink="0">
           {formatSpan(next.hands)} of yours
         </Text>
       </HStack>
@@ -132,12 +132,10 @@ export default function BenchPage() {
               {idle.slice(0, 12).map((m, i) => (
                 <span key={m.id}>
                   {i > 0 && ', '}
-                  <To to={`/shelf/${encodeURIComponent(m.id)}`}>{m.name}</To>{' '}
-                  ({m.form})
+                  <To to={`/shelf/${encodeURIComponent(m.id)}`}>{m.name}</To> ({m.form})
                 </span>
               ))}
-              {idle.length > 12 && ` and ${idle.length - 12} more`}.{' '}
-              <To to="/match">See what fits them</To>
+              {idle.length > 12 && ` and ${idle.length - 12} more`}. <To to="/match">See what fits them</To>
             </Text>
           </Box>
         )}

@@ -41,9 +41,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
       context={context}
       stop="choose"
       headline={fitHeadline(machine.name, box.purpose, judged, box.profileId)}
-      acts={
-        <To to="/profiles">Profiles</To>
-      }
+      acts={<To to="/profiles">Profiles</To>}
     >
       {judged.length === 0 || !shown ? (
         <NoProfiles />

@@ -90,7 +90,7 @@ function GatherPage({ context }: { context: BoxContext }) {
                       {words.what}
                     </LineHead>
                     <Cell color="fg.muted">{words.why}</Cell>
-                    <Cell>
+                    <Cell whiteSpace={{ md: 'nowrap' }}>
                       {l.where === 'to buy' || l.where === 'in use elsewhere' ? <b>{l.where}</b> : l.where}
                       {l.price !== undefined && (
                         <Sub>{l.price === null ? 'no price noted' : amount(bench, l.price * l.count)}</Sub>

@@ -128,7 +128,7 @@ export default function ImageRoomPage() {
             <ImageOpener several onFiles={take} />
             {kept.length > 0 && (
               <>
-                <ShelfImages images={kept} onOpen={(id) => void go(`/images/${id}`)} />
+                <ShelfImages bench={bench} images={kept} onOpen={(id) => void go(`/images/${id}`)} />
                 <ListPane images={kept} />
                 {kept.length > 1 && <SeveralPane bench={bench} images={kept} />}
               </>

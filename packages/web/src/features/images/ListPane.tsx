@@ -119,7 +119,11 @@ export function ListPane({ images }: { images: ImageItem[] }) {
           />
         </HStack>
       </form>
-      {problem !== '' && <Said kind="check">{problem}</Said>}
+      {problem !== '' && (
+        <Said kind="check" loud>
+          {problem}
+        </Said>
+      )}
       {list && parsed && (
         <>
           <Sub>

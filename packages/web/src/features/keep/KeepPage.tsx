@@ -44,7 +44,7 @@ function KeepPage({ context }: { context: BoxContext }) {
       }
     >
       {printing && (
-        <Box display="none" _print={{ display: 'block' }}>
+        <Box data-part="paper" display="none" _print={{ display: 'block' }}>
           <BuildSheet text={sheet} />
         </Box>
       )}

@@ -29,6 +29,7 @@ import type { At } from './SheetGrid';
 import { SettingsForm } from './SettingsForm';
 import { SystemPane, SystemTable } from './SystemTable';
 import { WishForm } from './WishForm';
+import { WishOrder } from './WishOrder';
 
 const VIEWS = ['Machines × wishes', 'Machines × systems'] as const;
 
@@ -51,6 +52,7 @@ export default function MatchPage() {
   const [system, setSystem] = useState<At>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<string | null>(null);
   const [weighing, setWeighing] = useState(false);
+  const [ordering, setOrdering] = useState(false);
   const plan = useAssign(bySystem || wishes.length === 0 ? null : given);
   const wish = wishes[at.column];
   const machine = machines[at.row];
@@ -128,6 +130,7 @@ export default function MatchPage() {
               <Quiet onClick={plan.again}>Solve again</Quiet>
             )}
             {!bySystem && <Quiet onClick={() => void add()}>Add a wish</Quiet>}
+            {!bySystem && wishes.length > 1 && <Quiet onClick={() => setOrdering(true)}>Order them</Quiet>}
             <Quiet onClick={() => setWeighing(true)}>Weights and money</Quiet>
           </>
         }
@@ -222,6 +225,7 @@ export default function MatchPage() {
         <Soft>outlined: {bySystem ? 'chosen in a box' : 'in the plan'}</Soft>
       </HStack>
       {edited && <WishForm key={edited.id} bench={bench} wish={edited} onClose={() => setEditing(null)} />}
+      {ordering && <WishOrder bench={bench} onClose={() => setOrdering(false)} />}
       {weighing && <SettingsForm bench={bench} onClose={() => setWeighing(false)} />}
     </>
   );

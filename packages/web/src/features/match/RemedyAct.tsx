@@ -32,16 +32,9 @@ export function RemedyAct({ bench, wish, remedy }: { bench: Bench; wish: Wish; r
       </Quiet>
     );
   if (remedy.kind === 'fact')
-    return (
-      <To to={`/shelf/${remedy.machineId}`}>Answer it on the machine’s sheet</To>
-    );
+    return <To to={`/shelf/${remedy.machineId}`}>Answer it on the machine’s sheet</To>;
   if (remedy.kind === 'machine' && remedy.price !== null)
-    return (
-      <To to={`/shelf/${remedy.machine.id}`}>See the machine</To>
-    );
-  if (remedy.kind === 'system')
-    return (
-      <To to="/profiles">To the profiles</To>
-    );
+    return <To to={`/shelf/${remedy.machine.id}`}>See the machine</To>;
+  if (remedy.kind === 'system') return <To to="/profiles">To the profiles</To>;
   return null;
 }

@@ -5,6 +5,7 @@ import { changeSettings } from '@zb/core/acts/wishes';
 import type { Bench } from '@zb/core/model/bench';
 import { criteria, settingsSchema, type Settings } from '@zb/core/model/settings';
 import { checked } from '../../parts/checked';
+import { DraftLines } from '../../parts/DraftLines';
 import { useDraftForm } from '../../parts/useDraftForm';
 import { Primary } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
@@ -47,7 +48,7 @@ type Typed = z.input<typeof formSchema>;
 export function SettingsForm({ bench, onClose }: { bench: Bench; onClose: () => void }) {
   const act = useAct();
   const { settings } = bench;
-  const { form, submit } = useDraftForm<Typed, Settings>({
+  const draft = useDraftForm<Typed, Settings>({
     values: {
       weights: settings.weights,
       budget: String(settings.budget),
@@ -63,11 +64,15 @@ export function SettingsForm({ bench, onClose }: { bench: Bench; onClose: () => 
       return kept;
     },
   });
+  const { form, submit } = draft;
   const { errors } = form.formState;
   return (
     <Dialog open onClose={onClose} title="Weights and money" size="md">
       <form onSubmit={(e) => void submit(e)}>
         <FormGrid>
+          <Box gridColumn="1 / -1" _empty={{ display: 'none' }}>
+            <DraftLines of={draft} />
+          </Box>
           {criteria.map((c) => (
             <Controller
               key={c}

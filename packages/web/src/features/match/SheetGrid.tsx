@@ -77,7 +77,15 @@ const Cell = memo(function Cell({
 });
 
 const rule = '1px solid {colors.rule}';
-const shape = { content: '""', display: 'inline-block', flexShrink: 0, width: '11px', height: '11px', marginInlineEnd: '4px', forcedColorAdjust: 'none' };
+const shape = {
+  content: '""',
+  display: 'inline-block',
+  flexShrink: 0,
+  width: '11px',
+  height: '11px',
+  marginInlineEnd: '4px',
+  forcedColorAdjust: 'none',
+};
 const LOOK = {
   '& table': { borderCollapse: 'separate', borderSpacing: 0, tableLayout: 'fixed' },
   // Heads stay in sight both ways.
@@ -116,17 +124,31 @@ const LOOK = {
     cursor: 'pointer',
   },
   '& td:focus-visible': { outlineOffset: '-2px' },
+  '& td[aria-selected=true] [data-sub]': { paddingInlineEnd: '22px' },
   '& td[data-chosen]': { bg: 'proven.wash', boxShadow: 'inset 0 0 0 2px {colors.fg}' },
   '& td[aria-selected=true]': { bg: 'work.wash' },
   '& td[data-forbidden]': {
     backgroundImage: 'repeating-linear-gradient(45deg, {colors.rule.strong} 0 1px, transparent 1px 7px)',
   },
-  '& [data-told]': { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
+  '& [data-told]': {
+    position: 'absolute',
+    width: '1px',
+    height: '1px',
+    overflow: 'hidden',
+    clipPath: 'inset(50%)',
+  },
   '& [data-top]': { display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' },
-  '& [data-sub]': { display: 'block', fontSize: '11px', lineHeight: 1.2, color: 'fg.muted', fontWeight: 'normal', overflowWrap: 'anywhere' },
+  '& [data-sub]': {
+    display: 'block',
+    fontSize: '11px',
+    lineHeight: 1.2,
+    color: 'fg.muted',
+    fontWeight: 'normal',
+    overflowWrap: 'anywhere',
+  },
   '& b[data-sub]': { color: 'fg', fontWeight: 'strong' },
   '& [data-score], & [data-soft]': { fontSize: '11px', color: 'fg.muted' },
-  '& [data-score]': { textStyle: 'data', paddingInlineEnd: '3px' },
+  '& [data-score]': { textStyle: 'data', fontSize: '11px', paddingInlineEnd: '3px' },
   '& [data-mark]': { display: 'inline-flex', alignItems: 'center', fontWeight: 620 },
   '& [data-mark]::before': shape,
   '& [data-mark=yes]::before': { bg: 'proven', borderRadius: '50%' },
@@ -204,14 +226,7 @@ export function SheetGrid({
       </Menu.Root>
     );
   return (
-    <Box
-      overflow="auto"
-      minHeight="0"
-      maxHeight="full"
-      position="relative"
-      flex={{ md: '1 1 0' }}
-      css={LOOK}
-    >
+    <Box overflow="auto" minHeight="0" maxHeight="full" position="relative" flex={{ md: '1 1 0' }} css={LOOK}>
       <chakra.table
         role="grid"
         aria-label={label}

@@ -8,6 +8,7 @@ import type { Bench, Wish } from '@zb/core/model/bench';
 import { purposes, type Purpose } from '@zb/core/model/profile';
 import { noiseLevels, wishFeatures, wishSchema } from '@zb/core/model/wish';
 import { checked } from '../../parts/checked';
+import { DraftLines } from '../../parts/DraftLines';
 import { useDraftForm } from '../../parts/useDraftForm';
 import { Primary, Quiet, Word } from '../../ui/Button';
 import { Checkbox } from '../../ui/Checkbox';
@@ -37,7 +38,7 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
   const act = useAct();
   const [seen] = useState(wish);
   const first = useRef<HTMLInputElement | null>(null);
-  const { form, submit } = useDraftForm<Typed, Wish>({
+  const draft = useDraftForm<Typed, Wish>({
     values: {
       ...wish,
       profileId: wish.profileId ?? '',
@@ -53,15 +54,20 @@ export function WishForm({ bench, wish, onClose }: { bench: Bench; wish: Wish; o
       return kept;
     },
   });
+  const { form, submit } = draft;
   const { errors } = form.formState;
   const { purpose, pinned, forbid } = form.watch();
   const systems = bench.profiles.filter((p) => p.purpose === purpose);
-  const nameOf = (id: string | null): string => bench.items.find((i) => i.id === id)?.name ?? 'a machine that is gone';
+  const nameOf = (id: string | null): string =>
+    bench.items.find((i) => i.id === id)?.name ?? 'a machine that is gone';
   const { ref, ...name } = form.register('name');
   return (
     <Dialog open onClose={onClose} title="A wish" size="md" focusOn={() => first.current}>
       <form onSubmit={(e) => void submit(e)}>
         <FormGrid>
+          <Box gridColumn="1 / -1" _empty={{ display: 'none' }}>
+            <DraftLines of={draft} />
+          </Box>
           <Input
             label="Name"
             maxLength={120}

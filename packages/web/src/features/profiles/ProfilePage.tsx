@@ -1,6 +1,6 @@
 import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { set, useWatch, type FieldErrors, type FieldPath } from 'react-hook-form';
+import { set, useWatch, type FieldErrors } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { draftOf, profileOf, type DraftProblem, type ProfileDraft } from '@zb/core/system/draft';
 import { profilesToText, removeProfile } from '@zb/core/system/exchange';
@@ -50,7 +50,7 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
       }
       setProblems(read.problems);
       const errors: FieldErrors<ProfileDraft> = {};
-      for (const p of read.problems) set(errors, p.path as FieldPath<ProfileDraft>, { type: 'custom', message: p.why });
+      for (const p of read.problems) set(errors, p.path, { type: 'custom', message: p.why });
       return refused(errors);
     },
     save: async (read) => {
@@ -59,8 +59,9 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
         label: `“${saved.name}” saved`,
         changes: [edited('profiles', seen, saved)],
       });
-      if (kept) setSeen(saved);
-      return kept;
+      if (!kept) return false;
+      setSeen(saved);
+      return { now: draftOf(saved) };
     },
   });
   const { form } = draft;
@@ -68,8 +69,7 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
     if (await draft.submit(e)) return true;
     const read = profileOf(form.getValues());
     // The section of the first field that is wrong comes up.
-    const first =
-      'problems' in read && SECTIONS.find((s) => read.problems.some((p) => holds(s.paths, p)));
+    const first = 'problems' in read && SECTIONS.find((s) => read.problems.some((p) => holds(s.paths, p)));
     if (first) setAt(first.id);
     return false;
   };
@@ -122,8 +122,8 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
             <DraftLines of={draft} />
             {problems.length > 0 && (
               <Said kind="stop">
-                {problems.length === 1 ? 'One field is wrong' : `${problems.length} fields are wrong`}. Nothing
-                was saved; what you typed is still here.
+                {problems.length === 1 ? 'One field is wrong' : `${problems.length} fields are wrong`}.
+                Nothing was saved; what you typed is still here.
               </Said>
             )}
             {open.length > 0 && (

@@ -68,11 +68,16 @@ function Releases() {
   const purpose = form.watch('purpose');
   return (
     <Stack gap="3" align="flex-start">
-      <Soft>
-        {usualWords(purpose)} It is taken first; the others are there for machines it does not fit.
-      </Soft>
+      <Soft>{usualWords(purpose)} It is taken first; the others are there for machines it does not fit.</Soft>
       {fields.map((f, i) => (
-        <FormGrid key={f.key} role="group" aria-label={`Release ${f.version}`} borderTop="ink" paddingTop="1.5" width="full">
+        <FormGrid
+          key={f.key}
+          role="group"
+          aria-label={`Release ${f.version}`}
+          borderTop="ink"
+          paddingTop="1.5"
+          width="full"
+        >
           <Head as="h3" gridColumn="1 / -1">
             Release {f.version}
           </Head>
@@ -94,11 +99,7 @@ function Releases() {
           <Text path={`releases.${i}.oldestYear`} label="Oldest hardware, year" mono />
           <Text path={`releases.${i}.newestYear`} label="Newest hardware it knows, year" mono />
           <Several path={`releases.${i}.archs`} label="Built for" options={architectures} />
-          {fields.length > 1 && (
-            <Word onClick={() => remove(i)}>
-              Remove release {f.version}
-            </Word>
-          )}
+          {fields.length > 1 && <Word onClick={() => remove(i)}>Remove release {f.version}</Word>}
         </FormGrid>
       ))}
       <div>
@@ -132,7 +133,14 @@ function Variants() {
         after.
       </Soft>
       {fields.map((f, i) => (
-        <FormGrid key={f.key} role="group" aria-label={`Variant ${f.name}`} borderTop="ink" paddingTop="1.5" width="full">
+        <FormGrid
+          key={f.key}
+          role="group"
+          aria-label={`Variant ${f.name}`}
+          borderTop="ink"
+          paddingTop="1.5"
+          width="full"
+        >
           <Head as="h3" gridColumn="1 / -1">
             Variant {f.name}
           </Head>
@@ -142,11 +150,7 @@ function Variants() {
             label="Drivers it carries"
             options={['in-kernel', 'out-of-tree']}
           />
-          {fields.length > 1 && (
-            <Word onClick={() => remove(i)}>
-              Remove variant {f.name}
-            </Word>
-          )}
+          {fields.length > 1 && <Word onClick={() => remove(i)}>Remove variant {f.name}</Word>}
         </FormGrid>
       ))}
       <div>

@@ -27,7 +27,9 @@ const errorsOf = (read: Exclude<ReturnType<typeof itemOf>, { item: Editable }>):
       {
         type: 'custom',
         message:
-          'size' in p ? sizeProblem(p.size) : fieldProblemWords({ code: p.code as never, message: p.message }),
+          'size' in p
+            ? sizeProblem(p.size)
+            : fieldProblemWords({ code: p.code as never, message: p.message }),
       },
     ]),
   );

@@ -2,7 +2,14 @@ import { HStack, Stack } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { removeItem, saveItem } from '@zb/core/acts/shelf';
-import { isMachine, isStore, machineForms, machineSchema, type Machine, type ShelfItem } from '@zb/core/model/shelf';
+import {
+  isMachine,
+  isStore,
+  machineForms,
+  machineSchema,
+  type Machine,
+  type ShelfItem,
+} from '@zb/core/model/shelf';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';

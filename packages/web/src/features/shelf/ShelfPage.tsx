@@ -39,8 +39,7 @@ export default function ShelfPage() {
   const shown = bench.items.filter(
     (i) =>
       (!kind || i.kind === kind) &&
-      (wanted === '' ||
-        `${i.name} ${'serial' in i ? (i.serial ?? '') : ''}`.toLowerCase().includes(wanted)),
+      (wanted === '' || `${i.name} ${'serial' in i ? (i.serial ?? '') : ''}`.toLowerCase().includes(wanted)),
   );
   const turn = (key: 'kind' | 'view', to: string | undefined): void =>
     setParams((now) => {

@@ -61,6 +61,8 @@ function Thing({
   machines: readonly Machine[];
   onPut: (item: string, place: string) => void;
 }) {
+  // Where it lies is told by where it stands here; that a box waits for it, or that it is to be bought, is not.
+  const promised = !isMovable(item) || !item.owned || bench.boxes.some((b) => b.parts.includes(item.id));
   const body = (
     <Box flex="1" minWidth="0">
       <HStack justify="space-between" align="baseline" gap="2">
@@ -83,7 +85,7 @@ function Thing({
           </>
         )}
         {isStore(item) && ` · ${contentTitle(item) || 'empty'}`}
-        {!isMovable(item) && item.kind !== 'machine' && ` · ${itemPlace(bench, item)}`}
+        {promised && ` · ${itemPlace(bench, item)}`}
       </Sub>
     </Box>
   );
@@ -111,12 +113,16 @@ export function ShelfPlaces({ bench, items }: { bench: Bench; items: readonly Sh
     id === LOOSE ? 'loose on the shelf' : (bench.items.find((i) => i.id === id)?.name ?? 'a thing');
   const put = (thing: string, place: string): void => {
     const item = bench.items.find((i) => i.id === thing);
-    const work = item && putInto([item], machines.find((m) => m.id === place));
+    const work =
+      item &&
+      putInto(
+        [item],
+        machines.find((m) => m.id === place),
+      );
     if (work && work.changes.length > 0) void act(work);
   };
   const shown = new Set(items.map((i) => i.id));
-  const inside = (id: string): ShelfItem[] =>
-    items.filter((i) => 'in' in i && i.in === id);
+  const inside = (id: string): ShelfItem[] => items.filter((i) => 'in' in i && i.in === id);
   const there = machines.filter((m) => shown.has(m.id) || inside(m.id).length > 0);
   const loose = items.filter((i) => i.kind !== 'machine' && (!('in' in i) || i.in === null));
   return (

@@ -48,10 +48,7 @@ export function ShelfTable({ bench, items }: { bench: Bench; items: readonly She
   const go = useNavigate();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const columns = useMemo(() => columnsOf(bench), [bench]);
-  const things = useMemo(
-    () => bench.items.filter((i) => chosen.includes(i.id)),
-    [bench.items, chosen],
-  );
+  const things = useMemo(() => bench.items.filter((i) => chosen.includes(i.id)), [bench.items, chosen]);
   const does = (work: ReturnType<typeof putInto>): void => {
     if (work.changes.length > 0) void act(work);
     setChosen([]);
@@ -90,7 +87,12 @@ export function ShelfTable({ bench, items }: { bench: Bench; items: readonly She
                   ...machinesOf(bench).map((m) => ({ value: m.id, words: m.name })),
                 ]}
                 onChange={(e) =>
-                  does(putInto(things, machinesOf(bench).find((m) => m.id === e.target.value)))
+                  does(
+                    putInto(
+                      things,
+                      machinesOf(bench).find((m) => m.id === e.target.value),
+                    ),
+                  )
                 }
               />
             )}

@@ -25,7 +25,10 @@ export default function StopPage() {
         {outlook.known.length > 0 && (
           <Ruled
             label="Known already"
-            heads={[{ words: 'Known already', width: '190px' }, { words: 'What it is', silent: true }]}
+            heads={[
+              { words: 'Known already', width: '190px' },
+              { words: 'What it is', silent: true },
+            ]}
           >
             {outlook.known.map((k) => (
               <Line key={k.what + k.is}>

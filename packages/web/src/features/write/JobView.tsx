@@ -42,9 +42,7 @@ export function Running({
       css={{ borderInlineStart: '3px solid {colors.work}', paddingInlineStart: '12px' }}
     >
       {broken && (
-        <Said kind="check">
-          The line to the writer is broken; trying again. The image file is unharmed.
-        </Said>
+        <Said kind="check">The line to the writer is broken; trying again. The image file is unharmed.</Said>
       )}
       <Head>
         {name} <Data>…{job.serial.slice(-4)}</Data>

@@ -5,6 +5,8 @@ const shape = (before: object) => ({
     content: '""',
     display: 'inline-block',
     flexShrink: 0,
+    // The line stands by its words, not by the shape beside them.
+    alignSelf: 'center',
     boxSize: '11px',
     forcedColorAdjust: 'none',
     ...before,
@@ -14,7 +16,7 @@ const shape = (before: object) => ({
 /** A verdict: a shape and a word together; neither stands alone, and the shapes differ without their colours. */
 export const verdictMark = recipe({
   className: 'zb-verdict',
-  base: { display: 'inline-flex', alignItems: 'center', gap: '1.5', fontWeight: 620 },
+  base: { display: 'inline-flex', alignItems: 'baseline', gap: '1.5', fontWeight: 620 },
   variants: {
     kind: {
       yes: shape({ bg: 'proven', borderRadius: 'round' }),
@@ -40,7 +42,7 @@ export const hazardMark = recipe({
   className: 'zb-hazard',
   base: {
     display: 'inline-flex',
-    alignItems: 'center',
+    alignItems: 'baseline',
     gap: '5px',
     fontSize: 'small',
     fontWeight: 'heavy',

@@ -32,6 +32,8 @@ export const radioGroup = slotRecipe({
     itemIndicator: { display: 'none' },
   },
   variants: {
-    across: { true: { root: { flexDirection: 'row', flexWrap: 'wrap', columnGap: '4', alignItems: 'center' } } },
+    across: {
+      true: { root: { flexDirection: 'row', flexWrap: 'wrap', columnGap: '4', alignItems: 'center' } },
+    },
   },
 });

@@ -33,8 +33,12 @@ export const table = slotRecipe({
     row: {
       _selected: { bg: 'work.wash' },
       // The line this machine meets, the one that is taken: a bar and a wash.
-      '&[data-here] > *': { bg: 'work.wash' },
-      '&[data-here] > *:first-of-type': { boxShadow: 'inset 3px 0 0 {colors.work}', paddingInlineStart: '2.5' },
+      '&[data-here] > *': {
+        bg: 'work.wash',
+        boxShadow: 'inset 3px 0 0 {colors.work}',
+        paddingInlineStart: '2.5',
+      },
+      '&[data-here] > * + *': { boxShadow: 'none', paddingInlineStart: '0' },
       _focusVisible: focusInside,
     },
     footer: { fontWeight: 'strong' },
@@ -46,7 +50,13 @@ export const table = slotRecipe({
     stacked: {
       true: {
         header: {
-          smDown: { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
+          smDown: {
+            position: 'absolute',
+            width: '1px',
+            height: '1px',
+            overflow: 'hidden',
+            clipPath: 'inset(50%)',
+          },
         },
         row: {
           smDown: {
