@@ -18,6 +18,8 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'UTC',
     acceptDownloads: true,
+    // Only the test of it needs the application to take itself over; elsewhere it would fetch all of itself each time.
+    serviceWorkers: 'block',
     launchOptions: chromiumOptions,
   },
 });

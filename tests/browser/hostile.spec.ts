@@ -116,49 +116,55 @@ test('storage that never answers is said after some seconds, and can be done wit
   await expect(page.getByRole('row', { name: /without storage/ })).toBeVisible();
 });
 
-test('with the server gone every screen goes on, what it loads late included', async ({ page, scratch }) => {
-  const dir = mkdtempSync(join(tmpdir(), 'zb-gone-'));
-  const server = await startServer(dir);
-  try {
-    const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
-    await page.goto(`${server.address}/shelf`);
-    await expect(headline(page)).toBeVisible();
-    // All that was built is at hand once the browser has taken the application over.
-    const built = readdirSync('packages/web/dist/assets').length;
-    const atHand = (): Promise<number> =>
-      page.evaluate(async () => {
-        if (!navigator.serviceWorker.controller) await navigator.serviceWorker.ready;
-        const [name] = (await caches.keys()).filter((k) => k.includes('precache'));
-        return name === undefined ? 0 : (await (await caches.open(name)).keys()).length;
-      });
-    await expect.poll(atHand, { timeout: 30_000 }).toBeGreaterThanOrEqual(built);
-    await server.stop();
-    // Not even the page itself comes from the server any more.
-    await page.reload();
-    await expect(headline(page)).toBeVisible();
-    const go = async (path: string): Promise<void> => {
-      await page.evaluate((to) => {
-        history.pushState(null, '', to);
-        dispatchEvent(new PopStateEvent('popstate'));
-      }, path);
+test.describe('without the server', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('with the server gone every screen goes on, what it loads late included', async ({
+    page,
+    scratch,
+  }) => {
+    const dir = mkdtempSync(join(tmpdir(), 'zb-gone-'));
+    const server = await startServer(dir);
+    try {
+      const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
+      await page.goto(`${server.address}/shelf`);
       await expect(headline(page)).toBeVisible();
-    };
-    for (const area of ['match', 'profiles', 'shopping', 'images', '', 'practice', 'bench', 'box/new'])
-      await go(`/${area}`);
-    for (const stop of ['survey', 'choose', 'gather', 'write', 'firmware', 'install', 'keep'])
-      await go(`/box/games-corner/${stop}`);
-    await go('/logbook');
-    await expect(page.locator('.apexcharts-series').first()).toBeVisible();
-    // A thread that was never started before.
-    await go('/box/archive/verify');
-    await page.locator('input[type=file]').first().setInputFiles(image);
-    await expect(page.getByText('tidegate-3-x64.img').first()).toBeVisible();
-    await expect(status(page)).toContainText(/checked|read/i);
-    await expect(page.getByText('This screen failed')).toHaveCount(0);
-  } finally {
-    await server.stop();
-    rmSync(dir, { recursive: true, force: true });
-  }
+      // All that was built is at hand once the browser has taken the application over.
+      const built = readdirSync('packages/web/dist/assets').length;
+      const atHand = (): Promise<number> =>
+        page.evaluate(async () => {
+          if (!navigator.serviceWorker.controller) await navigator.serviceWorker.ready;
+          const [name] = (await caches.keys()).filter((k) => k.includes('precache'));
+          return name === undefined ? 0 : (await (await caches.open(name)).keys()).length;
+        });
+      await expect.poll(atHand, { timeout: 30_000 }).toBeGreaterThanOrEqual(built);
+      await server.stop();
+      // Not even the page itself comes from the server any more.
+      await page.reload();
+      await expect(headline(page)).toBeVisible();
+      const go = async (path: string): Promise<void> => {
+        await page.evaluate((to) => {
+          history.pushState(null, '', to);
+          dispatchEvent(new PopStateEvent('popstate'));
+        }, path);
+        await expect(headline(page)).toBeVisible();
+      };
+      for (const area of ['match', 'profiles', 'shopping', 'images', '', 'practice', 'bench', 'box/new'])
+        await go(`/${area}`);
+      for (const stop of ['survey', 'choose', 'gather', 'write', 'firmware', 'install', 'keep'])
+        await go(`/box/games-corner/${stop}`);
+      await go('/logbook');
+      await expect(page.locator('.apexcharts-series').first()).toBeVisible();
+      // A thread that was never started before.
+      await go('/box/archive/verify');
+      await page.locator('input[type=file]').first().setInputFiles(image);
+      await expect(page.getByText('tidegate-3-x64.img').first()).toBeVisible();
+      await expect(status(page)).toContainText(/checked|read/i);
+      await expect(page.getByText('This screen failed')).toHaveCount(0);
+    } finally {
+      await server.stop();
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
 });
 
 test('a bench file with a hundred thousand wrong things is refused in words', async ({

@@ -179,10 +179,10 @@ test('hostile files are read, named and change nothing else', async ({ page, ope
   await page.getByRole('button', { name: 'circle.img', exact: true }).click();
   await expect(page.getByText(/runs in a circle|has no end mark|goes on beyond/)).toBeVisible();
   await page.getByRole('button', { name: 'Open another image' }).click();
-  await page.getByRole('button', { name: 'lying.img.gz' }).click();
+  await page.getByRole('button', { name: 'lying.img.gz', exact: true }).click();
   await expect(page.getByText(/damaged or cut short/)).toBeVisible();
   await page.getByRole('button', { name: 'Open another image' }).click();
-  await page.getByRole('button', { name: 'bomb.img.bz2' }).click();
+  await page.getByRole('button', { name: 'bomb.img.bz2', exact: true }).click();
   await expect(page.getByText(/Inside is one image, 60.000.000 bytes/)).toBeVisible();
 });
 

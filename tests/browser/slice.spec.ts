@@ -310,6 +310,7 @@ test('a digest can be cancelled; what the tables say stays', async ({ page, open
   await expect(page.getByText(/left$/)).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('alert').first()).toContainText('No checksum was kept');
+  await page.getByRole('button', { name: /On other firmware/ }).click();
   await expect(page.getByRole('row', { name: /BIOS/ })).toBeVisible();
 });
 

@@ -14,6 +14,7 @@ const CSP = [
   "font-src 'self' data:",
   "connect-src 'self' data:",
   "worker-src 'self' blob:",
+  "manifest-src 'self'",
   "base-uri 'none'",
   "form-action 'none'",
   "frame-ancestors 'none'",

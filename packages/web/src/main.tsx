@@ -1,3 +1,4 @@
+import './app/jitless';
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css';
 import './app/page.css';
@@ -9,7 +10,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { HotkeysProvider } from 'react-hotkeys-hook';
 import { RouterProvider } from 'react-router';
-import { fetchOtherScreens, router } from './app/routes';
+import { router } from './app/routes';
 import { system } from './theme';
 import { BenchStore } from './storage/benchStore';
 import { StoreContext } from './storage/hooks';
@@ -40,5 +41,3 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
-
-window.addEventListener('load', () => setTimeout(() => void fetchOtherScreens(), 1500));

@@ -15,14 +15,14 @@ const NAMES: Record<string, string> = {
 const keysOf = (hotkey: string): string[] => hotkey.split('+').map((k) => NAMES[k] ?? k.toUpperCase());
 
 /** The keys that are bound on this screen, as they are bound, and the way to switch single letters off. */
-export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function Keys({ onClose }: { onClose: () => void }) {
   const { hotkeys } = useHotkeysContext();
   const letters = useLetters();
   const byWhat = new Map<string, string>();
   for (const { description, hotkey } of hotkeys)
     if (description !== undefined && !byWhat.has(description)) byWhat.set(description, hotkey);
   return (
-    <Dialog open={open} onClose={onClose} title="Keys on this screen" size="sm">
+    <Dialog open onClose={onClose} title="Keys on this screen" size="sm">
       <Stack gap="3">
         <Ruled dense label="Keys" heads={['Key', 'What it does']} silent>
           {[...byWhat].map(([what, hotkey]) => (

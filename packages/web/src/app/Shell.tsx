@@ -1,8 +1,7 @@
 import { Box, IconButton as MenuButton, SkipNavLink } from '@chakra-ui/react';
 import { Menu, Search } from 'lucide-react';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useNavigate } from 'react-router';
-import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench } from '@zb/core/model/bench';
 import { differences } from '@zb/core/model/changes';
 import { Patterns } from '../drawing/patterns';
@@ -12,12 +11,10 @@ import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
-import { Drawer } from '../ui/Drawer';
 import { IconButton } from '../ui/IconButton';
 import { useNarrow } from '../ui/useMedia';
 import { AREAS } from './areas';
 import { setTheme, themeChoice, type ThemeChoice } from './colour';
-import { Keys } from './Keys';
 import { Notices } from './Notices';
 import { Opening, SheetShape } from './Opening';
 import { Rail } from './Rail';
@@ -25,6 +22,8 @@ import { Unreadable } from './Unreadable';
 import { useNewer } from './useNewer';
 import { useTyped } from './useTyped';
 
+const Drawer = lazy(() => import('../ui/Drawer'));
+const Keys = lazy(() => import('./Keys'));
 const Find = lazy(() => import('./Find'));
 const SaidActs = lazy(() => import('./SaidActs'));
 
@@ -90,7 +89,7 @@ function Bar({
 export function Shell() {
   const store = useStore();
   const { bench, isPending, error } = useBenchQuery();
-  const { pending, unsaved } = useNotice();
+  const { pending, unsaved, said } = useNotice();
   const health = useHealth();
   const narrow = useNarrow();
   const [finding, setFinding] = useState(false);
@@ -118,8 +117,8 @@ export function Shell() {
   const fresh = !isPending && bench === null;
   const isDemoServer = health.data?.demo === true;
   const begin = useCallback(
-    (asked: boolean) => {
-      const first = isDemoServer ? saltmarshHall() : emptyBench();
+    async (asked: boolean) => {
+      const first = isDemoServer ? (await import('@zb/core/demo/saltmarsh')).saltmarshHall() : emptyBench();
       const changes = differences(emptyBench(''), first);
       return store.begin({ label: isDemoServer ? 'Demo bench loaded' : 'Empty bench begun', changes }, asked);
     },
@@ -129,9 +128,12 @@ export function Shell() {
     if (fresh && !health.isPending) void begin(false);
   }, [fresh, health.isPending, begin]);
 
+  // The first drawing of a bench is long: it is done in turns, so that the page stays quick; later ones are done at once.
+  const begun = useDeferredValue(bench !== undefined && bench !== null, false);
+
   if (error instanceof UnreadableBench) return <Unreadable fault={error} />;
   if (error) throw error;
-  if (!bench) return <Opening demo={isDemoServer} onBegin={() => void begin(true)} />;
+  if (!bench || !begun) return <Opening demo={isDemoServer} onBegin={() => void begin(true)} />;
 
   const startEmpty = (): void => {
     void store.perform({ label: 'Empty bench begun', changes: differences(bench, emptyBench()) });
@@ -196,9 +198,13 @@ export function Shell() {
               onFind={() => setFinding(true)}
             />
             {/* Open on the address it was opened at: whoever goes somewhere else wants to see that. */}
-            <Drawer open={railAt === pathname} onClose={() => setRailAt(null)} title="Areas and boxes">
-              {rail}
-            </Drawer>
+            <Suspense fallback={null}>
+              {railAt === pathname && (
+                <Drawer open onClose={() => setRailAt(null)} title="Areas and boxes">
+                  {rail}
+                </Drawer>
+              )}
+            </Suspense>
           </>
         ) : (
           <Box gridArea="rail" minHeight="0" position="relative">
@@ -222,10 +228,8 @@ export function Shell() {
         <Suspense fallback={null}>
           {finding && <Find bench={bench} typed={typed} onClose={() => setFinding(false)} />}
         </Suspense>
-        <Suspense fallback={null}>
-          <SaidActs />
-        </Suspense>
-        <Keys open={helping} onClose={() => setHelping(false)} />
+        <Suspense fallback={null}>{said > 0 && <SaidActs />}</Suspense>
+        <Suspense fallback={null}>{helping && <Keys onClose={() => setHelping(false)} />}</Suspense>
       </Box>
     </BarContext.Provider>
   );

@@ -4,16 +4,9 @@ import { ErrorPage } from './Errors';
 import { PageShape } from './Opening';
 import { Shell } from './Shell';
 
-const loaders: (() => Promise<{ default: ComponentType }>)[] = [];
-const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject, 'lazy'> => {
-  loaders.push(load);
-  return { lazy: async () => ({ Component: (await load()).default }) };
-};
-
-/** Fetches the other screens once the first one stands, so that they open at once. */
-export async function fetchOtherScreens(): Promise<void> {
-  for (const load of loaders) await load().catch(() => undefined);
-}
+const page = (load: () => Promise<{ default: ComponentType }>): Pick<RouteObject, 'lazy'> => ({
+  lazy: async () => ({ Component: (await load()).default }),
+});
 
 export const router = createBrowserRouter([
   // What the sheets are made of, for those who draw them: no screen leads there.

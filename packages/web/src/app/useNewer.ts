@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { registerSW } from 'virtual:pwa-register';
 
+const LATER_MS = 2500;
+
 /**
  * Makes the built application work without its server, and tells when a newer version of it has arrived. Nothing is taken
  * until somebody says so, or the page is opened anew: an open form is never dropped.
@@ -9,7 +11,11 @@ export function useNewer(): (() => void) | undefined {
   const [here, setHere] = useState(false);
   const take = useRef<(reload?: boolean) => Promise<void>>(undefined);
   useEffect(() => {
-    take.current = registerSW({ onNeedRefresh: () => setHere(true) });
+    // Once the first screen stands: all of the application is fetched then, and must not hold it up.
+    const timer = setTimeout(() => {
+      take.current = registerSW({ immediate: true, onNeedRefresh: () => setHere(true) });
+    }, LATER_MS);
+    return () => clearTimeout(timer);
   }, []);
   const now = useCallback(() => void take.current?.(true), []);
   return here ? now : undefined;

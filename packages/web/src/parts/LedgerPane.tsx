@@ -1,15 +1,16 @@
 import { Box, HStack, Text } from '@chakra-ui/react';
-import { useState, type ReactNode } from 'react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import type { LedgerLine } from '@zb/core/box/stopModule';
 import type { Summary } from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
 import { Word } from '../ui/Button';
-import { Drawer } from '../ui/Drawer';
 import { Fold } from '../ui/Fold';
 import { HazardMark } from '../ui/Marks';
 import { usePhone } from '../ui/useMedia';
 import { Data, Head, Soft } from '../ui/Words';
 import { InBar } from './slots';
+
+const Drawer = lazy(() => import('../ui/Drawer'));
 
 export function LedgerGroup({
   title,
@@ -67,11 +68,15 @@ export function LedgerAside({
             {stops + checks === 0 && label}
           </Word>
         </InBar>
-        <Drawer open={open} onClose={() => setOpen(false)} title={label} from="end">
-          <Box display="flex" flexDirection="column" gap="3">
-            {children}
-          </Box>
-        </Drawer>
+        <Suspense fallback={null}>
+          {open && (
+            <Drawer open onClose={() => setOpen(false)} title={label} from="end">
+              <Box display="flex" flexDirection="column" gap="3">
+                {children}
+              </Box>
+            </Drawer>
+          )}
+        </Suspense>
       </>
     );
   return (

@@ -183,7 +183,7 @@ export class BenchStore {
     }
     try {
       const begun = await this.inOrder(() => this.heard(this.keeper.then((k) => k.begin(act))));
-      this.say({ elsewhere: null, ...(begun ? { status: act.label } : {}) });
+      this.say({ elsewhere: null, ...(begun && asked ? { status: act.label } : {}) });
       if (begun) this.tabs.tellAnew();
     } catch {
       // Storage refuses it: it is on the screen like any other act that could not be kept, and told so.

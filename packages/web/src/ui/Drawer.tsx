@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { Word } from './Button';
 
 /** A margin that comes in from the side, for what a phone has no room for. */
-export function Drawer({
+export default function Drawer({
   open,
   onClose,
   title,

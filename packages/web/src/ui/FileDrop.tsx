@@ -24,17 +24,20 @@ export function FileDrop({
   onFiles: (files: File[]) => void;
 }) {
   const entry = useRef<HTMLInputElement>(null);
+  const take = (files: File[]): void => {
+    // A file that was taken once can be taken again.
+    if (entry.current) entry.current.value = '';
+    if (files.length > 0) onFiles(several ? files : files.slice(0, 1));
+  };
   return (
     <FileUpload.Root
       maxFiles={100}
       {...(accept ? { accept: [...accept] } : {})}
       translations={{ dropzone: 'Place for what is dropped' }}
       acceptedFiles={[]}
-      onFileAccept={({ files }) => {
-        // A file that was taken once can be taken again.
-        if (entry.current) entry.current.value = '';
-        if (files.length > 0) onFiles(several ? files : files.slice(0, 1));
-      }}
+      onFileAccept={({ files }) => take(files)}
+      // What has another ending may still be meant; whoever reads it says in words what is wrong with it.
+      onFileReject={({ files }) => take(files.map((f) => f.file))}
     >
       <FileUpload.HiddenInput ref={entry} aria-label={label} />
       {/* The button opens the files; the place around it takes what is dropped and is no second button. */}

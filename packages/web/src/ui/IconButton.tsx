@@ -1,12 +1,18 @@
-import { IconButton as Base, Portal, Tooltip, type IconButtonProps } from '@chakra-ui/react';
-import type { ReactElement } from 'react';
+import { IconButton as Base, type IconButtonProps } from '@chakra-ui/react';
+import { lazy, Suspense, useImperativeHandle, useRef, useState, type ReactElement, type Ref } from 'react';
 
-/** An act shown as an icon; its word is told on hover, on focus and to those who hear the page. */
+const Tip = lazy(() => import('./Tip'));
+
+/**
+ * An act shown as an icon; its word is told on hover, on focus by keys, and to those who hear the page. There are many of
+ * them: the word is made when it is asked for.
+ */
 export function IconButton({
   word,
   icon,
   keys,
   small = false,
+  ref,
   ...rest
 }: {
   word: string;
@@ -15,26 +21,47 @@ export function IconButton({
   keys?: string;
   /** Within a line of text: no frame of its own. */
   small?: boolean;
+  ref?: Ref<HTMLButtonElement>;
 } & Omit<IconButtonProps, 'children' | 'size'>) {
+  const button = useRef<HTMLButtonElement | null>(null);
+  useImperativeHandle(ref, () => button.current as HTMLButtonElement);
+  const [told, setTold] = useState(false);
   return (
-    <Tooltip.Root openDelay={250} closeDelay={80} lazyMount unmountOnExit>
-      <Tooltip.Trigger asChild>
-        <Base
-          aria-label={word}
-          {...(small ? { variant: 'bare', size: 'small' } : { variant: 'outline', size: 'icon' })}
-          {...rest}
-        >
-          {icon}
-        </Base>
-      </Tooltip.Trigger>
-      <Portal>
-        <Tooltip.Positioner>
-          <Tooltip.Content>
-            {word}
-            {keys !== undefined && ` (${keys})`}
-          </Tooltip.Content>
-        </Tooltip.Positioner>
-      </Portal>
-    </Tooltip.Root>
+    <>
+      <Base
+        ref={button}
+        aria-label={word}
+        {...(small ? { variant: 'bare', size: 'small' } : { variant: 'outline', size: 'icon' })}
+        {...rest}
+        onPointerEnter={(e) => {
+          rest.onPointerEnter?.(e);
+          // A finger has no place to rest: what it presses is done.
+          setTold(e.pointerType === 'mouse');
+        }}
+        onPointerLeave={(e) => {
+          rest.onPointerLeave?.(e);
+          setTold(false);
+        }}
+        onFocus={(e) => {
+          rest.onFocus?.(e);
+          setTold(e.target.matches(':focus-visible'));
+        }}
+        onBlur={(e) => {
+          rest.onBlur?.(e);
+          setTold(false);
+        }}
+        onKeyDown={(e) => {
+          rest.onKeyDown?.(e);
+          if (e.key === 'Escape') setTold(false);
+        }}
+      >
+        {icon}
+      </Base>
+      {told && (
+        <Suspense fallback={null}>
+          <Tip of={button} words={keys === undefined ? word : `${word} (${keys})`} />
+        </Suspense>
+      )}
+    </>
   );
 }

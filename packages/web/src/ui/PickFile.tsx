@@ -19,16 +19,19 @@ export function PickFile({
 }) {
   const Act = plain ? Word : Quiet;
   const entry = useRef<HTMLInputElement>(null);
+  const take = (file: File | undefined): void => {
+    // A file that was taken once can be taken again.
+    if (entry.current) entry.current.value = '';
+    if (file) onFile(file);
+  };
   return (
     <FileUpload.Root
       maxFiles={1}
       {...(accept ? { accept: [...accept] } : {})}
       acceptedFiles={[]}
-      onFileAccept={({ files: [file] }) => {
-        // A file that was taken once can be taken again.
-        if (entry.current) entry.current.value = '';
-        if (file) onFile(file);
-      }}
+      onFileAccept={({ files: [file] }) => take(file)}
+      // What has another ending may still be meant; whoever reads it says in words what is wrong with it.
+      onFileReject={({ files: [refused] }) => take(refused?.file)}
       width="auto"
       display="inline-flex"
     >

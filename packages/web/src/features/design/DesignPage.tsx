@@ -6,7 +6,7 @@ import { Cards } from '../../ui/Cards';
 import { Checkbox, Switch } from '../../ui/Checkbox';
 import { DataTable } from '../../ui/DataTable';
 import { Dialog } from '../../ui/Dialog';
-import { Drawer } from '../../ui/Drawer';
+import Drawer from '../../ui/Drawer';
 import { Facts, Figure } from '../../ui/Facts';
 import { FileDrop } from '../../ui/FileDrop';
 import { Fold } from '../../ui/Fold';
