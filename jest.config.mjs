@@ -10,13 +10,18 @@ const transform = {
 const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
 // These packages come as ES modules only.
 const transformIgnorePatterns = [
-  '/node_modules/(?!(zstddec|pkijs|asn1js|pvtsutils|pvutils|bytestreamjs|@noble|@peculiar)/)',
+  '/node_modules/(?!(zstddec|pkijs|asn1js|pvtsutils|pvutils|bytestreamjs|@noble|@peculiar|react-hotkeys-hook)/)',
 ];
 const base = { transform, transformIgnorePatterns, moduleNameMapper, rootDir: import.meta.dirname };
 
 export default {
   projects: [
-    { ...base, displayName: 'unit', testMatch: ['<rootDir>/packages/*/test/**/*.test.{ts,tsx}'] },
+    {
+      ...base,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/packages/*/test/**/*.test.{ts,tsx}'],
+      setupFiles: ['<rootDir>/packages/web/test/encoders.ts'],
+    },
     { ...base, displayName: 'oracle', testMatch: ['<rootDir>/tests/oracle/**/*.oracle.ts'] },
   ],
 };

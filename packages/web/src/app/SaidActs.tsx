@@ -10,7 +10,8 @@ export default function SaidActs() {
   useEffect(() => {
     if (said === last.current || status === '') return;
     last.current = said;
-    sayDone(status, undoable ? () => void store.undo() : undefined);
+    // The place where it is shown listens only once it stands; what is said to it before is lost.
+    setTimeout(() => sayDone(status, undoable ? () => void store.undo() : undefined));
   }, [status, said, undoable, store]);
   return <Toaster />;
 }
