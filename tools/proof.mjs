@@ -37,6 +37,12 @@ const PROOFS = {
     command: jest('unit', 'cli/test/hostile'),
     env: { ZB_HOSTILE: 'all' },
   },
+  looks: {
+    about:
+      'every screen under forced colours and at 200 % zoom by axe, and the focus seen on everything Tab reaches',
+    command: ['node_modules/.bin/playwright', 'test', 'looks.spec'],
+    env: { ZB_LOOKS: 'all' },
+  },
   trial: {
     about: 'all parts of the trial, for 75 minutes',
     command: ['tools/trial.mjs', '--seconds', '4500'],

@@ -8,16 +8,53 @@ import { expect, test as base, type Locator, type Page } from '@playwright/test'
 const require = createRequire(import.meta.url);
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
+/** Every kind of screen, in the demo bench. */
+export const ADDRESSES = [
+  '/shelf',
+  '/shelf?kind=drive',
+  '/shelf/gull',
+  '/shelf/blue',
+  '/match',
+  '/match?profile=coldstore',
+  '/images',
+  '/',
+  '/practice',
+  '/logbook',
+  '/bench',
+  '/box/new',
+  ...[
+    'survey',
+    'choose',
+    'gather',
+    'verify',
+    'write',
+    'firmware',
+    'install',
+    'first-start',
+    'network',
+    'load',
+    'tune',
+    'keep',
+  ].map((s) => `/box/archive/${s}`),
+  '/box/tea-room-music/survey',
+  '/box/tea-room-music/firmware',
+];
+
 export interface RunningServer {
   address: string;
   stop(): Promise<void>;
 }
 
 /** Starts the built server on a free port with a data folder of its own. */
-export async function startServer(dataDir: string, port = '0', pace = '4'): Promise<RunningServer> {
+export async function startServer(
+  dataDir: string,
+  port = '0',
+  pace = '4',
+  more: Record<string, string> = {},
+): Promise<RunningServer> {
   const child: ChildProcess = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, ZB_DEMO: '1', ZB_DATA: dataDir, ZB_WRITER_PACE: pace, PORT: port },
+    env: { ...process.env, ZB_DEMO: '1', ZB_DATA: dataDir, ZB_WRITER_PACE: pace, PORT: port, ...more },
   });
   const address = await new Promise<string>((resolve, reject) => {
     let said = '';

@@ -1,35 +1,4 @@
-import { axe, expect, headline, kept, test } from './fixtures';
-
-const ADDRESSES = [
-  '/shelf',
-  '/shelf?kind=drive',
-  '/shelf/gull',
-  '/shelf/blue',
-  '/match',
-  '/match?profile=coldstore',
-  '/images',
-  '/',
-  '/practice',
-  '/logbook',
-  '/bench',
-  '/box/new',
-  ...[
-    'survey',
-    'choose',
-    'gather',
-    'verify',
-    'write',
-    'firmware',
-    'install',
-    'first-start',
-    'network',
-    'load',
-    'tune',
-    'keep',
-  ].map((s) => `/box/archive/${s}`),
-  '/box/tea-room-music/survey',
-  '/box/tea-room-music/firmware',
-];
+import { ADDRESSES, axe, expect, headline, kept, test } from './fixtures';
 
 const HALF = Math.ceil(ADDRESSES.length / 2);
 for (const dark of [false, true])

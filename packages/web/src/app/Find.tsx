@@ -95,6 +95,8 @@ export default function Find({
   onClose: () => void;
 }) {
   const [words, setWords] = useState(typed);
+  // The first that was found is what Enter goes to, until another is walked to.
+  const [at, setAt] = useState<string | null>(null);
   const go = useNavigate();
   const input = useRef<HTMLInputElement>(null);
   const hits = useHits(bench, true, words);
@@ -113,7 +115,10 @@ export default function Find({
       <Combobox.Root
         open
         collection={collection}
-        inputBehavior="autohighlight"
+        highlightedValue={
+          collection.items.some((i) => i.value === at) ? at : (collection.items[0]?.value ?? null)
+        }
+        onHighlightChange={(e) => setAt(e.highlightedValue)}
         inputValue={words}
         onInputValueChange={(e) => e.reason !== 'item-select' && setWords(e.inputValue)}
         value={[]}

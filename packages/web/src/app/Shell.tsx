@@ -179,7 +179,7 @@ export function Shell() {
           },
         }}
       >
-        <SkipNavLink href="#sheet">To the sheet</SkipNavLink>
+        <SkipNavLink id="sheet">To the sheet</SkipNavLink>
         <Patterns />
         <Shortcuts
           list={[

@@ -17,6 +17,10 @@ export function useNewer(): (() => void) | undefined {
     }, LATER_MS);
     return () => clearTimeout(timer);
   }, []);
-  const now = useCallback(() => void take.current?.(true), []);
+  const now = useCallback(() => {
+    // Whether this page was brought by an older version or by the server: it is opened anew by the newer one.
+    navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), { once: true });
+    void take.current?.(false);
+  }, []);
   return here ? now : undefined;
 }

@@ -35,6 +35,7 @@ export function Ladder({ label, rungs }: { label: string; rungs: readonly Ladder
           columnGap: '12px',
           borderBottom: '1px solid {colors.rule}',
         },
+        '& > li > :first-of-type': { alignSelf: 'start' },
         // The rung itself.
         '& > li::before': {
           content: '""',

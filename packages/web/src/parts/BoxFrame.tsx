@@ -129,7 +129,7 @@ export function BoxFrame({
               </Primary>
             )}
             {acts}
-            <HStack gap="1" hideFrom="md" marginLeft="auto">
+            <HStack gap="1" hideFrom="md" marginLeft="auto" flexShrink="0">
               <IconButton
                 word="Stop before"
                 icon={<ChevronLeft />}

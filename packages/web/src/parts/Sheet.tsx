@@ -51,9 +51,8 @@ export function Sheet({
       aria-labelledby="headline"
       gridArea="sheet"
       bg="bg"
-      border="firm"
-      borderRight="none"
-      borderBottom="none"
+      borderTop={{ base: 'none', lg: 'firm' }}
+      borderLeft={{ base: 'none', lg: 'firm' }}
       marginTop={{ lg: '3' }}
       display="flex"
       flexDirection="column"
@@ -70,7 +69,7 @@ export function Sheet({
         paddingInline={{ base: '4', lg: '5' }}
         _print={{ overflow: 'visible', padding: '0' }}
         {...(fill ? { display: 'flex', flexDirection: 'column' as const } : {})}
-        css={{ '& > *': { maxWidth: { wide: '1240px' } } }}
+        css={fill ? {} : { '& > *': { maxWidth: { wide: '1240px' } } }}
       >
         {narrow ? (
           <InBar slot="title">
@@ -116,7 +115,9 @@ export function Sheet({
       {foot !== undefined && (
         <HStack
           gap="2.5"
-          flexWrap="wrap"
+          // On a phone one row, the first act at the thumb, the others beside it.
+          flexWrap={{ base: 'nowrap', md: 'wrap' }}
+          overflowX={{ base: 'auto', md: 'visible' }}
           borderTop="firm"
           paddingBlock="2"
           paddingInline={{ base: '4', lg: '5' }}

@@ -31,7 +31,6 @@ import { radioGroup } from './slots/radioGroup';
 import { segmentGroup } from './slots/segmentGroup';
 import { slider } from './slots/slider';
 import { stat } from './slots/stat';
-import { steps } from './slots/steps';
 import { switchRecipe } from './slots/switch';
 import { table } from './slots/table';
 import { tabs } from './slots/tabs';
@@ -76,7 +75,6 @@ export const config = defineConfig({
       segmentGroup,
       slider,
       stat,
-      steps,
       switch: switchRecipe,
       table,
       tabs,

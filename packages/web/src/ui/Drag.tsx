@@ -47,6 +47,15 @@ const byPlaces: KeyboardCoordinateGetter = (event, { context }) => {
   return to && { x: to.rect.left + 8, y: to.rect.top + 8 };
 };
 
+/** A thing that was put elsewhere is drawn there anew: whoever works by keys finds it with the focus. */
+export function focusThing(id: string, tries = 12): void {
+  setTimeout(() => {
+    const handle = document.querySelector<HTMLElement>(`[data-thing="${CSS.escape(id)}"]`);
+    handle?.focus();
+    if (document.activeElement !== handle && tries > 0) focusThing(id, tries - 1);
+  }, 40);
+}
+
 /** Within it things are taken to places: by pointer, by touch, or by Space, arrows and Space. A menu does the same. */
 export function DragArea({
   onDrop,
@@ -82,7 +91,11 @@ export function DragArea({
           onDragCancel: ({ active }) => `${name(active.id)} stays where it was`,
         },
       }}
-      onDragEnd={({ active, over }) => over && onDrop(String(active.id), String(over.id))}
+      onDragEnd={({ active, over, activatorEvent }) => {
+        if (!over) return;
+        onDrop(String(active.id), String(over.id));
+        if (activatorEvent instanceof KeyboardEvent) focusThing(String(active.id));
+      }}
     >
       {children}
     </DndContext>
@@ -105,6 +118,7 @@ export function Draggable({ id, name, children }: { id: string; name: string; ch
       <IconButton
         small
         word={`Take ${name} elsewhere`}
+        data-thing={id}
         icon={<GripVertical />}
         css={{ cursor: 'grab', touchAction: 'none' }}
         {...attributes}

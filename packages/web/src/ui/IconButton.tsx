@@ -38,6 +38,10 @@ export function IconButton({
           // A finger has no place to rest: what it presses is done.
           setTold(e.pointerType === 'mouse');
         }}
+        onPointerDown={(e) => {
+          rest.onPointerDown?.(e);
+          setTold(false);
+        }}
         onPointerLeave={(e) => {
           rest.onPointerLeave?.(e);
           setTold(false);

@@ -2,7 +2,13 @@ import { createToaster, Portal, Toast, Toaster as Base } from '@chakra-ui/react'
 import { X } from 'lucide-react';
 
 /** What was just done, at the foot of the page. */
-export const toaster = createToaster({ placement: 'bottom', pauseOnPageIdle: true, max: 1 });
+export const toaster = createToaster({
+  placement: 'bottom-end',
+  // Above the acts at the foot and the stops of the route.
+  offsets: { bottom: '76px', left: '12px', right: '12px', top: '12px' },
+  pauseOnPageIdle: true,
+  max: 1,
+});
 
 /** One line at a time: what was done last takes the place of what was done before it. */
 const LAST = 'last-act';

@@ -1,7 +1,15 @@
 import { Box, Grid, Heading, HStack, Kbd, Skeleton, Stack, Text, Theme } from '@chakra-ui/react';
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import { AddressStreet } from '../../drawing/AddressStreet';
+import { DriveColumn } from '../../drawing/DriveColumn';
+import { Ladder } from '../../drawing/Ladder';
+import { Patterns } from '../../drawing/patterns';
+import { Reel } from '../../drawing/Reel';
+import { ScheduleFrame } from '../../drawing/ScheduleFrame';
+import { Schematic } from '../../drawing/Schematic';
 import { Primary, Quiet, Word } from '../../ui/Button';
+import { Choices } from '../../ui/Choices';
 import { Cards } from '../../ui/Cards';
 import { Checkbox, Switch } from '../../ui/Checkbox';
 import { DataTable } from '../../ui/DataTable';
@@ -71,6 +79,12 @@ function Fields() {
           step={5}
         />
         <Segments label="Order" options={VIEWS} value={view} onTake={setView} />
+        <Choices
+          label="How it is started"
+          value={view}
+          choices={VIEWS.map((v) => ({ value: v, words: v, means: 'what it means' }))}
+          onTake={setView}
+        />
         <Checkbox defaultChecked>It lies on the bench</Checkbox>
         <Checkbox disabled>Nobody can tick this</Checkbox>
         <Switch defaultChecked>Single letters are shortcuts</Switch>
@@ -210,6 +224,96 @@ function Shown() {
   );
 }
 
+const PATTERNS = ['part', 'code', 'table', 'gap', 'new', 'erased', 'beyond'] as const;
+
+function Drawn() {
+  return (
+    <Part title="Drawings">
+      <HStack gap="2" flexWrap="wrap">
+        {PATTERNS.map((p) => (
+          <DriveColumn key={p} title={p} strata={[{ share: 1, pattern: p, word: p }]} />
+        ))}
+      </HStack>
+      <Box width="full">
+        <Ladder
+          label="A ladder"
+          rungs={[
+            {
+              key: 'a',
+              title: 'Stick …7C20',
+              mark: 'stop',
+              state: 'refused',
+              lines: ['Secure Boot is on'],
+              reached: false,
+              dim: false,
+            },
+            {
+              key: 'b',
+              title: 'Internal drive',
+              mark: 'yes',
+              state: 'started',
+              lines: [],
+              reached: true,
+              dim: false,
+            },
+          ]}
+        />
+      </Box>
+      <Box width="full">
+        <Schematic
+          name="Old Oak"
+          groups={[
+            {
+              title: 'SATA',
+              places: [
+                { label: 'port 1', holds: '112 GiB Oak boot' },
+                { label: 'port 2', holds: null },
+              ],
+            },
+            { title: 'M.2', places: [{ label: 'M 2280 nvme x4', holds: null, unsure: true }] },
+          ]}
+        />
+      </Box>
+      <Box width="full">
+        <Reel
+          label="A reel"
+          frames={[
+            { title: 'The stick is in', because: 'the plan', mark: 'yes', state: 'ready' },
+            { title: 'The order is kept', because: 'nobody opened setup', mark: 'ask', state: 'tried' },
+            { title: 'The old drive starts', because: 'it comes first', mark: 'stop', state: 'wrong' },
+          ]}
+        />
+      </Box>
+      <Box width="full">
+        <ScheduleFrame
+          label="An afternoon"
+          rows={[
+            {
+              title: 'Games corner',
+              stints: [
+                { what: 'write', from: 0, seconds: 300, hands: true },
+                { what: 'read back', from: 300, seconds: 900, hands: false },
+              ],
+            },
+            { title: 'Film night', stints: [{ what: 'survey', from: 300, seconds: 600, hands: true }] },
+          ]}
+        />
+      </Box>
+      <Box width="full">
+        <AddressStreet
+          network="192.0.2.0/24"
+          size={256}
+          stretches={[
+            { title: 'Gate', from: 1, to: 1, pattern: 'code', words: 'the box itself' },
+            { title: 'Fixed', from: 10, to: 49, pattern: 'table', words: 'boxes that serve' },
+            { title: 'Lent', from: 100, to: 199, pattern: 'gap', words: 'guests' },
+          ]}
+        />
+      </Box>
+    </Part>
+  );
+}
+
 function Side({ appearance }: { appearance: 'light' | 'dark' }) {
   return (
     <Theme appearance={appearance} hasBackground={false}>
@@ -244,6 +348,10 @@ export default function DesignPage() {
         <Side appearance="light" />
         <Side appearance="dark" />
       </Grid>
+      <Patterns />
+      <Box layerStyle="sheet" padding="5" marginTop="5">
+        <Drawn />
+      </Box>
       <Toaster />
     </Box>
   );

@@ -135,7 +135,7 @@ export default function MatchPage() {
           </>
         }
         fill={!empty && (bySystem || wishes.length > 0)}
-        hint={bySystem ? 'arrows move' : 'arrows move · K pins a pair · X forbids it · N adds a wish'}
+        {...(bySystem ? { hint: 'arrows move' } : {})}
       >
         <HStack gap="3" rowGap="1" flexWrap="wrap" marginBottom="2" _print={{ display: 'none' }}>
           <Segments

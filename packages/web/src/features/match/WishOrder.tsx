@@ -4,7 +4,7 @@ import { saveWish } from '@zb/core/acts/wishes';
 import type { Bench, Wish } from '@zb/core/model/bench';
 import { useAct } from '../../storage/hooks';
 import { Dialog } from '../../ui/Dialog';
-import { DragArea, Draggable, DropPlace } from '../../ui/Drag';
+import { DragArea, Draggable, DropPlace, focusThing } from '../../ui/Drag';
 import { IconButton } from '../../ui/IconButton';
 import { Head, Soft, Sub } from '../../ui/Words';
 
@@ -76,7 +76,13 @@ export function WishOrder({ bench, onClose }: { bench: Bench; onClose: () => voi
                           <span>
                             {w.name} <Soft>{w.purpose}</Soft>
                           </span>
-                          <Elsewhere wish={w} onRank={(l) => rank(w, l)} />
+                          <Elsewhere
+                            wish={w}
+                            onRank={(l) => {
+                              rank(w, l);
+                              focusThing(w.id);
+                            }}
+                          />
                         </HStack>
                       </Draggable>
                     </Box>

@@ -8,7 +8,7 @@ import { schematic } from '@zb/core/machine/schematic';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import { Places } from '../../drawing/Places';
 import { useAct } from '../../storage/hooks';
-import { DragArea, Draggable, DropPlace } from '../../ui/Drag';
+import { DragArea, Draggable, DropPlace, focusThing } from '../../ui/Drag';
 import { IconButton } from '../../ui/IconButton';
 import { To } from '../../ui/To';
 import { Data, Head, Soft, Sub } from '../../ui/Words';
@@ -72,7 +72,14 @@ function Thing({
         <HStack gap="1" flexShrink="0">
           {isStore(item) && <FateWord fate={item.fate} />}
           {isMovable(item) && (
-            <Elsewhere item={item} machines={machines} onPut={(to) => onPut(item.id, to)} />
+            <Elsewhere
+              item={item}
+              machines={machines}
+              onPut={(to) => {
+                onPut(item.id, to);
+                focusThing(item.id);
+              }}
+            />
           )}
         </HStack>
       </HStack>
@@ -155,9 +162,14 @@ export function ShelfPlaces({ bench, items }: { bench: Bench; items: readonly Sh
               {inside(m.id).length === 0 && <Soft>Nothing in it is on the shelf’s record.</Soft>}
             </DropPlace>
           ))}
-          <DropPlace id={LOOSE} border="firm" padding="3" minWidth="0">
+          <DropPlace id={LOOSE} border="firm" padding="3" minWidth="0" gridColumn="1 / -1">
             <Head>Loose on the shelf</Head>
-            <Box as="ul" listStyle="none" aria-label="Loose on the shelf">
+            <Box
+              as="ul"
+              listStyle="none"
+              aria-label="Loose on the shelf"
+              css={{ columns: '3 300px', columnGap: '24px', '& > li': { breakInside: 'avoid' } }}
+            >
               {loose.slice(0, MOST).map((i) => (
                 <Thing key={i.id} bench={bench} item={i} machines={machines} onPut={put} />
               ))}

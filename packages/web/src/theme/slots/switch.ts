@@ -17,6 +17,7 @@ export const switchRecipe = slotRecipe({
     label: { textStyle: 'body' },
     control: {
       width: '42px',
+      flexShrink: 0,
       height: 'target',
       padding: '2px',
       display: 'inline-flex',
