@@ -94,7 +94,7 @@ async function benchStart() {
     });
     await page.addInitScript(() => {
       globalThis.longest = 0;
-      new PerformanceObserver((l) => {
+      new globalThis.PerformanceObserver((l) => {
         for (const e of l.getEntries()) globalThis.longest = Math.max(globalThis.longest, e.duration);
       }).observe({ type: 'longtask', buffered: true });
     });

@@ -498,14 +498,31 @@ describe('the build sheet', () => {
     expect(buildSheet(demo, must(findBox(demo, 'tea-room-music')))).toContain('No machine yet.'));
 });
 
+describe('a drive nobody has decided about', () => {
+  const undecided = (change: Partial<Box>) => {
+    const s = scene({}, change);
+    const items = s.bench.items.map((i) =>
+      'fate' in i && i.in === 'gull' ? { ...i, fate: 'not decided' as const } : i,
+    );
+    return summaryOf({ ...s.bench, items }, s.box).hazards.filter((h) => h.code === 'drive not decided');
+  };
+  it('is said from the first moment, and stops once a system is chosen that could erase it', () => {
+    expect(undecided({ profileId: null }).map((h) => h.grade)).toEqual(['check']);
+    expect(undecided({}).map((h) => h.grade)).toEqual(['stop']);
+  });
+});
+
 describe('after a write', () => {
   it('says what to do next, by the machine’s own keys', () => {
     const s = scene();
     const steps = afterWrite(s.bench, s.box).join('\n');
     expect(steps).toMatch(/Plug it into Gull, through the dock/);
-    expect(steps).toMatch(/Tap volume-down, then power .* one-time menu/);
+    // What to hold and in which order is told as it was noted; a single key is tapped.
+    expect(steps).toMatch(/one-time menu.*This machine’s way: volume-down, then power\./);
+    const tapped = scene({ 'firmware.menuKey': 'F12' });
+    expect(afterWrite(tapped.bench, tapped.box).join('\n')).toMatch(/Tap F12 again and again from power-on/);
     const order = scene({ 'firmware.setupKey': undefined }, { startBy: 'order' });
-    expect(afterWrite(order.bench, order.box).join()).toMatch(/not known yet; enter it at Firmware/);
+    expect(afterWrite(order.bench, order.box).join()).toMatch(/not known yet: enter it at Firmware/);
     const none = scene({}, { machineId: null });
     expect(afterWrite(none.bench, none.box)).toHaveLength(2);
   });
