@@ -101,8 +101,8 @@ export async function benchScale(browser, address, dir) {
   const importing = await longTasks(page, async () => {
     await page.getByLabel('Bench file').setInputFiles(file);
     await page.getByRole('button', { name: 'Put it in place' }).click();
-    await page.waitForFunction(() => document.querySelector('.benchname')?.textContent === 'Large');
-    await page.locator('.status[data-saving="false"]').waitFor({ state: 'attached' });
+    await page.waitForFunction(() => document.querySelector('a[href="/bench"]')?.textContent === 'Large');
+    await page.locator('[data-part="shell"][data-saving="false"]').waitFor({ state: 'attached' });
   });
   const took = (performance.now() - since) / 1000;
   console.log(`  read in and put in place: ${took.toFixed(1)} s (aim 5), ${words(importing)}`);
@@ -110,10 +110,14 @@ export async function benchScale(browser, address, dir) {
   const nodes = () => page.evaluate(() => document.getElementsByTagName('*').length);
   for (const [what, path, there] of [
     ['opened at the shelf', '/shelf', () => page.getByRole('link', { name: 'Machine 1', exact: true })],
-    ['opened at the logbook', '/logbook', () => page.locator('table.rows tbody tr').nth(3)],
-    ['opened at a box', '/box/b7/keep', () => page.locator('.ledger .led').first()],
+    ['opened at the logbook', '/logbook', () => page.locator('[aria-label="Log"] tbody tr').nth(3)],
+    ['opened at a box', '/box/b7/keep', () => page.locator('aside section').first()],
     ['opened at the bench', '/', () => page.locator('main article').nth(2)],
-    ['opened at the match sheet', '/match', () => page.locator('table.match tbody tr').first()],
+    [
+      'opened at the match sheet',
+      '/match',
+      () => page.locator('[aria-label="Match sheet"] tbody tr').first(),
+    ],
   ]) {
     const t = performance.now();
     await page.goto(`${address}${path}`);
@@ -136,9 +140,9 @@ export async function benchScale(browser, address, dir) {
       const ms = await page.evaluate(
         (n) =>
           new Promise((resolve) => {
-            const input = document.querySelector('input[aria-label="Text"]');
+            const input = document.querySelector('form[aria-label="Add to the log"] input[name="text"]');
             const from = performance.now();
-            const table = document.querySelector('table.rows');
+            const table = document.querySelector('[aria-label="Log"]');
             const seen = new MutationObserver(() => {
               if (!table.textContent.includes(`line ${n} of`)) return;
               seen.disconnect();
@@ -161,7 +165,7 @@ export async function benchScale(browser, address, dir) {
   );
 
   const opening = await longTasks(page, async () => {
-    await page.getByRole('button', { name: 'Find' }).click();
+    await page.getByRole('button', { name: 'Find anything' }).click();
     await page.waitForTimeout(1500);
   });
   const typing = await longTasks(page, async () => {
@@ -169,5 +173,35 @@ export async function benchScale(browser, address, dir) {
     await page.waitForTimeout(800);
   });
   console.log(`  Find opened: ${words(opening)}; typed into: ${words(typing)} (aim: none while typing)`);
+
+  // Thousands of rows by the wheel: how far apart the frames are.
+  await page.goto(`${address}/shelf?view=As a table`);
+  await page.getByRole('grid', { name: 'Shelf' }).waitFor();
+  await page.waitForTimeout(1500);
+  await page.mouse.move(600, 550);
+  await page.evaluate(() => {
+    globalThis.frames = [];
+    let last = performance.now();
+    const tick = (now) => {
+      globalThis.frames.push(now - last);
+      last = now;
+      globalThis.ticking = requestAnimationFrame(tick);
+    };
+    globalThis.ticking = requestAnimationFrame(tick);
+  });
+  const scrolling = await longTasks(page, async () => {
+    for (let i = 0; i < 60; i += 1) {
+      await page.mouse.wheel(0, 400);
+      await page.waitForTimeout(30);
+    }
+  });
+  const gaps = await page.evaluate(() => {
+    cancelAnimationFrame(globalThis.ticking);
+    return globalThis.frames.slice(2).sort((a, b) => a - b);
+  });
+  const at = (share) => gaps[Math.floor(share * (gaps.length - 1))]?.toFixed(0);
+  console.log(
+    `  ${MACHINES + THINGS} rows scrolled by the wheel: frames ${at(0.5)} ms apart, 95 of 100 within ${at(0.95)} ms, ${words(scrolling)} (aim: no long task)`,
+  );
   await context.close();
 }

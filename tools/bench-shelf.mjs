@@ -33,7 +33,7 @@ async function openBench(page, address, file) {
   await page.goto(`${address}/bench`);
   await page.getByLabel('Bench file').setInputFiles(file);
   await page.getByRole('button', { name: 'Put it in place' }).click();
-  await page.waitForSelector('.status[data-saving="false"]');
+  await page.waitForSelector('[data-part="shell"][data-saving="false"]');
 }
 
 /** Seconds the page needed for a shelf, and what it says of the plan. */
@@ -41,7 +41,10 @@ async function solved(page, address, file) {
   await openBench(page, address, file);
   await page.goto(`${address}/match`);
   const line = await page.waitForFunction(
-    () => /solved in ([\d.]+) s, (.*)/.exec(globalThis.document.querySelector('.tab .r')?.textContent ?? ''),
+    () =>
+      /solved in ([\d.]+) s, (.*)/.exec(
+        globalThis.document.querySelector('[data-part="tab"]')?.textContent ?? '',
+      ),
     undefined,
     { timeout: 60_000 },
   );

@@ -61,7 +61,7 @@ export const scale: Part = async ({ dir, count, wrong }) => {
     });
     await timed('to put it in place', async () => {
       await page.getByRole('button', { name: 'Put it in place' }).click();
-      await page.waitForFunction(() => !document.querySelector('.status[data-saving="true"]'));
+      await page.waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'));
     });
     await timed('to open the shelf', async () => {
       await page.goto(`${address}/shelf`);
@@ -84,7 +84,7 @@ export const scale: Part = async ({ dir, count, wrong }) => {
             await tab.getByLabel('Text').fill(`act ${t} ${i}`);
             await tab.getByRole('button', { name: 'Add', exact: true }).click();
           }
-          await tab.waitForFunction(() => !document.querySelector('.status[data-saving="true"]'));
+          await tab.waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'));
         }),
       ),
     );

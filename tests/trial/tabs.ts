@@ -14,7 +14,7 @@ const addNote = async (page: Page, text: string): Promise<void> => {
   await page.getByRole('button', { name: 'Add', exact: true }).click();
 };
 const settled = (page: Page): Promise<unknown> =>
-  page.waitForFunction(() => !document.querySelector('.status[data-saving="true"]'));
+  page.waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'));
 const ready = async (page: Page, address: string): Promise<void> => {
   await page.goto(`${address}/box/archive/keep`);
   await page.getByLabel('Text').waitFor();

@@ -504,7 +504,7 @@ describe('a drive nobody has decided about', () => {
     const items = s.bench.items.map((i) =>
       'fate' in i && i.in === 'gull' ? { ...i, fate: 'not decided' as const } : i,
     );
-    return summaryOf({ ...s.bench, items }, s.box).hazards.filter((h) => h.code === 'drive not decided');
+    return ledger({ ...s.bench, items }, s.box).hazards.filter((h) => h.code === 'drive not decided');
   };
   it('is said from the first moment, and stops once a system is chosen that could erase it', () => {
     expect(undecided({ profileId: null }).map((h) => h.grade)).toEqual(['check']);

@@ -1,6 +1,6 @@
 import { FileUpload } from '@chakra-ui/react';
 import { useRef } from 'react';
-import { Primary } from './Button';
+import { Primary, Quiet } from './Button';
 import { Soft } from './Words';
 
 /** A place that takes files, dropped or picked; nothing is sent anywhere. */
@@ -9,6 +9,7 @@ export function FileDrop({
   act,
   words,
   several = false,
+  first = true,
   accept,
   onFiles,
 }: {
@@ -19,6 +20,8 @@ export function FileDrop({
   /** What is said beside it. */
   words?: string;
   several?: boolean;
+  /** Is it the first act of its screen? */
+  first?: boolean;
   /** Ends of file names, such as “.json”; without it any file. */
   accept?: readonly string[];
   onFiles: (files: File[]) => void;
@@ -43,7 +46,7 @@ export function FileDrop({
       {/* The button opens the files; the place around it takes what is dropped and is no second button. */}
       <FileUpload.Dropzone disableClick role="group" tabIndex={-1}>
         <FileUpload.Trigger asChild>
-          <Primary>{act}</Primary>
+          {first ? <Primary>{act}</Primary> : <Quiet>{act}</Quiet>}
         </FileUpload.Trigger>
         {words !== undefined && <Soft>{words}</Soft>}
       </FileUpload.Dropzone>

@@ -171,6 +171,7 @@ export default function BenchFilePage() {
             <FileDrop
               label="Bench file"
               act="Open a bench file"
+              first={false}
               accept={['.json', 'application/json']}
               words={
                 reading === null

@@ -64,7 +64,7 @@ export function BeforeAfter({
   const { target, known } = guarded;
   const erased = known && isBlank(known.content) ? 'empty, overwritten' : `erased: ${holdsOf(guarded)}`;
   return (
-    <HStack align="flex-start" gap="4" flexWrap="wrap">
+    <HStack align="flex-start" gap="3" flexWrap={{ base: 'wrap', xl: 'nowrap' }}>
       <Columns bytes={target.bytes}>
         <DriveColumn title="Now" strata={[{ share: 1, pattern: 'erased', word: erased }]} />
         <DriveColumn title="After" strata={filled(imageName, imageBytes, target.bytes)} />
@@ -92,7 +92,7 @@ export function Written({
       alignItems="start"
       templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
     >
-      <HStack align="flex-start" gap="4" flexWrap="wrap">
+      <HStack align="flex-start" gap="3" flexWrap={{ base: 'wrap', xl: 'nowrap' }}>
         <Columns bytes={guarded.target.bytes}>
           <DriveColumn title="On it now" strata={filled(image.name, image.bytes, guarded.target.bytes)} />
         </Columns>
