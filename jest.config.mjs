@@ -21,6 +21,7 @@ export default {
       displayName: 'unit',
       testMatch: ['<rootDir>/packages/*/test/**/*.test.{ts,tsx}'],
       setupFiles: ['<rootDir>/packages/web/test/encoders.ts'],
+      setupFilesAfterEnv: ['<rootDir>/packages/web/test/patient.ts'],
     },
     { ...base, displayName: 'oracle', testMatch: ['<rootDir>/tests/oracle/**/*.oracle.ts'] },
   ],

@@ -196,7 +196,7 @@ export async function benchScale(browser, address, dir) {
     }
   });
   const gaps = await page.evaluate(() => {
-    cancelAnimationFrame(globalThis.ticking);
+    globalThis.cancelAnimationFrame(globalThis.ticking);
     return globalThis.frames.slice(2).sort((a, b) => a - b);
   });
   const at = (share) => gaps[Math.floor(share * (gaps.length - 1))]?.toFixed(0);

@@ -40,6 +40,10 @@ export const ADDRESSES = [
   '/box/tea-room-music/firmware',
 ];
 
+/** A selection in `npm test`; all of them in `npm run proof looks`. */
+export const CHOSEN =
+  process.env.ZB_LOOKS === 'all' ? ADDRESSES : ['/', '/shelf/blue', '/match', '/box/archive/choose'];
+
 export interface RunningServer {
   address: string;
   stop(): Promise<void>;

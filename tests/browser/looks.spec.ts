@@ -1,10 +1,13 @@
-import { ADDRESSES, axe, expect, test } from './fixtures';
+import { axe, CHOSEN, expect, test } from './fixtures';
 
-/** A selection in `npm test`, each kind of screen once; all of them in `npm run proof looks`. */
-const CHOSEN =
-  process.env.ZB_LOOKS === 'all'
-    ? ADDRESSES
-    : ['/', '/shelf', '/shelf/blue', '/match', '/box/new', '/box/archive/choose', '/box/archive/write'];
+test('in the dark every screen passes axe', async ({ page, open }) => {
+  test.setTimeout(200_000);
+  await page.emulateMedia({ colorScheme: 'dark' });
+  for (const address of CHOSEN) {
+    await open(address);
+    await axe(page);
+  }
+});
 
 test('under forced colours every screen passes axe', async ({ page, open }) => {
   test.setTimeout(200_000);

@@ -11,6 +11,7 @@ import { createRoot } from 'react-dom/client';
 import { HotkeysProvider } from 'react-hotkeys-hook';
 import { RouterProvider } from 'react-router';
 import { router } from './app/routes';
+import './parts/install';
 import { system } from './theme';
 import { BenchStore } from './storage/benchStore';
 import { StoreContext } from './storage/hooks';

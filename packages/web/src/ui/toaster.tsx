@@ -10,18 +10,19 @@ export const toaster = createToaster({
   max: 1,
 });
 
-/** One line at a time: what was done last takes the place of what was done before it. */
-const LAST = 'last-act';
+/** The line that is shown now. */
+let last: string | undefined;
 
-/** Says what was done, with the way to take it back. */
-export const sayDone = (title: string, onUndo?: () => void): string =>
-  toaster.create({
-    id: LAST,
+/** Says what was done, with the way to take it back; it takes the place of what was said before. */
+export function sayDone(title: string, onUndo?: () => void): void {
+  // A line of its own each time: one that is just going would swallow what it is told.
+  if (last !== undefined) toaster.remove(last);
+  last = toaster.create({
     title,
     duration: 7000,
-    // Without it, an undo of the act before would stay beside the words of this one.
-    action: onUndo ? { label: 'Undo', onClick: onUndo } : undefined,
-  } as Parameters<typeof toaster.create>[0]);
+    ...(onUndo ? { action: { label: 'Undo', onClick: onUndo } } : {}),
+  });
+}
 
 /** Where it is said. */
 export function Toaster() {

@@ -10,6 +10,7 @@ import { BenchLedger } from '../../parts/BenchLedger';
 import { checked } from '../../parts/checked';
 import { FileProblems } from '../../parts/FileProblems';
 import { Sheet } from '../../parts/Sheet';
+import { useInstall } from '../../parts/install';
 import { mayBe } from '../../parts/textFile';
 import { useDraftForm } from '../../parts/useDraftForm';
 import { download, fileName } from '../../storage/download';
@@ -72,6 +73,7 @@ export default function BenchFilePage() {
   const act = useAct();
   const go = useNavigate();
   const store = useStore();
+  const install = useInstall();
   const [incoming, setIncoming] = useState<Incoming | null>(null);
   const [reading, setReading] = useState<string | null>(null);
   const [problem, setProblem] = useState<{
@@ -195,6 +197,7 @@ export default function BenchFilePage() {
               <Quiet onClick={() => void replace(saltmarshHall(), 'Demo bench loaded')}>
                 Load the demo bench
               </Quiet>
+              {install && <Quiet onClick={install}>Install the application on this device</Quiet>}
             </Acts>
           </Stack>
         )}

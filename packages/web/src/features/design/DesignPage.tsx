@@ -126,9 +126,7 @@ function Shown() {
         <HStack gap="3" flexWrap="wrap">
           <Quiet onClick={() => setOpen('dialog')}>A sheet over it</Quiet>
           <Quiet onClick={() => setOpen('drawer')}>From the side</Quiet>
-          <Quiet onClick={() => void sayDone('Drive renamed', () => sayDone('Taken back'))}>
-            Do something
-          </Quiet>
+          <Quiet onClick={() => sayDone('Drive renamed', () => sayDone('Taken back'))}>Do something</Quiet>
           <Text>
             Undo <Kbd>Ctrl</Kbd> <Kbd>Z</Kbd>
           </Text>
