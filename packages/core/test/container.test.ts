@@ -15,7 +15,7 @@ import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { readDisk } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
 
-jest.setTimeout(60_000);
+jest.setTimeout(120_000);
 const MIB = 1024 * 1024;
 const dir = mkdtempSync(join(tmpdir(), 'zb-packed-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));

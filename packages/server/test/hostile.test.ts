@@ -23,7 +23,7 @@ import { HEADERS } from '@zb/server/security';
 import { settingsFrom, SettingsFault } from '@zb/server/settings';
 import { announce, noise, run, sha256, until, type Running } from './running';
 
-jest.setTimeout(60_000);
+jest.setTimeout(120_000);
 
 const root = mkdtempSync(join(tmpdir(), 'zb-hostile-'));
 const victim = join(root, 'disk.img');

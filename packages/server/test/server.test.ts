@@ -17,7 +17,7 @@ import { createApp } from '@zb/server/app';
 import type { Job } from '@zb/core/model/job';
 
 // Real bytes are written and read back; a busy machine takes its time over them.
-jest.setTimeout(40_000);
+jest.setTimeout(120_000);
 
 const HOST = { host: '127.0.0.1:4000' };
 const ORIGIN = { ...HOST, origin: 'http://127.0.0.1:4000' };

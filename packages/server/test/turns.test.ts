@@ -9,7 +9,7 @@ import { createApp } from '@zb/server/app';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-turns-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
-jest.setTimeout(40_000);
+jest.setTimeout(120_000);
 let n = 0;
 const fresh = (pace = 0) => createApp({ dataDir: join(dir, `d${(n += 1)}`), demo: false, pace });
 const BYTES = 20 * 65536;
