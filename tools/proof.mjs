@@ -39,7 +39,7 @@ const PROOFS = {
   },
   looks: {
     about:
-      'every screen under forced colours and at 200 % zoom by axe, and the focus seen on everything Tab reaches',
+      'every screen in light, in the dark, under forced colours and at 200 % zoom by axe, and the focus seen on everything Tab reaches',
     command: ['node_modules/.bin/playwright', 'test', 'looks.spec'],
     env: { ZB_LOOKS: 'all' },
   },

@@ -1,13 +1,14 @@
 import { axe, CHOSEN, expect, test } from './fixtures';
 
-test('in the dark every screen passes axe', async ({ page, open }) => {
-  test.setTimeout(200_000);
-  await page.emulateMedia({ colorScheme: 'dark' });
-  for (const address of CHOSEN) {
-    await open(address);
-    await axe(page);
-  }
-});
+for (const colorScheme of process.env.ZB_LOOKS === 'all' ? (['dark', 'light'] as const) : (['dark'] as const))
+  test(`in ${colorScheme} colours every screen passes axe`, async ({ page, open }) => {
+    test.setTimeout(200_000);
+    await page.emulateMedia({ colorScheme });
+    for (const address of CHOSEN) {
+      await open(address);
+      await axe(page);
+    }
+  });
 
 test('under forced colours every screen passes axe', async ({ page, open }) => {
   test.setTimeout(200_000);
