@@ -206,5 +206,5 @@ export async function verifyLantern(page: Page, open: Own['open']): Promise<void
   await open('/box/games-corner/verify');
   await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
   await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
-  await expect(page.locator('[data-scope="toast"][data-part="title"]')).toContainText('checked');
+  await expect(status(page)).toContainText('checked');
 }

@@ -1,4 +1,4 @@
-import { ADDRESSES, axe, expect, headline, kept, test } from './fixtures';
+import { ADDRESSES, axe, expect, headline, kept, status, test } from './fixtures';
 
 const HALF = Math.ceil(ADDRESSES.length / 2);
 for (const part of [0, 1])
@@ -141,7 +141,7 @@ test('a long name breaks nothing', async ({ page, open }) => {
     .getByLabel('Name of the box')
     .fill(`The${' very'.repeat(20)} longnamewithoutanybreakatallinitwhichgoesonandonandon`);
   await page.keyboard.press('Enter');
-  await expect(page.locator('[data-scope="toast"][data-part="title"]')).toContainText('renamed');
+  await expect(status(page)).toContainText('renamed');
   for (const width of [390, 1280]) {
     await page.setViewportSize({ width, height: 800 });
     expect(

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, depotFile, expect, headline, startServer, test, verifyLantern, kept } from './fixtures';
+import { axe, depotFile, expect, headline, startServer, status, test, verifyLantern, kept } from './fixtures';
 
 async function writeTo(page: Page, stick: RegExp, tail: string): Promise<void> {
   await page.getByRole('radio', { name: stick }).check({ force: true });
@@ -148,7 +148,7 @@ test('a file of one’s own is written; after a reload the page asks for it agai
   const other = await depotFile(server, scratch, 'tidegate-3-x64.img', 'other.img');
   await open('/box/film-night/verify');
   await page.getByLabel('Image file').setInputFiles(image);
-  await expect(page.locator('[data-scope="toast"][data-part="title"]')).toContainText('mine.img checked');
+  await expect(status(page)).toContainText('mine.img checked');
   await expect(page.getByRole('link', { name: 'Image room' })).toBeVisible();
   await open('/box/film-night/write');
   await page.getByRole('radio', { name: /Grey stick/ }).check({ force: true });
@@ -168,7 +168,7 @@ test('a stick from the shelf can be plugged in', async ({ page, open }) => {
   await page.getByLabel('Name').fill('Lent stick');
   await page.getByLabel('Serial').fill('LENT-0815');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.locator('[data-scope="toast"][data-part="title"]')).toContainText('saved');
+  await expect(status(page)).toContainText('saved');
   await open('/box/games-corner/write');
   await page.getByLabel('Plug in another stick').selectOption({ label: 'Lent stick, 14.9 GiB' });
   // What nobody has decided about stops the write; it is decided in place.

@@ -1,4 +1,3 @@
-import './app/jitless';
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css';
 import './app/page.css';

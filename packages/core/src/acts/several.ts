@@ -1,8 +1,8 @@
-import type { Bench, Machine, ShelfItem, Store } from '../model/bench';
+import type { Bench, Machine, ShelfItem } from '../model/bench';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import type { Fate } from '../model/content';
 import { isStore } from '../model/shelf';
-import { removeItem } from './shelf';
+import { decideFate, removeItem } from './shelf';
 
 const things = (items: readonly ShelfItem[]): string =>
   items.length === 1 ? `“${items[0]?.name}”` : `${items.length} things`;
@@ -22,7 +22,7 @@ export function decideFates(items: readonly ShelfItem[], fate: Fate): Act {
   };
   return {
     label: `${things(stores)}: ${words[fate]}`,
-    changes: stores.map((s: Store) => edited('items', s, { ...s, fate })),
+    changes: stores.flatMap((s) => decideFate(s, fate).changes),
   };
 }
 

@@ -1,7 +1,6 @@
 import { formatSi } from '../units/bytes';
 import { readSize, type SizeProblem } from '../units/typedSize';
-import { schemaOf } from './itemSchema';
-import { isStore, type ShelfItem } from './shelf';
+import { isStore, shelfItemSchema, type ShelfItem } from './shelf';
 
 /** Anything of the shelf that is written down by hand: all but machines, which are surveyed, and images, which are read. */
 export type Editable = Exclude<ShelfItem, { kind: 'machine' | 'image' }>;
@@ -129,7 +128,7 @@ export function itemOf(item: Editable, d: ItemDraft): { item: Editable } | { pro
         };
     }
   })();
-  const read = schemaOf(item.kind).safeParse(raw);
+  const read = shelfItemSchema.safeParse(raw);
   for (const issue of read.error?.issues ?? []) {
     const at = String(issue.path[0] ?? 'name');
     problems.push({ field: FIELD[at] ?? (at as keyof ItemDraft), code: issue.code, message: issue.message });

@@ -109,9 +109,8 @@ export default function Find({
       }),
     [hits],
   );
-  const close = (): void => onClose();
   return (
-    <Dialog open onClose={close} title="Find" focusOn={() => input.current}>
+    <Dialog open onClose={onClose} title="Find" focusOn={() => input.current}>
       <Combobox.Root
         open
         collection={collection}
@@ -125,7 +124,7 @@ export default function Find({
         onValueChange={(e) => {
           const [hit] = e.items as FindEntry[];
           if (!hit) return;
-          close();
+          onClose();
           void go(hit.path);
         }}
       >

@@ -11,6 +11,7 @@ import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
+import { recall, remember } from '../storage/remembered';
 import { IconButton } from '../ui/IconButton';
 import { useNarrow } from '../ui/useMedia';
 import { AREAS } from './areas';
@@ -28,21 +29,6 @@ const Find = lazy(() => import('./Find'));
 const SaidActs = lazy(() => import('./SaidActs'));
 
 const DEMO_LINE = 'zb-demo-line';
-const remembered = (key: string): string | null => {
-  try {
-    return localStorage.getItem(key);
-  } catch {
-    return null;
-  }
-};
-const remember = (key: string, value: string): void => {
-  try {
-    localStorage.setItem(key, value);
-  } catch {
-    // Only a convenience is lost.
-  }
-};
-
 /** The line above the sheet where there is no room for the rail: the way to it, whose sheet it is, what the ledger holds. */
 function Bar({
   onTitle,
@@ -96,7 +82,7 @@ export function Shell() {
   const [helping, setHelping] = useState(false);
   const [railAt, setRailAt] = useState<string | null>(null);
   const [theme, pickTheme] = useState<ThemeChoice>(themeChoice);
-  const [demoLine, setDemoLine] = useState(remembered(DEMO_LINE) !== 'hidden');
+  const [demoLine, setDemoLine] = useState(recall(DEMO_LINE) !== 'hidden');
   const [title, setTitle] = useState<HTMLElement | null>(null);
   const [ledger, setLedger] = useState<HTMLElement | null>(null);
   const slots = useMemo(() => ({ title, ledger }), [title, ledger]);

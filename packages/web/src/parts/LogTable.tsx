@@ -4,6 +4,7 @@ import { findPhoto, type Bench, type LogEntry } from '@zb/core/model/bench';
 import { stopTitle } from '@zb/core/model/stops';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 import { useBench } from '../storage/hooks';
+import { lineAsCard } from '../theme/cards';
 import { Moment } from '../ui/Moment';
 import { Ruled } from '../ui/Ruled';
 import { To } from '../ui/To';
@@ -111,14 +112,7 @@ const LOOK = {
   '& [data-stop]': { whiteSpace: 'nowrap' },
   '& [data-num]': { textStyle: 'data', textAlign: 'end', whiteSpace: 'nowrap' },
   smDown: {
-    '& tbody tr': {
-      display: 'flex',
-      flexWrap: 'wrap',
-      gap: '2px 14px',
-      alignItems: 'baseline',
-      paddingBlock: '8px',
-      borderBottom: '1px solid {colors.rule}',
-    },
+    '& tbody tr': lineAsCard,
     '& tbody td': { border: 0, padding: 0 },
     '& [data-whole]': { flex: '1 0 100%' },
     '& [data-told]': { display: 'none' },

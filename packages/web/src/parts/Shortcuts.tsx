@@ -1,5 +1,6 @@
-import { useSyncExternalStore } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { recall, remember } from '../storage/remembered';
+import { told } from '../storage/told';
 
 export interface Shortcut {
   /** One character, the name of a key, or keys held together: “k”, “arrowleft”, “mod+enter”. */
@@ -11,33 +12,14 @@ export interface Shortcut {
 }
 
 const KEPT = 'zb-letters';
-const listeners = new Set<() => void>();
-let letters = ((): boolean => {
-  try {
-    return localStorage.getItem(KEPT) !== 'off';
-  } catch {
-    return true;
-  }
-})();
+const letters = told(recall(KEPT) !== 'off');
 
 /** Are single characters shortcuts? Who speaks to the machine, or brushes keys, switches them off (WCAG 2.2, 2.1.4). */
-export const useLetters = (): boolean =>
-  useSyncExternalStore(
-    (tell) => {
-      listeners.add(tell);
-      return () => listeners.delete(tell);
-    },
-    () => letters,
-  );
+export const useLetters = letters.use;
 /** Switches shortcuts of one character on or off; remembered where the browser allows. */
 export function setLetters(on: boolean): void {
-  letters = on;
-  try {
-    localStorage.setItem(KEPT, on ? 'on' : 'off');
-  } catch {
-    // It counts until the page is closed.
-  }
-  for (const tell of listeners) tell();
+  remember(KEPT, on ? 'on' : 'off');
+  letters.set(on);
 }
 
 /** What lies over the sheet has its own keys. */

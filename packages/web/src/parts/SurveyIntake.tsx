@@ -1,4 +1,4 @@
-import { chakra, Grid, Stack, Text } from '@chakra-ui/react';
+import { chakra, Stack, Text } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { z } from 'zod';
 import { applySurvey } from '@zb/core/acts/shelf';
@@ -14,6 +14,7 @@ import { Dialog } from '../ui/Dialog';
 import { Lines } from '../ui/Input';
 import { PickFile } from '../ui/PickFile';
 import { Said } from '../ui/Said';
+import { Two } from '../ui/Two';
 import { Acts, Data, Head, Sub } from '../ui/Words';
 import { checked } from './checked';
 import { readTextFile } from './textFile';
@@ -84,7 +85,7 @@ export function SurveyIntake({
       />
     );
   return (
-    <Grid gap="6" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+    <Two>
       <Stack gap="2">
         <Head>1. Run the script on {machine.name}</Head>
         <Text>
@@ -133,6 +134,6 @@ export function SurveyIntake({
           {SURVEY_SCRIPT}
         </chakra.pre>
       </Dialog>
-    </Grid>
+    </Two>
   );
 }

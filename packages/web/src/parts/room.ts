@@ -1,5 +1,5 @@
-import { useSyncExternalStore } from 'react';
 import type { SignatureCheck } from '@zb/core/checksum/signature';
+import { told } from '../storage/told';
 
 /** The checksum list that lies open in the image room, and what its signature said. */
 export interface RoomList {
@@ -19,28 +19,17 @@ interface Room {
   files: ReadonlyMap<string, File>;
 }
 
-let room: Room = { waiting: [], list: null, files: new Map() };
-const listeners = new Set<() => void>();
+const room = told<Room>({ waiting: [], list: null, files: new Map() });
 const queue: File[] = [];
 let running = false;
 
-function set(change: Partial<Room>): void {
-  room = { ...room, ...change };
-  for (const l of listeners) l();
-}
+const set = (change: Partial<Room>): void => room.set({ ...room.now(), ...change });
 
-export const useRoom = (): Room =>
-  useSyncExternalStore(
-    (l) => {
-      listeners.add(l);
-      return () => listeners.delete(l);
-    },
-    () => room,
-  );
-export const roomNow = (): Room => room;
+export const useRoom = room.use;
+export const roomNow = room.now;
 export const setRoomList = (list: RoomList | null): void => set({ list });
 export const keepFile = (imageId: string, file: File): void =>
-  set({ files: new Map(room.files).set(imageId, file) });
+  set({ files: new Map(room.now().files).set(imageId, file) });
 
 /** Reads files one after the other, so that each has the whole machine; goes on while the user looks elsewhere. */
 export async function readInTurn(

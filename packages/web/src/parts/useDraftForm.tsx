@@ -8,27 +8,17 @@ import {
   type UseFormReturn,
 } from 'react-hook-form';
 import { useBlocker, type Blocker } from 'react-router';
+import { recall, remember } from '../storage/remembered';
 
 /** Drafts live as long as the tab: over a reload and a look elsewhere, and no longer than anybody remembers them. */
 const keyOf = (draft: string): string => `zb-draft:${draft}`;
 function kept<T>(draft: string | null): T | undefined {
-  if (draft === null) return undefined;
-  try {
-    const text = sessionStorage.getItem(keyOf(draft));
-    return text === null ? undefined : (JSON.parse(text) as T);
-  } catch {
-    return undefined;
-  }
+  const text = draft === null ? null : recall(keyOf(draft), 'session');
+  return text === null ? undefined : (JSON.parse(text) as T);
 }
-function keep(draft: string | null, values: unknown): void {
-  if (draft === null) return;
-  try {
-    if (values === undefined) sessionStorage.removeItem(keyOf(draft));
-    else sessionStorage.setItem(keyOf(draft), JSON.stringify(values));
-  } catch {
-    // Without storage a draft lasts as long as its form.
-  }
-}
+const keep = (draft: string | null, values: unknown): void => {
+  if (draft !== null) remember(keyOf(draft), values === undefined ? null : JSON.stringify(values), 'session');
+};
 
 /** What a check of one's own answers where something is wrong. */
 export const refused = <T extends FieldValues>(

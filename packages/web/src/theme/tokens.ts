@@ -51,8 +51,7 @@ export const tokens = defineTokens({
     bar: { value: '48px' },
     rail: { value: '204px' },
     ledger: { value: '286px' },
-    /** A short field, a form, lines of prose, a sheet of fields. */
-    short: { value: '96px' },
+    /** A field, a form, lines of prose. */
     field: { value: '220px' },
     form: { value: '520px' },
     prose: { value: '640px' },

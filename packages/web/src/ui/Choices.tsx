@@ -7,7 +7,6 @@ export interface Choice<T extends string> {
   words: ReactNode;
   /** What it means, under it. */
   means?: ReactNode;
-  disabled?: boolean;
 }
 
 /** One of a few, all in sight; what is taken counts at once. */
@@ -33,7 +32,7 @@ export function Choices<T extends string>({
     >
       <RadioGroup.Label>{label}</RadioGroup.Label>
       {choices.map((c) => (
-        <RadioGroup.Item key={c.value} value={c.value} {...(c.disabled ? { disabled: true } : {})}>
+        <RadioGroup.Item key={c.value} value={c.value}>
           <RadioGroup.ItemHiddenInput />
           <RadioGroup.ItemControl />
           <RadioGroup.ItemText>

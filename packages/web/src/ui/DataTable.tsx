@@ -12,6 +12,7 @@ import {
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, Columns3, Copy } from 'lucide-react';
 import { memo, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { lineAsCard, unseen } from '../theme/cards';
 import { Word } from './Button';
 import { asCsv, stepIn, type Column } from './dataTable';
 import { IconButton } from './IconButton';
@@ -38,20 +39,8 @@ const LINES = {
   '& tbody td:focus-visible': { outlineOffset: '-2px' },
   '& tbody tr[aria-selected=true] td': { bg: 'work.wash' },
   smDown: {
-    '& thead': {
-      position: 'absolute',
-      width: '1px',
-      height: '1px',
-      overflow: 'hidden',
-      clipPath: 'inset(50%)',
-    },
-    '& tbody tr': {
-      display: 'flex',
-      flexWrap: 'wrap',
-      columnGap: '14px',
-      paddingBlock: '8px',
-      borderBottom: '1px solid {colors.rule}',
-    },
+    '& thead': unseen,
+    '& tbody tr': { ...lineAsCard, alignItems: 'normal', rowGap: 0 },
     '& tbody td': { border: 0, padding: 0, '&:empty': { display: 'none' } },
     '& tbody td[data-first]': { flex: '1 0 70%' },
     '& tbody td[data-head]:not([data-first])::before': {
@@ -63,17 +52,7 @@ const LINES = {
   },
 } as const;
 
-const Line = memo(function Line<T>({
-  row,
-  i,
-  columns,
-  picked,
-  at,
-  onFocus,
-  onPick,
-  onOpen,
-  measure,
-}: {
+interface LineProps<T> {
   row: T;
   i: number;
   columns: readonly Column<T>[];
@@ -85,7 +64,9 @@ const Line = memo(function Line<T>({
   onPick: (i: number) => void;
   onOpen: ((row: T) => void) | undefined;
   measure: (el: HTMLElement | null) => void;
-}) {
+}
+
+function DrawnLine<T>({ row, i, columns, picked, at, onFocus, onPick, onOpen, measure }: LineProps<T>) {
   return (
     <tr
       role="row"
@@ -121,17 +102,9 @@ const Line = memo(function Line<T>({
       ))}
     </tr>
   );
-}) as <T>(props: {
-  row: T;
-  i: number;
-  columns: readonly Column<T>[];
-  picked: boolean | undefined;
-  at: number | undefined;
-  onFocus: (row: number, column: number) => void;
-  onPick: (i: number) => void;
-  onOpen: ((row: T) => void) | undefined;
-  measure: (el: HTMLElement | null) => void;
-}) => ReactNode;
+}
+// What memo gives back has forgotten of which rows it is.
+const Line = memo(DrawnLine) as typeof DrawnLine;
 
 /**
  * A table: sorted by its heads, found in by words, columns chosen, walked by the keys of a grid, copied as CSV. Of very many

@@ -1,6 +1,6 @@
 import { FileUpload } from '@chakra-ui/react';
-import { useRef } from 'react';
 import { Primary, Quiet } from './Button';
+import { useEntry } from './useEntry';
 import { Soft } from './Words';
 
 /** A place that takes files, dropped or picked; nothing is sent anywhere. */
@@ -26,21 +26,13 @@ export function FileDrop({
   accept?: readonly string[];
   onFiles: (files: File[]) => void;
 }) {
-  const entry = useRef<HTMLInputElement>(null);
-  const take = (files: File[]): void => {
-    // A file that was taken once can be taken again.
-    if (entry.current) entry.current.value = '';
-    if (files.length > 0) onFiles(several ? files : files.slice(0, 1));
-  };
+  const { entry, taking } = useEntry((files) => onFiles(several ? files : files.slice(0, 1)));
   return (
     <FileUpload.Root
       maxFiles={100}
       {...(accept ? { accept: [...accept] } : {})}
       translations={{ dropzone: 'Place for what is dropped' }}
-      acceptedFiles={[]}
-      onFileAccept={({ files }) => take(files)}
-      // What has another ending may still be meant; whoever reads it says in words what is wrong with it.
-      onFileReject={({ files }) => take(files.map((f) => f.file))}
+      {...taking}
     >
       <FileUpload.HiddenInput ref={entry} aria-label={label} />
       {/* The button opens the files; the place around it takes what is dropped and is no second button. */}

@@ -1,7 +1,7 @@
 import { FileUpload } from '@chakra-ui/react';
 import { FolderOpen } from 'lucide-react';
-import { useRef } from 'react';
 import { Quiet, Word } from './Button';
+import { useEntry } from './useEntry';
 
 /** An act that opens one file; the same file can be opened again. Nothing is sent anywhere. */
 export function PickFile({
@@ -18,20 +18,12 @@ export function PickFile({
   onFile: (file: File) => void;
 }) {
   const Act = plain ? Word : Quiet;
-  const entry = useRef<HTMLInputElement>(null);
-  const take = (file: File | undefined): void => {
-    // A file that was taken once can be taken again.
-    if (entry.current) entry.current.value = '';
-    if (file) onFile(file);
-  };
+  const { entry, taking } = useEntry(([file]) => file && onFile(file));
   return (
     <FileUpload.Root
       maxFiles={1}
       {...(accept ? { accept: [...accept] } : {})}
-      acceptedFiles={[]}
-      onFileAccept={({ files: [file] }) => take(file)}
-      // What has another ending may still be meant; whoever reads it says in words what is wrong with it.
-      onFileReject={({ files: [refused] }) => take(refused?.file)}
+      {...taking}
       width="auto"
       display="inline-flex"
     >

@@ -24,7 +24,13 @@ export function SizeField({
   onSize: (size: TypedSize | undefined, text: string) => void;
 }) {
   const [text, setText] = useState(given);
+  const [shown, setShown] = useState(given);
   const [left, setLeft] = useState(false);
+  // What its form makes of it, a draft that is back or thrown away, stands here as well.
+  if (shown !== given) {
+    setShown(given);
+    setText(given);
+  }
   const read = readSize(text, rest);
   return (
     <Input

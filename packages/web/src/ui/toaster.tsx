@@ -30,7 +30,7 @@ export function Toaster() {
     <Portal>
       <Base toaster={toaster}>
         {(toast) => (
-          <Toast.Root data-part="toast">
+          <Toast.Root>
             <Toast.Title>{toast.title}</Toast.Title>
             {toast.action && <Toast.ActionTrigger>{toast.action.label}</Toast.ActionTrigger>}
             <Toast.CloseTrigger aria-label="Close">

@@ -1,4 +1,4 @@
-import { Box, Grid, HStack, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { benchCards, idleMachines, type BenchCard } from '@zb/core/box/benchDay';
@@ -15,6 +15,7 @@ import { Primary, Quiet } from '../../ui/Button';
 import { HazardMark } from '../../ui/Marks';
 import { Nothing } from '../../ui/Nothing';
 import { To } from '../../ui/To';
+import { Two } from '../../ui/Two';
 
 const PER_ROW = 2;
 
@@ -109,17 +110,11 @@ export default function BenchPage() {
             <Box css={{ height: `${before}px` }} hidden={before === 0} />
             <Stack gap="3">
               {seen.map((row) => (
-                <Grid
-                  key={row}
-                  ref={measure}
-                  data-index={row}
-                  gap="3"
-                  templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}
-                >
+                <Two key={row} ref={measure} data-index={row} gap="3">
                   {cards.slice(row * PER_ROW, (row + 1) * PER_ROW).map((card, i) => (
                     <Card key={card.box.id} card={card} digit={row * PER_ROW + i + 1} />
                   ))}
-                </Grid>
+                </Two>
               ))}
             </Stack>
             <Box css={{ height: `${after}px` }} hidden={after === 0} />

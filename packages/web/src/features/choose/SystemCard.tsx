@@ -1,4 +1,4 @@
-import { Box, Grid, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { Box, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { useMemo, useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
@@ -17,6 +17,7 @@ import { Primary, Quiet } from '../../ui/Button';
 import { Fold } from '../../ui/Fold';
 import { Select } from '../../ui/Select';
 import { To } from '../../ui/To';
+import { Two } from '../../ui/Two';
 import { Head, Soft, Sub } from '../../ui/Words';
 import { Facts } from '../../parts/Facts';
 import { Findings } from '../../parts/Findings';
@@ -102,7 +103,7 @@ export function SystemCard({
         <RuleTable judged={judged} />
       </Box>
       <SchoolCard card={card} purpose={profile.purpose} machine={machine.name} onTake={take} />
-      <Grid gap="5" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+      <Two gap="5">
         <Box>
           <Head as="h3">Score {formatNumber(scored.total)} of 100</Head>
           {flip && (
@@ -148,7 +149,7 @@ export function SystemCard({
             <Soft>Enter the watts when idle at the survey, and the cost of a year stands here.</Soft>
           )}
         </Stack>
-      </Grid>
+      </Two>
       {chosen && (
         <Quiet
           alignSelf="flex-start"

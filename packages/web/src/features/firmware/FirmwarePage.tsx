@@ -1,4 +1,4 @@
-import { Box, Grid, Stack, Text } from '@chakra-ui/react';
+import { Box, Stack, Text } from '@chakra-ui/react';
 import { updateBox } from '@zb/core/acts/box';
 import { bootLadder } from '@zb/core/starting/ladder';
 import type { Rung } from '@zb/core/starting/rung';
@@ -15,6 +15,7 @@ import { Choices } from '../../ui/Choices';
 import type { MarkKind } from '../../ui/Marks';
 import { Said } from '../../ui/Said';
 import { To } from '../../ui/To';
+import { Two } from '../../ui/Two';
 import { Head, Sub } from '../../ui/Words';
 
 const KEYS: readonly FactKey[] = [
@@ -64,11 +65,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
     );
   return (
     <BoxFrame context={context} stop="firmware" headline={ladderHeadline(ladder)}>
-      <Grid
-        gap="6"
-        alignItems="start"
-        templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
-      >
+      <Two wider alignItems="start">
         <Stack gap="3">
           <Choices
             label="How the stick is to be started"
@@ -118,7 +115,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
           {keysOpen && <Sub>{usualKeysWords(machine.form)}</Sub>}
           <LogEntryForm box={box} stop="firmware" kinds={['setting', 'photo']} />
         </Stack>
-      </Grid>
+      </Two>
     </BoxFrame>
   );
 }

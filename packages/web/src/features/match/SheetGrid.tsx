@@ -7,6 +7,8 @@ import type { Machine } from '@zb/core/model/bench';
 import { verdictMark } from '../../parts/Marks';
 import { Room } from '../../parts/Room';
 import { useSeenRows } from '../../parts/useSeenRows';
+import { unseen } from '../../theme/cards';
+import { verdictBase, verdictLooks } from '../../theme/recipes/mark';
 import { stepIn } from '../../ui/dataTable';
 import { IconButton } from '../../ui/IconButton';
 
@@ -77,15 +79,10 @@ const Cell = memo(function Cell({
 });
 
 const rule = '1px solid {colors.rule}';
-const shape = {
-  content: '""',
-  display: 'inline-block',
-  flexShrink: 0,
-  width: '11px',
-  height: '11px',
-  marginInlineEnd: '4px',
-  forcedColorAdjust: 'none',
-};
+/** The marks of verdicts, as they look everywhere. */
+const MARKS = Object.fromEntries(
+  Object.entries(verdictLooks).map(([kind, look]) => [`& [data-mark=${kind}]`, look]),
+);
 const LOOK = {
   '& table': { borderCollapse: 'separate', borderSpacing: 0, tableLayout: 'fixed' },
   // Heads stay in sight both ways.
@@ -130,13 +127,7 @@ const LOOK = {
   '& td[data-forbidden]': {
     backgroundImage: 'repeating-linear-gradient(45deg, {colors.rule.strong} 0 1px, transparent 1px 7px)',
   },
-  '& [data-told]': {
-    position: 'absolute',
-    width: '1px',
-    height: '1px',
-    overflow: 'hidden',
-    clipPath: 'inset(50%)',
-  },
+  '& [data-told]': unseen,
   '& [data-top]': { display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' },
   '& [data-sub]': {
     display: 'block',
@@ -149,16 +140,8 @@ const LOOK = {
   '& b[data-sub]': { color: 'fg', fontWeight: 'strong' },
   '& [data-score], & [data-soft]': { fontSize: '11px', color: 'fg.muted' },
   '& [data-score]': { textStyle: 'data', fontSize: '11px', paddingInlineEnd: '3px' },
-  '& [data-mark]': { display: 'inline-flex', alignItems: 'center', fontWeight: 620 },
-  '& [data-mark]::before': shape,
-  '& [data-mark=yes]::before': { bg: 'proven', borderRadius: '50%' },
-  '& [data-mark=no]': { color: 'fg.muted', fontWeight: 480 },
-  '& [data-mark=no]::before': { height: 0, borderTop: '2.5px solid {colors.fg.muted}' },
-  '& [data-mark=ask]::before': { border: '2px dotted {colors.check}', borderRadius: '50%' },
-  '& [data-mark=change]::before': {
-    border: '2px solid {colors.check}',
-    backgroundImage: 'linear-gradient(90deg, {colors.check} 50%, transparent 50%)',
-  },
+  '& [data-mark]': { ...verdictBase, gap: '1' },
+  ...MARKS,
 } as const;
 
 /** A sheet of crossings: one row for each machine, arrows move between them, heads stay in sight. */

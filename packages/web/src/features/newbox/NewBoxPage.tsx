@@ -67,20 +67,16 @@ export default function NewBoxPage() {
       <Sheet
         title="New box"
         headline="What is it to become?"
-        foot={<Primary onClick={() => void submit()}>Open the box</Primary>}
+        foot={
+          // The button of the form below: Enter in a field presses it.
+          <Primary type="submit" form="new-box">
+            Open the box
+          </Primary>
+        }
         hint="The box begins at Survey"
       >
         <Stack asChild gap="3" maxWidth="form">
-          <form
-            aria-label="New box"
-            onSubmit={(e) => void submit(e)}
-            onKeyDown={(e) => {
-              // Its button is at the foot of the sheet, so Enter in a field is taken here.
-              if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
-              e.preventDefault();
-              void submit();
-            }}
-          >
+          <form id="new-box" aria-label="New box" onSubmit={(e) => void submit(e)}>
             <DraftLines of={draft} />
             <Input
               label="Name of the box"

@@ -84,7 +84,10 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
         headline={`What is ${profile.name}, and what does it need?`}
         foot={
           <>
-            <Primary onClick={() => void save()}>Save the profile</Primary>
+            {/* The button of the form below: Enter in a field presses it. */}
+            <Primary type="submit" form="profile">
+              Save the profile
+            </Primary>
             <Quiet
               onClick={() =>
                 download(fileName(profile.name, 'json'), profilesToText([profile]), 'application/json')
@@ -109,15 +112,7 @@ function Editor({ bench, profile }: { bench: Bench; profile: Profile }) {
             : 'Undo brings a removed one back'
         }
       >
-        <form
-          onSubmit={(e) => void save(e)}
-          onKeyDown={(e) => {
-            // Its button is at the foot of the sheet, so Enter in a field is taken here.
-            if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
-            e.preventDefault();
-            void save();
-          }}
-        >
+        <form id="profile" onSubmit={(e) => void save(e)}>
           <Stack gap="3">
             <DraftLines of={draft} />
             {problems.length > 0 && (

@@ -1,4 +1,4 @@
-import { Grid, Stack } from '@chakra-ui/react';
+import { Stack } from '@chakra-ui/react';
 import { decideFate, saveItem } from '@zb/core/acts/shelf';
 import type { Store } from '@zb/core/model/bench';
 import { fates, type Fate } from '@zb/core/model/content';
@@ -7,6 +7,7 @@ import { contentByHand, handKind, learntWords } from '@zb/core/words/content';
 import { stamp, useAct } from '../../storage/hooks';
 import { Choices } from '../../ui/Choices';
 import { Select } from '../../ui/Select';
+import { Two } from '../../ui/Two';
 import { StoreParts } from '../../parts/StoreParts';
 import { TableDump } from './TableDump';
 
@@ -22,7 +23,7 @@ export function Content({ store }: { store: Store }) {
   const { content } = store;
   const change = (to: Partial<Store>): void => void act(saveItem(store, { ...store, ...to }));
   return (
-    <Grid gap="5" templateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}>
+    <Two gap="5">
       <Stack gap="2">
         <Select
           label="What lies on it"
@@ -53,6 +54,6 @@ export function Content({ store }: { store: Store }) {
         }))}
         onTake={(fate) => void act(decideFate(store, fate))}
       />
-    </Grid>
+    </Two>
   );
 }

@@ -85,7 +85,6 @@ export function ItemForm({ item }: { item: Editable }) {
               name="size"
               render={({ field }) => (
                 <SizeField
-                  key={String(form.formState.submitCount)}
                   label="Size"
                   text={field.value}
                   error={errors.size?.message}

@@ -129,8 +129,9 @@ export function ShelfPlaces({ bench, items }: { bench: Bench; items: readonly Sh
     if (work && work.changes.length > 0) void act(work);
   };
   const shown = new Set(items.map((i) => i.id));
-  const inside = (id: string): ShelfItem[] => items.filter((i) => 'in' in i && i.in === id);
-  const there = machines.filter((m) => shown.has(m.id) || inside(m.id).length > 0);
+  const there = machines
+    .map((m) => ({ m, inside: items.filter((i) => 'in' in i && i.in === m.id) }))
+    .filter(({ m, inside }) => shown.has(m.id) || inside.length > 0);
   const loose = items.filter((i) => i.kind !== 'machine' && (!('in' in i) || i.in === null));
   return (
     <Box overflow="auto" minHeight="0" flex={{ md: '1 1 0' }} paddingRight="1">
@@ -140,7 +141,7 @@ export function ShelfPlaces({ bench, items }: { bench: Bench; items: readonly Sh
           alignItems="start"
           css={{ gridTemplateColumns: 'repeat(auto-fill, minmax(min(330px, 100%), 1fr))' }}
         >
-          {there.map((m) => (
+          {there.map(({ m, inside }) => (
             <DropPlace key={m.id} id={m.id} border="firm" padding="3" minWidth="0">
               <HStack justify="space-between" align="baseline" gap="2">
                 <To to={wayTo(m)} variant="plain" textStyle="title" truncate title={m.name}>
@@ -155,11 +156,11 @@ export function ShelfPlaces({ bench, items }: { bench: Bench; items: readonly Sh
                 <Places groups={schematic(bench, m.id)} name={m.name} />
               </Box>
               <Box as="ul" listStyle="none" aria-label={`In ${m.name}`}>
-                {inside(m.id).map((i) => (
+                {inside.map((i) => (
                   <Thing key={i.id} bench={bench} item={i} machines={machines} onPut={put} />
                 ))}
               </Box>
-              {inside(m.id).length === 0 && <Soft>Nothing in it is on the shelf’s record.</Soft>}
+              {inside.length === 0 && <Soft>Nothing in it is on the shelf’s record.</Soft>}
             </DropPlace>
           ))}
           <DropPlace id={LOOSE} border="firm" padding="3" minWidth="0" gridColumn="1 / -1">

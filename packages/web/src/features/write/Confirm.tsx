@@ -1,4 +1,4 @@
-import { Box, Grid, HStack, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { Controller, type FieldErrors } from 'react-hook-form';
 import type { StickFault, VirtualStick } from '@zb/core/model/standIns';
 import type { GuardedTarget } from '@zb/core/write/guard';
@@ -17,6 +17,7 @@ import { Input } from '../../ui/Input';
 import { PickFile } from '../../ui/PickFile';
 import { Said } from '../../ui/Said';
 import { Select } from '../../ui/Select';
+import { Two } from '../../ui/Two';
 import { Data, Sub } from '../../ui/Words';
 import { BeforeAfter } from './Target';
 
@@ -130,11 +131,7 @@ export function Confirm({
   const tail = form.watch('tail');
   const wrongTail = tail.length === 4 && tail.toUpperCase() !== choice.tail;
   return (
-    <Grid
-      gap="6"
-      alignItems="start"
-      templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
-    >
+    <Two wider alignItems="start">
       <BeforeAfter guarded={choice} imageBytes={bytes} imageName={image.name} />
       <Stack gap="3">
         {!haveBytes && (
@@ -207,6 +204,6 @@ export function Confirm({
           <Quiet onClick={onProbe}>Probe its real size</Quiet>
         </HStack>
       </Stack>
-    </Grid>
+    </Two>
   );
 }

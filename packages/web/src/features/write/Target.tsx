@@ -1,4 +1,4 @@
-import { Box, Grid, HStack, List } from '@chakra-ui/react';
+import { Box, HStack, List } from '@chakra-ui/react';
 import type { GuardedTarget } from '@zb/core/write/guard';
 import { contentTitle, isBlank } from '@zb/core/model/content';
 import { columnHeights } from '@zb/core/write/columns';
@@ -6,6 +6,7 @@ import { formatBoth, formatExact, formatIec } from '@zb/core/units/bytes';
 import { Columns, DriveColumn, type Stratum } from '../../drawing/DriveColumn';
 import { Word } from '../../ui/Button';
 import { Facts } from '../../ui/Facts';
+import { Two } from '../../ui/Two';
 import { Data, Head, Sub } from '../../ui/Words';
 
 const holdsOf = (guarded: GuardedTarget): string =>
@@ -87,11 +88,7 @@ export function Written({
   onAgain: () => void;
 }) {
   return (
-    <Grid
-      gap="6"
-      alignItems="start"
-      templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}
-    >
+    <Two wider alignItems="start">
       <HStack align="flex-start" gap="3" flexWrap={{ base: 'wrap', xl: 'nowrap' }}>
         <Columns bytes={guarded.target.bytes}>
           <DriveColumn title="On it now" strata={filled(image.name, image.bytes, guarded.target.bytes)} />
@@ -107,6 +104,6 @@ export function Written({
         </List.Root>
         <Word onClick={onAgain}>Write it once more</Word>
       </Box>
-    </Grid>
+    </Two>
   );
 }

@@ -2,6 +2,15 @@
 export const focusOutline = { outline: '2px solid', outlineColor: 'work', outlineOffset: '2px' } as const;
 export const focusInside = { ...focusOutline, outlineOffset: '-2px' } as const;
 
+/** A small control with its words beside it. */
+export const labelled = {
+  display: 'inline-flex',
+  alignItems: 'flex-start',
+  gap: '2',
+  cursor: 'pointer',
+  _disabled: { cursor: 'not-allowed', opacity: 0.6 },
+} as const;
+
 /** What all that is typed into or chosen from has in common. */
 export const controlBase = {
   width: '100%',

@@ -1,39 +1,42 @@
 import { recipe } from '../define';
 
-const shape = (before: object) => ({
-  _before: {
-    content: '""',
-    display: 'inline-block',
-    flexShrink: 0,
-    // The line stands by its words, not by the shape beside them.
-    alignSelf: 'center',
-    boxSize: '11px',
-    forcedColorAdjust: 'none',
-    ...before,
-  },
-});
+/** What stands before the word of a mark. */
+const sign = {
+  content: '""',
+  display: 'inline-block',
+  flexShrink: 0,
+  // The line stands by its words, not by the shape beside them.
+  alignSelf: 'center',
+  boxSize: '11px',
+  forcedColorAdjust: 'none',
+} as const;
+const shape = (before: object) => ({ _before: { ...sign, ...before } });
 
-/** A verdict: a shape and a word together; neither stands alone, and the shapes differ without their colours. */
+const line = { height: 0, borderTop: '2.5px solid' };
+/** How a verdict looks: a shape, and what becomes of its word. The shapes differ without their colours. */
+export const verdictLooks = {
+  yes: shape({ bg: 'proven', borderRadius: 'round' }),
+  no: { color: 'fg.muted', fontWeight: 480, ...shape({ ...line, borderColor: 'fg.muted' }) },
+  ask: shape({ border: '2px dotted', borderColor: 'check', borderRadius: 'round' }),
+  change: shape({
+    border: '2px solid',
+    borderColor: 'check',
+    backgroundImage: 'linear-gradient(90deg, {colors.check} 50%, transparent 50%)',
+  }),
+  stop: { color: 'stop', ...shape({ ...line, borderColor: 'stop' }) },
+} as const;
+export const verdictBase = {
+  display: 'inline-flex',
+  alignItems: 'baseline',
+  gap: '1.5',
+  fontWeight: 620,
+} as const;
+
+/** A verdict: a shape and a word together; neither stands alone. */
 export const verdictMark = recipe({
   className: 'zb-verdict',
-  base: { display: 'inline-flex', alignItems: 'baseline', gap: '1.5', fontWeight: 620 },
-  variants: {
-    kind: {
-      yes: shape({ bg: 'proven', borderRadius: 'round' }),
-      no: {
-        color: 'fg.muted',
-        fontWeight: 480,
-        ...shape({ height: 0, borderTop: '2.5px solid', borderColor: 'fg.muted' }),
-      },
-      ask: shape({ border: '2px dotted', borderColor: 'check', borderRadius: 'round' }),
-      change: shape({
-        border: '2px solid',
-        borderColor: 'check',
-        backgroundImage: 'linear-gradient(90deg, {colors.check} 50%, transparent 50%)',
-      }),
-      stop: { color: 'stop', ...shape({ height: 0, borderTop: '2.5px solid', borderColor: 'stop' }) },
-    },
-  },
+  base: verdictBase,
+  variants: { kind: verdictLooks },
   defaultVariants: { kind: 'ask' },
 });
 

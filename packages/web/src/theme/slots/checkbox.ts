@@ -1,19 +1,13 @@
 import { slotRecipe } from '../define';
 import { checkboxAnatomy } from '@chakra-ui/react/anatomy';
-import { focusOutline } from '../recipes/control';
+import { focusOutline, labelled } from '../recipes/control';
 
 /** A box to tick, with its words. */
 export const checkbox = slotRecipe({
   className: 'zb-checkbox',
   slots: checkboxAnatomy.keys(),
   base: {
-    root: {
-      display: 'inline-flex',
-      alignItems: 'flex-start',
-      gap: '2',
-      cursor: 'pointer',
-      _disabled: { cursor: 'not-allowed', opacity: 0.6 },
-    },
+    root: labelled,
     label: { textStyle: 'body', paddingTop: '2px' },
     control: {
       boxSize: 'target',

@@ -1,6 +1,6 @@
 import { slotRecipe } from '../define';
 import { radioGroupAnatomy } from '@chakra-ui/react/anatomy';
-import { focusOutline } from '../recipes/control';
+import { focusOutline, labelled } from '../recipes/control';
 
 /** One of a few, all in sight. */
 export const radioGroup = slotRecipe({
@@ -9,14 +9,7 @@ export const radioGroup = slotRecipe({
   base: {
     root: { display: 'flex', flexDirection: 'column', gap: '1.5' },
     label: { textStyle: 'label' },
-    item: {
-      display: 'inline-flex',
-      gap: '2',
-      alignItems: 'flex-start',
-      cursor: 'pointer',
-      minHeight: 'target',
-      _disabled: { cursor: 'not-allowed', opacity: 0.6 },
-    },
+    item: { ...labelled, minHeight: 'target' },
     itemText: { textStyle: 'body', paddingTop: '2px' },
     itemControl: {
       boxSize: '18px',

@@ -1,19 +1,13 @@
 import { slotRecipe } from '../define';
 import { switchAnatomy } from '@chakra-ui/react/anatomy';
-import { focusOutline } from '../recipes/control';
+import { focusOutline, labelled } from '../recipes/control';
 
 /** Something that is on or off at once. */
 export const switchRecipe = slotRecipe({
   className: 'zb-switch',
   slots: switchAnatomy.keys(),
   base: {
-    root: {
-      display: 'inline-flex',
-      alignItems: 'center',
-      gap: '2',
-      cursor: 'pointer',
-      _disabled: { opacity: 0.6, cursor: 'not-allowed' },
-    },
+    root: { ...labelled, alignItems: 'center' },
     label: { textStyle: 'body' },
     control: {
       width: '42px',

@@ -1,5 +1,6 @@
 import { slotRecipe } from '../define';
 import { tableAnatomy } from '@chakra-ui/react/anatomy';
+import { lineAsCard, unseen } from '../cards';
 import { focusInside } from '../recipes/control';
 
 /** Rows under heads, ruled; figures on the right. */
@@ -49,25 +50,8 @@ export const table = slotRecipe({
     // On a phone a wide table is a list: one block for each row, its cells one under another.
     stacked: {
       true: {
-        header: {
-          smDown: {
-            position: 'absolute',
-            width: '1px',
-            height: '1px',
-            overflow: 'hidden',
-            clipPath: 'inset(50%)',
-          },
-        },
-        row: {
-          smDown: {
-            display: 'flex',
-            flexWrap: 'wrap',
-            gap: '2px 14px',
-            alignItems: 'baseline',
-            paddingBlock: '2',
-            borderBottom: 'thin',
-          },
-        },
+        header: { smDown: unseen },
+        row: { smDown: lineAsCard },
         cell: {
           smDown: {
             border: 0,
