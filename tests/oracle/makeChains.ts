@@ -64,6 +64,16 @@ export class ChainMaker {
   private wiped(of: string): string {
     return this.file(new Uint8Array(readFileSync(of).length));
   }
+  /** The program with sections of other names: what is told by their names alone is gone, its code is not. */
+  private renamed(of: string, ...sections: string[]): string {
+    const bytes = readFileSync(of);
+    for (const name of sections) {
+      const at = bytes.indexOf(name.padEnd(8, '\0'));
+      if (at < 0 || at > 4096) throw new Error(`no section ${name} in ${of}`);
+      bytes.write('?', at + name.length - 1);
+    }
+    return this.file(bytes);
+  }
   private cut(of: string, bytes: number): string {
     return this.file(readFileSync(of).subarray(0, bytes));
   }
@@ -157,6 +167,10 @@ export class ChainMaker {
     });
     const missing = this.room.path(`bare${(this.count += 1)}.efi`);
     run('grub-mkimage', ['-O', 'x86_64-efi', '-p', '/boot/grub', '-o', missing, 'fat', 'part_gpt']);
+    this.esp('GRUB on FAT: the section of its modules has another name', {
+      ...all,
+      [boot]: this.renamed(grub, 'mods'),
+    });
     this.esp('GRUB on FAT: its modules are not there', { ...all, [boot]: missing });
     this.esp('GRUB on FAT: chain-loads a kernel as a program', {
       ...all,
@@ -233,6 +247,12 @@ export class ChainMaker {
     this.esp('loader entries: initial disk absent', {
       ...all,
       '/loader/entries/last.conf': this.file('title Last\nlinux /kernel\ninitrd /none.img\n'),
+    });
+    const marksGone = this.renamed(SD_BOOT, '.sdmagic', '.sbat');
+    this.esp('loader entries: marks of the loader gone, else whole', { ...all, [boot]: marksGone });
+    this.esp('loader entries: marks of the loader gone, and the kernel', {
+      ...without(all, '/kernel'),
+      [boot]: marksGone,
     });
     const unified = this.unified(this.kernel);
     this.esp('unified kernel image among the entries: whole', {

@@ -120,16 +120,22 @@ async function known(
     return [loader, ...next.rungs, ...onward];
   }
   const generations = await frontOf(section(header, file, '.sbat'));
-  const magic = await frontOf(section(header, file, '.sdmagic'));
-  if (/LoaderInfo: systemd-boot/.test(magic) || /^systemd-boot,/m.test(generations)) {
+  const code = await file.read(0, MAX_DATA);
+  // The marks of its sections may be damaged, its code still runs and asks for what it always asks for.
+  if (
+    /LoaderInfo: systemd-boot/.test(await frontOf(section(header, file, '.sdmagic'))) ||
+    holds(code, ONE_SHOT)
+  ) {
     const next = await followSpecification(chain.source, volume, chain.volumes, chain.arch);
     const onward = next.program ? await followEfi(chain, next.program, depth + 1) : [];
     return [loader, ...next.rungs, ...onward];
   }
+  // Without the section of its modules it finds neither a configuration nor anything else to run.
+  if (holds(code, GRUB_GREETING)) return [loader, rung('loader', { code: 'second stage damaged' })];
   const data = section(header, file, '.data');
   const isShim =
     /^shim,/m.test(generations) ||
-    (generations === '' && data && holds(await data.read(0, MAX_DATA), 's\0h\0i\0m\0'));
+    (generations === '' && data && holds(await data.read(0, MAX_DATA), wide('shim')));
   if (isShim) {
     const next = await followShim(chain.arch, wanted, await (data ?? file).read(0, MAX_DATA));
     if ('why' in next) return [loader, rung('loader', next.why)];
@@ -138,3 +144,8 @@ async function known(
   return undefined;
 }
 const MAX_DATA = 1024 * 1024;
+const wide = (text: string): string => text.replace(/./g, '$&\0');
+/** The variable that only a loader of entries reads (Boot Loader Interface, “LoaderEntryOneShot”), in UTF-16. */
+const ONE_SHOT = wide('LoaderEntryOneShot');
+/** What GRUB's kernel says first (GRUB, grub-core/kern/main.c). */
+const GRUB_GREETING = 'Welcome to GRUB!';
