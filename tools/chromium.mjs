@@ -1,6 +1,7 @@
-// How Debian's Chromium is started, headless and quiet; shared by the browser tests, the trial and the bench.
+// How Debian's Chromium is started, headless and quiet; shared by the browser tests, the trial and the bench. The headless
+// shell is the same engine without a browser's own windows, which would be drawn for nobody.
 export const chromiumOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 
 const NEEDED = {
-  chromium: '/usr/bin/chromium',
+  'chromium-headless-shell': '/usr/bin/chromium-headless-shell',
   fdisk: '/usr/sbin/sfdisk',
   gdisk: '/usr/sbin/sgdisk',
   dosfstools: '/usr/sbin/mkfs.vfat',

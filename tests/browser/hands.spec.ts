@@ -79,6 +79,7 @@ test('a drive goes into a machine by hand, by keys and by its menu; several at o
   await page.mouse.down();
   await page.mouse.move(from.x + 30, from.y + 20, { steps: 4 });
   await page.mouse.move(to.x + 20, to.y + 10, { steps: 8 });
+  await expect(page.getByText('Loose SSD over Grandfather')).toBeAttached();
   await page.mouse.up();
   await expect(inside(page, 'Grandfather')).toContainText('Loose SSD');
   // By keys: taken, one place back, put there.

@@ -97,8 +97,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'my own download.img');
   const sum = createHash('sha256').update(readFileSync(image)).digest('hex');
   const { keyboard } = page;
-  /** Tabs until the focus is on what has this name. */
-  const reach = async (name: RegExp): Promise<void> => {
+  /** Tabs, onward or back, until the focus is on what has this name. */
+  const reach = async (name: RegExp, key = 'Tab'): Promise<void> => {
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(150);
     for (let i = 0; i < 300; i += 1) {
@@ -112,7 +112,7 @@ test('a new box made by hand with a real report and a real file, with the keyboa
         return `${e.getAttribute('aria-label') ?? ''} ${label} ${/^(BUTTON|A|SUMMARY)$/.test(e.tagName) ? (e.textContent ?? '') : ''}`;
       });
       if (name.test(here)) return;
-      await keyboard.press('Tab');
+      await keyboard.press(key);
     }
     throw new Error(`never reached ${String(name)}`);
   };
@@ -181,7 +181,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   await reach(/Blue stick/);
   await keyboard.press('Space');
   await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeChecked();
-  await reach(/Last four of the serial/);
+  // What is asked about the picked stick stands above the list.
+  await reach(/Last four of the serial/, 'Shift+Tab');
   await keyboard.type('7C20');
   await keyboard.press('Enter');
   await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });

@@ -11,6 +11,13 @@ export function random(seed: number): (below: number) => number {
   };
 }
 
+/**
+ * The seed of a run: `npm test` does the same damage each time, so that a fault it finds is of what was changed; the proof
+ * looks for new damage each time. `ZB_SEED` has damage done again that a proof told of.
+ */
+export const seedOfRun = (): number =>
+  Number(process.env.ZB_SEED ?? (process.env.ZB_FUZZ === 'all' ? Date.now() & 0x7fffffff : 20_261));
+
 /** An image with some bytes changed and its end cut off, without copying it; counts what is read. */
 export class Damaged implements ByteSource {
   asked = 0;

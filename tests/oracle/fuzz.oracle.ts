@@ -1,7 +1,7 @@
 /**
- * 6 000 damaged images in every run, 20 000 in `npm run proof fuzz`: bytes changed in tables, boot records, directories and loaders, and files cut
- * short anywhere. None may throw, none may be read without bound, and none whose loader was destroyed may be said to
- * start. The images are made by our composer and by xorriso; the damage is random, its seed is printed.
+ * 2 500 damaged images in every run, 20 000 in `npm run proof fuzz`: bytes changed in tables, boot records, directories and
+ * loaders, and files cut short anywhere. None may throw, none may be read without bound, and none whose loader was
+ * destroyed may be said to start. The images are made by our composer and by xorriso; the seed of the damage is told where it fails.
  */
 import { readFileSync, mkdirSync, writeFileSync } from 'node:fs';
 import { composeFat } from '@zb/core/formats/fat/write';
@@ -13,11 +13,11 @@ import { efiLoader } from '@zb/core/demo/efiLoader';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { readDisk } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
-import { Damaged, random } from './damage';
+import { Damaged, random, seedOfRun } from './damage';
 import { run, scratch } from './files';
 
 jest.setTimeout(400_000);
-const RUNS = process.env.ZB_FUZZ === 'all' ? 20_000 : 6_000;
+const RUNS = process.env.ZB_FUZZ === 'all' ? 20_000 : 2_500;
 const KIB = 1024;
 const MIB = 1024 * KIB;
 /** More than any sound image of this size asks for; a reader without a bound would pass it at once. */
@@ -102,7 +102,7 @@ it(`${RUNS} damaged images: none throws, hangs, or starts from a destroyed loade
     await seed('ISO', iso, [[32 * KIB, 24 * KIB]]),
     await seed('optical', optical(), [[32 * KIB, 64 * KIB]]),
   ];
-  const chosen = Date.now() & 0x7fffffff;
+  const chosen = seedOfRun();
   const dice = random(chosen);
   let destroyed = 0;
   let said = 0;

@@ -1,5 +1,5 @@
 /**
- * The survey against machines of other shapes: a real kernel in the emulator, whose command line is the truth. Two in every
+ * The survey against machines of other shapes: a real kernel in the emulator, whose command line is the truth. One in every
  * run; all of them in `npm run proof machines`, which writes their reports to the fixtures of the unit tests.
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
@@ -12,7 +12,7 @@ import { against, shapes } from './shapes';
 
 jest.setTimeout(60_000);
 const ALL = process.env.ZB_MACHINES === 'all';
-const SELECTED = ['old-desktop', 'two-sockets'];
+const SELECTED = ['two-sockets'];
 const FIXTURES = fileURLToPath(new URL('../../packages/core/test/fixtures/machines', import.meta.url));
 const ONE = process.env.ZB_MACHINES;
 const chosen = shapes.filter((s) => ALL || (ONE ? ONE === s.file : SELECTED.includes(s.file)));

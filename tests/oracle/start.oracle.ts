@@ -18,8 +18,9 @@ interface Attempt extends Made {
 }
 
 /**
- * As optical media every run starts what an optical drive could see something in, and two that it could not. With
- * ZB_STARTS=all (`npm run proof starts`) every image is started both ways, which takes some minutes more.
+ * What is worth starting as optical media: what an optical drive could see something in, and two that it could not. Of all
+ * that is worth it every run starts a selection; with ZB_STARTS=all (`npm run proof starts`) every image is started both
+ * ways, which takes some minutes more.
  */
 const SEEN = /optical|rescue|^ours|without a table|packed by gzip|^GPT, FAT32 loader part$|no boot code$/;
 const ALL = process.env.ZB_STARTS === 'all';
@@ -40,7 +41,7 @@ function worthStarting(image: Made, firmware: string, attached: Outcome['attache
   codeless += 1;
   return codeless <= MOST_CODELESS;
 }
-const attempts = made.flatMap((image): Attempt[] =>
+const matrix = made.flatMap((image): Attempt[] =>
   image.firmwares.flatMap((firmware) =>
     firmware === 'uefi-x64-secure'
       ? []
@@ -49,6 +50,15 @@ const attempts = made.flatMap((image): Attempt[] =>
           .map((attached) => ({ ...image, firmware, attached })),
   ),
 );
+/** So many of each firmware and way of attaching in every run, spread over all images. */
+const MOST = { disk: 14, optical: 8 };
+const attempts = matrix.filter((a) => {
+  if (ALL) return true;
+  const alike = matrix.filter((b) => b.firmware === a.firmware && b.attached === a.attached);
+  const step = Math.max(1, alike.length / MOST[a.attached]);
+  const at = alike.indexOf(a);
+  return Math.floor(at / step) !== Math.floor((at - 1) / step);
+});
 type Settled = PromiseSettledResult<boolean>;
 const results: Settled[] = [];
 let predicted: (Outcome | undefined)[] = [];
@@ -124,7 +134,12 @@ it.each(attempts.map((a, i) => [a.name, a.firmware, a.attached, i] as const))(
   },
 );
 
-it('“cannot tell” is rare: at most three rows in a hundred', () => {
-  const open = attempts.filter((_, i) => predicted[i]?.starts === 'unknown');
-  expect(open.length / attempts.length).toBeLessThanOrEqual(0.03);
+it('“cannot tell” is rare: at most three rows in a hundred', async () => {
+  let open = 0;
+  for (const { path, firmware, attached } of matrix) {
+    const { outcomes } = await inspectFile(path);
+    if (outcomes.find((o) => o.firmware === firmware && o.attached === attached)?.starts === 'unknown')
+      open += 1;
+  }
+  expect(open / matrix.length).toBeLessThanOrEqual(0.03);
 });
