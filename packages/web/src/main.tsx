@@ -11,9 +11,10 @@ import { HotkeysProvider } from 'react-hotkeys-hook';
 import { RouterProvider } from 'react-router';
 import { router } from './app/routes';
 import './parts/install';
+import { healthQuery } from './parts/writer';
 import { system } from './theme';
 import { BenchStore } from './storage/benchStore';
-import { StoreContext } from './storage/hooks';
+import { benchQuery, StoreContext } from './storage/hooks';
 
 // What an act changed is on the screen before anything else happens: a choice must never spring back for a moment.
 notifyManager.setScheduler(queueMicrotask);
@@ -26,6 +27,9 @@ const client = new QueryClient({
 // Whether a release is still looked after is judged on the day the page was opened.
 judgeOn(formatISO(new Date(), { representation: 'date' }));
 const store = new BenchStore(client);
+// What the first drawing waits for is on its way before anything is drawn.
+void client.prefetchQuery(benchQuery(store));
+void client.prefetchQuery(healthQuery);
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no root.');
 createRoot(root).render(

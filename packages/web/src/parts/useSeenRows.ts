@@ -26,14 +26,19 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const [margin, setMargin] = useState(0);
   const at = useRef<HTMLElement | null>(null);
-  const holder = useCallback((el: HTMLElement | null) => {
-    at.current = el;
-    if (el) setScroller(scrollerOf(el));
-  }, []);
+  const many = count > FEW;
+  const holder = useCallback(
+    (el: HTMLElement | null) => {
+      at.current = el;
+      // Finding it has the browser work out its styles: not for a few rows.
+      if (el && many) setScroller(scrollerOf(el));
+    },
+    [many],
+  );
   // Where the list begins within what scrolls: charts and forms above it come and go.
   // eslint-disable-next-line react-hooks/exhaustive-deps -- looked at after every drawing; set only where it has moved
   useLayoutEffect(() => {
-    if (count <= FEW || !at.current || !scroller) return;
+    if (!many || !at.current || !scroller) return;
     const top = at.current.getBoundingClientRect().top - scroller.getBoundingClientRect().top;
     const from = Math.round(top + scroller.scrollTop);
     if (Math.abs(from - margin) > 1) setMargin(from);
@@ -45,9 +50,9 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
     estimateSize: () => estimate,
     scrollMargin: margin,
     overscan: 8,
-    enabled: count > FEW,
+    enabled: many,
   });
-  if (count <= FEW)
+  if (!many)
     return {
       holder,
       measure: () => undefined,

@@ -5,11 +5,15 @@ import { healthSchema, virtualStickSchema } from '@zb/core/model/standIns';
 import { isOver, jobSchema, type Job } from '@zb/core/model/job';
 import { getJson } from './api';
 
+/** How the server is asked whether its stand-ins are well. */
+export const healthQuery = {
+  queryKey: ['health'],
+  queryFn: () => getJson('/api/health', healthSchema),
+  retry: false,
+};
 export const useHealth = () =>
   useQuery({
-    queryKey: ['health'],
-    queryFn: () => getJson('/api/health', healthSchema),
-    retry: false,
+    ...healthQuery,
     refetchInterval: (q) => (q.state.data?.troubles.length ? 5000 : false),
   });
 export const useSticks = () =>

@@ -18,6 +18,15 @@ export function useNotice(): StoreNotice {
   return useSyncExternalStore(store.subscribe, store.notice);
 }
 
+/** How the bench is asked for. */
+export const benchQuery = (store: BenchStore) => ({
+  queryKey: BENCH_KEY,
+  queryFn: store.load,
+  staleTime: Infinity,
+  retry: false,
+  structuralSharing: store.share,
+});
+
 /** The bench, or null where none has been begun. Suspended loading is told by `isPending`. */
 export function useBenchQuery(): {
   bench: Bench | null | undefined;
@@ -25,13 +34,7 @@ export function useBenchQuery(): {
   error: Error | null;
 } {
   const store = useStore();
-  const { data, isPending, error } = useQuery({
-    queryKey: BENCH_KEY,
-    queryFn: store.load,
-    staleTime: Infinity,
-    retry: false,
-    structuralSharing: store.share,
-  });
+  const { data, isPending, error } = useQuery(benchQuery(store));
   return { bench: data, isPending, error };
 }
 

@@ -17,6 +17,9 @@ export class OtherTabs {
   private readonly channel =
     typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('zealous-box');
 
+  /** Asked when the page opens, so that nobody waits for it where a bench is to be begun. */
+  private asked: Promise<string | null> | null;
+
   /** `onChanged` gets what was done, or undefined where all is to be read anew; `shown` answers the name of the bench on this tab's screen; null where there is none. */
   constructor(onChanged: (done: Done | undefined) => void, shown: () => string | null) {
     this.listen((message) => {
@@ -25,6 +28,7 @@ export class OtherTabs {
       const name = shown();
       if (name !== null) this.tell({ kind: 'has a bench', name });
     });
+    this.asked = this.ask();
   }
 
   private listen(hear: (message: Message) => void): () => void {
@@ -46,7 +50,13 @@ export class OtherTabs {
   }
 
   /** The name of a bench that another tab has on its screen; null where none says so. */
-  async bench(): Promise<string | null> {
+  bench(): Promise<string | null> {
+    const answer = this.asked ?? this.ask();
+    this.asked = null;
+    return answer;
+  }
+
+  private async ask(): Promise<string | null> {
     if (!this.channel) return null;
     return new Promise((resolve) => {
       const done = (name: string | null): void => {
