@@ -32,6 +32,11 @@ const PROOFS = {
     command: jest('oracle', 'fuzz'),
     env: { ZB_FUZZ: 'all' },
   },
+  properties: {
+    about: 'every property over all its runs, of which npm test does a third',
+    command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],
+    env: { ZB_RUNS: 'all' },
+  },
   hostile: {
     about: 'lists of millions of lines and archives without end, read in bounded memory',
     command: jest('unit', 'cli/test/hostile'),

@@ -10,6 +10,7 @@ import { put32 } from '@zb/core/formats/put';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { bytesSource } from '@zb/core/formats/source';
 import { gzipSync } from 'node:zlib';
+import { runs } from './runs';
 
 const MIB = 1024 * 1024;
 const noise = (n: number): Uint8Array =>
@@ -148,7 +149,7 @@ describe('a dump against its image', () => {
           ]);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

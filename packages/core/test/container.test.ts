@@ -14,6 +14,7 @@ import { openPacked } from '@zb/core/container/unpack';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { readDisk } from '@zb/core/starting/inspect';
 import { bytesSource } from '@zb/core/formats/source';
+import { runs } from './runs';
 
 jest.setTimeout(120_000);
 const MIB = 1024 * 1024;
@@ -181,7 +182,7 @@ describe('packed images', () => {
         const { inspection } = await whole(bytes);
         expect(inspection.outcomes.some((o) => o.starts === 'yes')).toBe(false);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

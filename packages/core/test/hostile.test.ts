@@ -23,9 +23,9 @@ const withItems = (items: unknown): string => JSON.stringify({ ...demo, items })
 
 describe('a file with very much wrong in it', () => {
   it('is refused with the first of its problems and the number of them', () => {
-    const bad = Array.from({ length: 100_000 }, () => ({ kind: 'drive' }));
+    const bad = Array.from({ length: 30_000 }, () => ({ kind: 'drive' }));
     const { problems, count, message } = problemsOf(() => benchFromText(withItems(bad)));
-    expect(count).toBeGreaterThanOrEqual(100_000);
+    expect(count).toBeGreaterThanOrEqual(30_000);
     expect(problems.length).toBeLessThanOrEqual(200);
     expect(problems[0]?.path).toMatch(/^items\[0\]\./);
     expect(message).toContain(String(count));

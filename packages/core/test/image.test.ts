@@ -18,6 +18,7 @@ import { readMbr } from '@zb/core/formats/mbr/read';
 import { readLoader } from '@zb/core/formats/pe/read';
 import { bytesSource, cachedSource, slice, type ByteSource } from '@zb/core/formats/source';
 import type { FirmwareKind, Inspection } from '@zb/core/model/inspection';
+import { runs } from './runs';
 
 const MIB = 1024 * 1024;
 const inspect = (b: Uint8Array): Promise<Inspection> => inspectImage(bytesSource(b));
@@ -110,7 +111,7 @@ describe('GPT', () => {
           expect((await readGpt(bytesSource(copy)))?.primary?.sound ?? false).toBe(false);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -299,7 +300,7 @@ describe('FAT', () => {
           }
         },
       ),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   });
 
@@ -473,7 +474,7 @@ describe('outcomes', () => {
           expect(source.asked).toBeLessThan(64 * MIB);
         },
       ),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   }, 60_000);
 });

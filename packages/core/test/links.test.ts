@@ -14,6 +14,7 @@ import { predictTimes, unknownStick } from '@zb/core/write/time';
 import type { Box, LogEntry } from '@zb/core/model/bench';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { predictInstall } from '@zb/core/write/install';
+import { runs } from './runs';
 
 describe('what links carry, coding paid for', () => {
   // USB 2.0 specification, table 5-10: bulk at high speed, 13 transfers of 512 bytes, 53 248 000 bytes/s.
@@ -180,7 +181,7 @@ describe('probing a stick', () => {
           expect(d.writes).toBeLessThanOrEqual(4 * Math.ceil(Math.log2(places)) + 8);
         },
       ),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
   it('finds a stick that wraps its addresses round at a power of two', async () => {
@@ -194,7 +195,7 @@ describe('probing a stick', () => {
           expect((await probeCapacity(d, 3)).real).toBe(real * KIB4);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   it('an honest stick gets back what was on it', async () => {

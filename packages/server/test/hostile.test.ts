@@ -22,6 +22,7 @@ import { inFolder, UnsafeName } from '@zb/server/files/inFolder';
 import { HEADERS } from '@zb/server/security';
 import { settingsFrom, SettingsFault } from '@zb/server/settings';
 import { announce, noise, run, sha256, until, type Running } from './running';
+import { runs } from '../../core/test/runs';
 
 jest.setTimeout(120_000);
 
@@ -133,7 +134,7 @@ describe('a name never becomes a path', () => {
         // eslint-disable-next-line no-control-regex -- control characters are what must not get through
         expect(name).not.toMatch(/[\\/\u0000-\u001f\u007f-\uffff]|\.\.|^\.|\.$/);
       }),
-      { numRuns: 3000 },
+      { numRuns: runs(3000) },
     );
   });
   it('gives what the server itself makes a place', () => {
@@ -166,7 +167,7 @@ describe('a name never becomes a path', () => {
           if (reply?.status === 200) expect(method).toBe('GET');
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(readdirSync(root, { recursive: true }).sort()).toEqual(before);
     expect(readFileSync(victim, 'utf8')).toBe('somebody’s disk');
