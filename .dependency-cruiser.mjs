@@ -15,6 +15,7 @@ const LAYERS = [
   'starting',
   'gather',
   'write',
+  'layout',
   'box',
   'words',
   'acts',

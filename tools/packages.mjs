@@ -6,6 +6,7 @@ const NEEDED = {
   'chromium-headless-shell': '/usr/bin/chromium-headless-shell',
   fdisk: '/usr/sbin/sfdisk',
   gdisk: '/usr/sbin/sgdisk',
+  parted: '/usr/sbin/parted',
   dosfstools: '/usr/sbin/mkfs.vfat',
   mtools: '/usr/bin/mcopy',
   xorriso: '/usr/bin/xorriso',

@@ -32,6 +32,16 @@ const PROOFS = {
     command: jest('oracle', 'fuzz'),
     env: { ZB_FUZZ: 'all' },
   },
+  layout: {
+    about: '300 random layouts written by sfdisk and sgdisk and read back to the sector',
+    command: jest('oracle', 'layout.oracle'),
+    env: { ZB_LAYOUT: 'all' },
+  },
+  space: {
+    about: 'the room of every file system from 1 to 18 000 GiB, foretold and made',
+    command: jest('oracle', 'space.oracle'),
+    env: { ZB_SPACE: 'all' },
+  },
   properties: {
     about: 'every property over all its runs, of which npm test does a third',
     command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],

@@ -14,6 +14,7 @@ import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
+import { layoutForms, layoutOutput, tableOutput } from './layout';
 import { limitFrom, USUAL_LIMIT } from './limit';
 import { readImageFile } from './imageFile';
 import { profileOutput } from './profileOutput';
@@ -52,6 +53,26 @@ zb.command('inspect')
     const keys = options.keys && given.flatMap(readTrustedKeys);
     const found = await readImageFile(path, limit, keys);
     if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
+  });
+
+zb.command('table')
+  .description('read what sfdisk, lsblk or parted printed of a drive, as a plan takes it')
+  .argument('<file>', 'the text; - for standard input')
+  .option('--name <drive>', 'the drive, where several are in it')
+  .option('--bytes <count>', 'its size, where the text does not tell it')
+  .action(async (path: string, { name, bytes }: { name?: string; bytes?: string }) =>
+    print(tableOutput(await readText(path), name, bytes)),
+  );
+
+zb.command('layout')
+  .description('lay a drive out: parts to the byte, what to type, what is free afterwards')
+  .argument('<plan>', 'the plan; - for standard input')
+  .option('--as <form>', `one of ${layoutForms.join(', ')}`, 'json')
+  .option('--way <way>', 'with --as steps: how the installer is told', 'asks part after part')
+  .action(async (path: string, { as, way }: { as: string; way: string }) => {
+    const out = layoutOutput(await readText(path), as, way);
+    if (typeof out === 'string') process.stdout.write(out);
+    else print(out);
   });
 
 zb.command('profile')

@@ -9,6 +9,8 @@ const MAX_32 = 2 ** 32 - 1;
 const EXTENT = 32_768;
 const EXTENTS_IN_INODE = 4;
 const RESERVED_SHARE = 0.05;
+/** The size is cut to whole pages of memory. */
+const PAGE = 4096;
 const LOST_AND_FOUND = 16 * KIB;
 const DIRECT_BLOCKS = 12;
 /** A last group with less room than this beyond its own tables is left out. */
@@ -55,7 +57,8 @@ export function ext4Space(bytes: number): Space | undefined {
   const { block, ratio } = kindOf(bytes);
   const first = block === KIB ? 1 : 0;
   const perGroup = 8 * block;
-  let blocks = Math.floor(bytes / block);
+  const given = (Math.floor(bytes / PAGE) * PAGE) / block;
+  let blocks = given;
   if (blocks < 64) return undefined;
   for (;;) {
     const groups = ceilDiv(blocks - first, perGroup);
@@ -84,7 +87,8 @@ export function ext4Space(bytes: number): Space | undefined {
     const overhead = first + tables + groups * inodeBlocks + journal;
     const files = 1 + lost + (grows ? 1 : 0) + (extents > EXTENTS_IN_INODE ? 1 : 0);
     const free = (blocks - overhead - files) * block;
-    const reserved = Math.floor(blocks * RESERVED_SHARE) * block;
+    // Reckoned before the last group is left out, and made smaller with it.
+    const reserved = Math.floor((Math.floor(given * RESERVED_SHARE) * blocks) / given) * block;
     return {
       total: (blocks - overhead) * block,
       free,

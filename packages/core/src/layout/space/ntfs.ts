@@ -1,4 +1,4 @@
-import { GIB, KIB, MIB } from '../../units/bytes';
+import { KIB, MIB } from '../../units/bytes';
 import { ceilDiv, roundUp, taken, type Space } from './types';
 
 /** Everything it is made with besides journal and bitmap: file table, its mirror, boot file, letters, access lists. */

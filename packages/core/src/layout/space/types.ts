@@ -26,7 +26,9 @@ export interface SpaceTaken {
   bytes: number;
 }
 
+/** Whole times that `b` is needed to hold `a`. */
 export const ceilDiv = (a: number, b: number): number => Math.ceil(a / b);
+/** The least multiple of `to` that is not below `a`. */
 export const roundUp = (a: number, to: number): number => Math.ceil(a / to) * to;
 
 /** Of what is taken, what is anything, the largest first. */
