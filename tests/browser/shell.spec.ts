@@ -97,7 +97,10 @@ test('the theme is chosen and remembered', async ({ page, open }) => {
   await expect(page.locator('html')).toHaveClass(/dark/);
 });
 
-test('200 things on the shelf: only what is seen is drawn, and all can be found', async ({ page, open }) => {
+test('200 things on the shelf, 2000 lines of the log: only what is seen is drawn, and all can be found', async ({
+  page,
+  open,
+}) => {
   await open('/shelf');
   for (let i = 0; i < 3; i += 1) {
     await page.getByRole('button', { name: 'Add a machine' }).click();
@@ -110,7 +113,11 @@ test('200 things on the shelf: only what is seen is drawn, and all can be found'
   const stream = await (await saved).createReadStream();
   let text = '';
   for await (const piece of stream) text += String(piece);
-  const bench = JSON.parse(text) as { items: { id: string; kind: string; name: string }[] };
+  const bench = JSON.parse(text) as {
+    items: { id: string; kind: string; name: string }[];
+    log: { id: string }[];
+  };
+  for (let i = 0; i < 2000; i += 1) bench.log.push({ ...bench.log[0], id: `line-${i}` });
   const blue = bench.items.find((i) => i.id === 'blue');
   for (let i = 0; i < 200; i += 1)
     bench.items.push({
@@ -132,6 +139,9 @@ test('200 things on the shelf: only what is seen is drawn, and all can be found'
   await page.getByLabel('Find in shelf').fill('Extra stick 199');
   await page.getByRole('link', { name: 'Extra stick 199' }).click();
   await expect(headline(page)).toContainText('Extra stick 199');
+  await open('/logbook');
+  await expect(page.getByText(/^20\d\d lines$/).first()).toBeVisible();
+  expect(await page.getByRole('row').count()).toBeLessThan(80);
 });
 
 test('a long name breaks nothing', async ({ page, open }) => {

@@ -64,8 +64,9 @@ export function LogTable({ entries, bench }: { entries: readonly LogEntry[]; ben
   const { holder, measure, seen, before, after } = useSeenRows(sorted.length, 38);
   if (sorted.length === 0)
     return <Soft>Nothing yet. Lines arise by themselves as you work; add your own above.</Soft>;
+  // What scrolls one way scrolls the other too unless it is said; the rows that are seen are those of the sheet.
   return (
-    <Box overflowX="auto" css={LOOK}>
+    <Box overflowX="auto" overflowY="hidden" css={LOOK}>
       <Ruled
         stacked
         label="Log"

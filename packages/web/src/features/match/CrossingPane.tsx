@@ -1,6 +1,6 @@
 import { Box, Text } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { unmetWords } from '@zb/core/words/fit/unmet';
 import { flipWords } from '@zb/core/words/fit/score';
 import { amount } from '@zb/core/words/money';
@@ -22,7 +22,7 @@ import { RemedyAct } from './RemedyAct';
 import type { Assigning } from '../../workers/assigning';
 
 /** The margin of the match sheet: the crossing under the cursor, why a wish is left out, and the whole plan. */
-export function CrossingPane({
+export const CrossingPane = memo(function CrossingPane({
   bench,
   machine,
   wish,
@@ -133,4 +133,4 @@ export function CrossingPane({
       )}
     </LedgerAside>
   );
-}
+});

@@ -1,7 +1,7 @@
 import { HStack, Stack } from '@chakra-ui/react';
 import { formatNumber } from '@zb/core/units/number';
 import { amount } from '@zb/core/words/money';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { acceptPlan, blankWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
 import { acceptWords, planHeadline, provenWords } from '@zb/core/words/plan';
@@ -56,29 +56,28 @@ export default function MatchPage() {
   const plan = useAssign(bySystem || wishes.length === 0 ? null : given);
   const wish = wishes[at.column];
   const machine = machines[at.row];
-  const both = !bySystem && wish && machine;
-  const pin = both ? () => void act(togglePin(wish, machine)) : undefined;
-  const forbid = both ? () => void act(toggleForbid(wish, machine)) : undefined;
-  const acts =
-    both && pin && forbid
-      ? [
-          {
-            word:
-              wish.pinned === machine.id
-                ? `No longer pin ${wish.name} to ${machine.name}`
-                : `Pin ${wish.name} to ${machine.name}`,
-            keys: 'K',
-            act: pin,
-          },
-          {
-            word: wish.forbid.includes(machine.id)
-              ? `Allow ${wish.name} on ${machine.name}`
-              : `Forbid ${wish.name} on ${machine.name}`,
-            keys: 'X',
-            act: forbid,
-          },
-        ]
-      : [];
+  // What is told of a crossing is worked out once the hand rests: arrows never wait for it.
+  const told = useDeferredValue(at);
+  const acts = useMemo(() => {
+    if (bySystem || !wish || !machine) return [];
+    return [
+      {
+        word:
+          wish.pinned === machine.id
+            ? `No longer pin ${wish.name} to ${machine.name}`
+            : `Pin ${wish.name} to ${machine.name}`,
+        keys: 'K',
+        act: () => void act(togglePin(wish, machine)),
+      },
+      {
+        word: wish.forbid.includes(machine.id)
+          ? `Allow ${wish.name} on ${machine.name}`
+          : `Forbid ${wish.name} on ${machine.name}`,
+        keys: 'X',
+        act: () => void act(toggleForbid(wish, machine)),
+      },
+    ];
+  }, [bySystem, wish, machine, act]);
   const add = async (): Promise<void> => {
     const fresh = blankWish('New wish', purposes[0], stamp());
     await act(saveWish(undefined, fresh, 'Wish added'));
@@ -98,8 +97,8 @@ export default function MatchPage() {
     <>
       <Shortcuts
         list={[
-          { keys: 'k', does: 'pin the wish to the machine, or let it go', act: pin },
-          { keys: 'x', does: 'forbid the machine to the wish, or allow it', act: forbid },
+          { keys: 'k', does: 'pin the wish to the machine, or let it go', act: acts[0]?.act },
+          { keys: 'x', does: 'forbid the machine to the wish, or allow it', act: acts[1]?.act },
           { keys: 'n', does: 'add a wish', act: bySystem ? undefined : () => void add() },
         ]}
       />
@@ -200,7 +199,13 @@ export default function MatchPage() {
       ) : empty || wishes.length === 0 ? (
         <BenchLedger bench={bench} />
       ) : (
-        <CrossingPane bench={given} machine={machine} wish={wish} sheet={sheet} plan={plan} />
+        <CrossingPane
+          bench={given}
+          machine={machines[told.row]}
+          wish={wishes[told.column]}
+          sheet={sheet}
+          plan={plan}
+        />
       )}
       <HStack
         gridArea="route"

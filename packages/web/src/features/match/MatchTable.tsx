@@ -1,12 +1,13 @@
 import type { Solution } from '@zb/core/assign/solve';
 import type { BriefSheet } from '@zb/core/system/sheet';
 import type { Bench, Machine, Wish } from '@zb/core/model/bench';
+import { memo } from 'react';
 import { Word } from '../../ui/Button';
 import { HazardMark } from '../../ui/Marks';
 import { SheetGrid, type At, type CellAct, type CellProps } from './SheetGrid';
 
 /** Machines × wishes, with the plan drawn on it. */
-export function MatchTable({
+export const MatchTable = memo(function MatchTable({
   bench,
   machines,
   sheet,
@@ -56,4 +57,4 @@ export function MatchTable({
     };
   };
   return <SheetGrid label="Match sheet" {...{ heads, machines, at, onAt, cell, acts }} />;
-}
+});
