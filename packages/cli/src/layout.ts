@@ -1,14 +1,23 @@
+import { arranged, findBox, findMachine, findProfile, storesIn, storesOf } from '@zb/core/model/bench';
+import { benchFromText } from '@zb/core/model/file';
 import { z } from 'zod';
 import { readTable } from '@zb/core/layout/read/table';
 import { TableError } from '@zb/core/layout/read/fault';
 import { layoutSheet } from '@zb/core/layout/sheet';
 import { installerWays, layoutSteps, type InstallerWay } from '@zb/core/layout/steps';
+import { driveThere, partSchools, swapSchools, usualWant } from '@zb/core/layout/usual';
 import { fstab } from '@zb/core/layout/write/fstab';
 import { mkfsCommands } from '@zb/core/layout/write/mkfs';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
 import { sgdiskCommands } from '@zb/core/layout/write/sgdisk';
 import { layoutPlanSchema, type LayoutPlan } from '@zb/core/model/layout';
-import { layoutCutWords, layoutProblemWords, layoutStepWords, tableFaultWords } from '@zb/core/words/layout';
+import {
+  layoutCutWords,
+  layoutProblemWords,
+  layoutStepWords,
+  noLayoutWords,
+  tableFaultWords,
+} from '@zb/core/words/layout';
 import { InputError } from './inputFile';
 
 /** Ways in which a layout can be printed. */
@@ -25,6 +34,44 @@ function planFrom(text: string): LayoutPlan {
   const read = layoutPlanSchema.safeParse(value);
   if (!read.success) throw new InputError(`the plan cannot be used: ${z.prettifyError(read.error)}`);
   return read.data;
+}
+
+/** What of a bench is laid out, and by which schools. */
+export interface BoxAsked {
+  box?: string;
+  drive?: string;
+  parts?: string;
+  swap?: string;
+}
+
+const oneOf = <T extends string>(list: readonly T[], value: string | undefined, option: string): T | null => {
+  if (value === undefined) return null;
+  const found = list.find((x) => x === value);
+  if (found === undefined) throw new InputError(`${option} is one of: ${list.join(', ')}`);
+  return found;
+};
+
+/** The plan of a box's drive: the one that is named, loose ones too, or the only one in its machine that may be lost. */
+export function planOfBox(text: string, asked: BoxAsked): string {
+  const bench = arranged(benchFromText(text));
+  const box = findBox(bench, asked.box ?? '');
+  if (!box) throw new InputError(`there is no box ${asked.box ?? ''} on this bench`);
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  if (!machine || !profile) throw new InputError(`${box.name} has no machine or no system yet`);
+  const inside = storesIn(bench, machine.id);
+  const free = inside.filter((s) => s.fate === 'may be lost');
+  const drive = asked.drive === undefined ? free[0] : storesOf(bench).find((s) => s.id === asked.drive);
+  if (!drive || (asked.drive === undefined && free.length > 1))
+    throw new InputError(
+      `say which drive with --drive: ${inside.map((s) => `${s.id} (${s.fate})`).join(', ') || 'none is in the machine'}`,
+    );
+  if (drive.fate !== 'may be lost')
+    throw new InputError(`“${drive.name}” is not marked as one that may be lost; nothing is planned over it`);
+  const parts = oneOf(partSchools, asked.parts, '--parts');
+  const want = usualWant({ profile, machine, drive, parts, swap: oneOf(swapSchools, asked.swap, '--swap') });
+  if ('code' in want) throw new InputError(noLayoutWords(want));
+  return JSON.stringify({ drive: driveThere(drive), want });
 }
 
 const wayFrom = (text: string): InstallerWay => {

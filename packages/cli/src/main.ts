@@ -14,7 +14,7 @@ import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
-import { layoutForms, layoutOutput, tableOutput } from './layout';
+import { layoutForms, layoutOutput, planOfBox, tableOutput, type BoxAsked } from './layout';
 import { limitFrom, USUAL_LIMIT } from './limit';
 import { readImageFile } from './imageFile';
 import { profileOutput } from './profileOutput';
@@ -66,11 +66,19 @@ zb.command('table')
 
 zb.command('layout')
   .description('lay a drive out: parts to the byte, what to type, what is free afterwards')
-  .argument('<plan>', 'the plan; - for standard input')
+  .argument('[plan]', 'the plan; - for standard input')
+  .option('--bench <file>', 'a bench file in place of a plan, with --box')
+  .option('--box <id>', 'the box whose drive is laid out as its system would have it')
+  .option('--drive <id>', 'the drive, where several may be lost')
+  .option('--parts <school>', 'one system part, or /var and /home apart')
+  .option('--swap <school>', '1 GB, equal to memory, swap file or none')
   .option('--as <form>', `one of ${layoutForms.join(', ')}`, 'json')
   .option('--way <way>', 'with --as steps: how the installer is told', 'asks part after part')
-  .action(async (path: string, { as, way }: { as: string; way: string }) => {
-    const out = layoutOutput(await readText(path), as, way);
+  .action(async (path: string | undefined, o: { as: string; way: string; bench?: string } & BoxAsked) => {
+    if (path === undefined && o.bench === undefined)
+      throw new InputError('layout needs a PLAN, or --bench FILE with --box ID');
+    const plan = o.bench === undefined ? await readText(path ?? '-') : planOfBox(await readText(o.bench), o);
+    const out = layoutOutput(plan, o.as, o.way);
     if (typeof out === 'string') process.stdout.write(out);
     else print(out);
   });

@@ -1,5 +1,9 @@
 import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { benchToText } from '@zb/core/model/file';
 
 const zb = (args: string[], input = '') =>
   spawnSync(process.execPath, [join(__dirname, '../bin/zb.mjs'), ...args], { input, encoding: 'utf8' });
@@ -56,6 +60,51 @@ describe('zb layout', () => {
     ['no number', ['table', '--bytes', 'x', '-'], 'label: gpt\n'],
   ])('%s: exit 2, a reason, and nothing on standard output', (_, args, input) => {
     const done = zb(args, input);
+    expect([done.status, done.stdout]).toEqual([2, '']);
+    expect(done.stderr).not.toBe('');
+  });
+});
+
+describe('zb layout of a box', () => {
+  const dir = mkdtempSync(join(tmpdir(), 'zb-layout-'));
+  const bench = join(dir, 'bench.json');
+  beforeAll(() => writeFileSync(bench, benchToText(saltmarshHall())));
+  afterAll(() => rmSync(dir, { recursive: true, force: true }));
+  const of = (...args: string[]) => zb(['layout', '--bench', bench, ...args]);
+
+  it('lays its drive out as its system would have it, and by the schools that are chosen', () => {
+    const plain = of('--box', 'film-night', '--drive', 'loose-480', '--as', 'fstab');
+    expect([plain.status, plain.stderr]).toEqual([0, '']);
+    const mounts = (text: string): string[] =>
+      text
+        .trim()
+        .split('\n')
+        .map((l) => l.split(/\s+/)[1] ?? '');
+    expect(mounts(plain.stdout)).toEqual(['/boot/efi', '/', '/srv']);
+    const apart = of(
+      '--box',
+      'film-night',
+      '--drive',
+      'loose-480',
+      '--as',
+      'fstab',
+      '--parts',
+      '/var and /home apart',
+      '--swap',
+      '1 GB',
+    );
+    expect(mounts(apart.stdout)).toEqual(['/boot/efi', '/', 'none', '/var', '/home', '/srv']);
+  });
+  it.each([
+    ['a drive that is kept', ['--box', 'film-night', '--drive', 'tern-ssd']],
+    ['which of several', ['--box', 'archive']],
+    ['no system yet', ['--box', 'guest-gate']],
+    ['no such box', ['--box', 'x']],
+    ['no such school', ['--box', 'film-night', '--drive', 'loose-480', '--swap', 'much']],
+    ['an image that is written as it is', ['--box', 'games-corner']],
+    ['an installer that does it by itself', ['--box', 'archive', '--drive', 'oak-boot']],
+  ])('%s: exit 2 with the reason', (_, args) => {
+    const done = of(...args);
     expect([done.status, done.stdout]).toEqual([2, '']);
     expect(done.stderr).not.toBe('');
   });

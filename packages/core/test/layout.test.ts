@@ -5,6 +5,9 @@ import { readTable } from '../src/layout/read/table';
 import { layoutSheet } from '../src/layout/sheet';
 import { spaceIn } from '../src/layout/space/spaceIn';
 import { layoutSteps } from '../src/layout/steps';
+import { driveThere, usualWant, type UsualAsked } from '../src/layout/usual';
+import { saltmarshHall } from '../src/demo/saltmarsh';
+import { machinesOf, storesOf, type Machine } from '../src/model/bench';
 import { typedFor } from '../src/layout/typed';
 import { fstab } from '../src/layout/write/fstab';
 import { mkfsCommands } from '../src/layout/write/mkfs';
@@ -365,6 +368,56 @@ describe('a plan as it is carried out', () => {
     const last = layoutSteps(plan, 'edits a list').findLast((s) => s.code === 'make part');
     expect(last).toMatchObject({ size: 'the rest' });
     expect(layoutSteps(plan, 'typed commands').filter((s) => s.code === 'command')).toHaveLength(5);
+  });
+});
+
+describe('the layout most people would give a system', () => {
+  const bench = saltmarshHall();
+  const item = <T extends { id: string }>(list: readonly T[], id: string): T => {
+    const found = list.find((x) => x.id === id);
+    if (!found) throw new Error(`no ${id}`);
+    return found;
+  };
+  const machine = item(machinesOf(bench), 'tern');
+  const loose = item(storesOf(bench), 'loose-480');
+  const profile = item(bench.profiles, 'curtain-player');
+  const usual = (more: Partial<UsualAsked>): ReturnType<typeof usualWant> =>
+    usualWant({ profile, machine, drive: loose, parts: null, swap: null, ...more });
+  const uses = (w: ReturnType<typeof usualWant>): string[] =>
+    'code' in w ? [w.code] : w.wants.map((x) => x.use);
+  const bios = item(machinesOf(bench), 'grandfather');
+
+  it('goes by firmware, purpose and schools, fits, and leaves nothing unused', () => {
+    expect(uses(usual({}))).toEqual(['start', 'system', 'data']);
+    expect(uses(usual({ parts: '/var and /home apart', swap: '1 GB' }))).toEqual([
+      'start',
+      'system',
+      'swap',
+      '/var',
+      '/home',
+      'data',
+    ]);
+    expect(uses(usual({ profile: { ...profile, purpose: 'firewall' } }))).toEqual(['start', 'system']);
+    for (const w of [usual({}), usual({ parts: '/var and /home apart', swap: 'equal to memory' })]) {
+      if ('code' in w) throw new Error(w.code);
+      const l = lay(driveThere(loose), w);
+      expect([l.problems, l.unused]).toEqual([[], []]);
+    }
+  });
+  it('under BIOS it is MBR with an active system, beyond 2 TiB GPT with a BIOS boot part', () => {
+    const small = usual({ machine: bios });
+    expect(small).toMatchObject({ table: 'mbr', wants: [{ use: 'system', active: true }, { use: 'data' }] });
+    expect(uses(usual({ machine: bios, drive: { ...loose, bytes: 4e12 } }))[0]).toBe('BIOS boot');
+  });
+  it('says why there is none', () => {
+    expect(usual({ profile: { ...profile, layout: 'its own' } })).toEqual({
+      code: 'the installer lays it out itself',
+    });
+    expect(usual({ profile: { ...profile, installer: 'written straight to the final drive' } })).toEqual({
+      code: 'written straight to the drive',
+    });
+    const blank = { ...machine, facts: {} } as Machine;
+    expect(usual({ machine: blank, swap: 'equal to memory' })).toEqual({ code: 'memory not known' });
   });
 });
 

@@ -2,6 +2,7 @@ import type { LayoutCut, LayoutProblem } from '../layout/laid';
 import type { TableFault } from '../layout/read/fault';
 import type { SpaceTaken } from '../layout/space/types';
 import type { InstallerWay, LayoutStep } from '../layout/steps';
+import type { NoLayout } from '../layout/usual';
 import type { LayoutFilesystem, PartUse } from '../model/layout';
 import { formatBoth, formatIec } from '../units/bytes';
 import { plural } from './text';
@@ -55,6 +56,18 @@ export function layoutProblemWords(p: LayoutProblem, nameOf: (want: string) => s
       return 'Without a table the whole drive is one part. Take GPT or MBR for more.';
     case 'no room at all':
       return 'There is no room for a new part. Make one that stays smaller, or let one go.';
+  }
+}
+
+/** Why a drive is not laid out by a plan. */
+export function noLayoutWords(n: NoLayout): string {
+  switch (n.code) {
+    case 'the installer lays it out itself':
+      return 'Its installer lays the drive out by itself and asks for nothing. Choose a school to plan it by hand.';
+    case 'written straight to the drive':
+      return 'Its image is written to the drive as it is, parts and all; it grows at its first start.';
+    case 'memory not known':
+      return 'Swap equal to memory needs the memory of the machine, which nobody has entered. Enter it at Survey, or take another school.';
   }
 }
 
