@@ -38,11 +38,15 @@ export const ADDRESSES = [
   ].map((s) => `/box/archive/${s}`),
   '/box/tea-room-music/survey',
   '/box/tea-room-music/firmware',
+  '/box/film-night/install',
+  '/box/games-corner/install',
 ];
 
 /** A selection in `npm test`; all of them in `npm run proof looks`. */
 export const CHOSEN =
-  process.env.ZB_LOOKS === 'all' ? ADDRESSES : ['/', '/shelf/blue', '/match', '/box/archive/choose'];
+  process.env.ZB_LOOKS === 'all'
+    ? ADDRESSES
+    : ['/', '/shelf/blue', '/match', '/box/archive/choose', '/box/film-night/install'];
 
 export interface RunningServer {
   address: string;

@@ -5,12 +5,12 @@ import { readTable } from '@zb/core/layout/read/table';
 import { TableError } from '@zb/core/layout/read/fault';
 import { layoutSheet } from '@zb/core/layout/sheet';
 import { installerWays, layoutSteps, type InstallerWay } from '@zb/core/layout/steps';
-import { driveThere, partSchools, swapSchools, usualWant } from '@zb/core/layout/usual';
+import { driveThere, usualWant } from '@zb/core/layout/usual';
 import { fstab } from '@zb/core/layout/write/fstab';
 import { mkfsCommands } from '@zb/core/layout/write/mkfs';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
 import { sgdiskCommands } from '@zb/core/layout/write/sgdisk';
-import { layoutPlanSchema, type LayoutPlan } from '@zb/core/model/layout';
+import { layoutPlanSchema, partSchools, swapSchools, type LayoutPlan } from '@zb/core/model/layout';
 import {
   layoutCutWords,
   layoutProblemWords,

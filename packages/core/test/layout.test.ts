@@ -5,9 +5,13 @@ import { readTable } from '../src/layout/read/table';
 import { layoutSheet } from '../src/layout/sheet';
 import { spaceIn } from '../src/layout/space/spaceIn';
 import { layoutSteps } from '../src/layout/steps';
+import { decideLayout } from '../src/acts/install';
+import { laidBox } from '../src/layout/forBox';
+import { strataAfter, stratumNow } from '../src/layout/strata';
+import { applyChanges } from '../src/model/changes';
 import { driveThere, usualWant, type UsualAsked } from '../src/layout/usual';
 import { saltmarshHall } from '../src/demo/saltmarsh';
-import { machinesOf, storesOf, type Machine } from '../src/model/bench';
+import { machinesOf, storesOf, type Bench, type Box, type Machine } from '../src/model/bench';
 import { typedFor } from '../src/layout/typed';
 import { fstab } from '../src/layout/write/fstab';
 import { mkfsCommands } from '../src/layout/write/mkfs';
@@ -418,6 +422,54 @@ describe('the layout most people would give a system', () => {
     });
     const blank = { ...machine, facts: {} } as Machine;
     expect(usual({ machine: blank, swap: 'equal to memory' })).toEqual({ code: 'memory not known' });
+  });
+});
+
+describe('the drive of a box', () => {
+  const bench = saltmarshHall();
+  const box = bench.boxes.find((b) => b.id === 'film-night');
+  if (!box) throw new Error('no box');
+  const decided = (of: Box, changed: Parameters<typeof decideLayout>[1]): Box => {
+    const [change] = decideLayout(of, changed, 'x').changes;
+    const next = applyChanges(bench, change ? [change] : []).boxes.find((b) => b.id === of.id);
+    if (!next) throw new Error('gone');
+    return next;
+  };
+
+  it('is asked for, never one that is kept or that nobody decided about', () => {
+    expect(laidBox(bench, box).why?.code).toBe('which drive');
+    const kept = laidBox(bench, decided(box, { driveId: 'tern-ssd' }));
+    expect([kept.why?.code, kept.sheet]).toEqual(['drive is kept', null]);
+    const open = {
+      ...bench,
+      items: bench.items.map((i) => (i.id === 'loose-480' ? { ...i, fate: 'not decided' } : i)),
+    } as Bench;
+    expect(laidBox(open, decided(box, { driveId: 'loose-480' })).why?.code).toBe('drive not decided');
+    expect(laidBox(bench, { ...box, machineId: null }).why?.code).toBe('no machine');
+    expect(laidBox(bench, { ...box, profileId: null }).why?.code).toBe('no system');
+  });
+  it('takes sizes a person gave, and begins them anew on another drive or by another school', () => {
+    const sized = decided(decided(box, { driveId: 'loose-480' }), {
+      sizes: { system: { kind: 'fixed', bytes: 50 * GIB } },
+      reserve: 4 * MIB,
+    });
+    const laid = laidBox(bench, sized);
+    expect(laid.sheet?.layout.parts.find((p) => p.use === 'system')?.bytes).toBe(50 * GIB);
+    expect(decided(sized, { swap: 'none' }).layout?.reserve).toBe(4 * MIB);
+    for (const anew of [
+      decided(sized, { driveId: 'loose-1t' }),
+      decided(sized, { parts: '/var and /home apart' }),
+    ])
+      expect([anew.layout?.sizes, anew.layout?.reserve]).toEqual([{}, 0]);
+  });
+  it('is drawn from the bottom up, every part tall enough to be seen, in all of one height', () => {
+    const laid = laidBox(bench, decided(box, { driveId: 'loose-480' }));
+    const after = strataAfter(laid);
+    expect(after.map((s) => s.word.split(' ')[0])).toEqual(['film', 'system', 'start']);
+    expect(after.reduce((n, s) => n + s.share, 0)).toBeCloseTo(1, 9);
+    for (const s of after) expect(s.share).toBeGreaterThan(0.02);
+    const [kept] = laid.drives.filter((d) => d.fate === 'keep');
+    expect(kept && stratumNow(kept, laid).pattern).toBe('part');
   });
 });
 

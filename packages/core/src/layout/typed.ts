@@ -7,6 +7,8 @@ export interface Typed {
   text: string;
   /** The unit as the installer calls it. */
   unit: string;
+  /** What the installer means by it. */
+  means: string;
   /** What that is. */
   becomes: number;
   /** What the installer shows for it afterwards. */
@@ -16,6 +18,7 @@ export interface Typed {
 interface Manner {
   /** What the installer calls it. */
   unit: string;
+  means: string;
   bytes: (of: Whole) => number;
   /** Decimals that it takes, and those that it shows. */
   takes: number;
@@ -28,14 +31,20 @@ interface Whole {
 
 /** Common practice, no source: what installers call a size and what they mean by it. */
 const MANNERS: Record<SizeManner, Manner> = {
-  'MB that are MiB': { unit: 'MB', bytes: () => MIB, takes: 0, shows: 0 },
-  MB: { unit: 'MB', bytes: () => 1e6, takes: 0, shows: 0 },
-  'GB that are GiB': { unit: 'GB', bytes: () => GIB, takes: 2, shows: 1 },
-  GB: { unit: 'GB', bytes: () => 1e9, takes: 2, shows: 1 },
-  MiB: { unit: 'MiB', bytes: () => MIB, takes: 0, shows: 0 },
-  GiB: { unit: 'GiB', bytes: () => GIB, takes: 2, shows: 2 },
-  'per cent': { unit: '%', bytes: ({ driveBytes }) => driveBytes / 100, takes: 2, shows: 1 },
-  sectors: { unit: 'sectors', bytes: ({ sectorSize }) => sectorSize, takes: 0, shows: 0 },
+  'MB that are MiB': { unit: 'MB', means: 'MiB', bytes: () => MIB, takes: 0, shows: 0 },
+  MB: { unit: 'MB', means: 'MB', bytes: () => 1e6, takes: 0, shows: 0 },
+  'GB that are GiB': { unit: 'GB', means: 'GiB', bytes: () => GIB, takes: 2, shows: 1 },
+  GB: { unit: 'GB', means: 'GB', bytes: () => 1e9, takes: 2, shows: 1 },
+  MiB: { unit: 'MiB', means: 'MiB', bytes: () => MIB, takes: 0, shows: 0 },
+  GiB: { unit: 'GiB', means: 'GiB', bytes: () => GIB, takes: 2, shows: 2 },
+  'per cent': {
+    unit: '%',
+    means: '% of the drive',
+    bytes: ({ driveBytes }) => driveBytes / 100,
+    takes: 2,
+    shows: 1,
+  },
+  sectors: { unit: 'sectors', means: 'sectors', bytes: ({ sectorSize }) => sectorSize, takes: 0, shows: 0 },
 };
 
 /** A number with so many decimals at most, rounded down by a hair's breadth at most. */
@@ -55,6 +64,7 @@ export function typedFor(bytes: number, types: SizeManner, shows: SizeManner, wh
   return {
     text: String(number),
     unit: manner.unit,
+    means: manner.means,
     becomes,
     shown: `${(becomes / back.bytes(whole)).toFixed(back.shows)} ${back.unit}`,
   };

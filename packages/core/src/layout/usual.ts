@@ -1,18 +1,9 @@
 import { firmwareOf } from '../machine/firmware';
 import type { Machine, Profile, Store } from '../model/bench';
 import { knownFact } from '../model/known';
-import type { DriveThere, DriveWant, PartWant } from '../model/layout';
+import type { DriveThere, DriveWant, PartSchool, PartWant, SwapSchool } from '../model/layout';
 import type { Purpose } from '../model/profile';
 import { GIB, MIB } from '../units/bytes';
-
-/** Schools of one system's parts: one for all, or what grows by itself apart. */
-export const partSchools = ['one system part', '/var and /home apart'] as const;
-/** One of them. */
-export type PartSchool = (typeof partSchools)[number];
-/** Schools of swap. */
-export const swapSchools = ['1 GB', 'equal to memory', 'swap file', 'none'] as const;
-/** One of them. */
-export type SwapSchool = (typeof swapSchools)[number];
 
 /** What is asked of a system's drive; a school that nobody chose is the system's own habit. */
 export interface UsualAsked {

@@ -109,6 +109,35 @@ export const sizeManners = [
 /** A manner of telling a size. */
 export type SizeManner = (typeof sizeManners)[number];
 
+/** Schools of one system's parts: one for all, or what grows by itself apart. */
+export const partSchools = ['one system part', '/var and /home apart'] as const;
+/** One of them. */
+export type PartSchool = (typeof partSchools)[number];
+/** Schools of swap. */
+export const swapSchools = ['1 GB', 'equal to memory', 'swap file', 'none'] as const;
+/** One of them. */
+export type SwapSchool = (typeof swapSchools)[number];
+
+/** What a box has decided about the drive of its system; null where the usual holds. */
+export const boxLayoutSchema = z.object({
+  driveId: z.string().nullable().default(null),
+  parts: z.enum(partSchools).nullable().default(null),
+  swap: z.enum(swapSchools).nullable().default(null),
+  /** Sizes that a person gave parts, by their use. */
+  sizes: z.record(z.string().max(80), wantSizeSchema).default({}),
+  reserve: bytes.default(0),
+});
+/** What a box has decided about its drive. */
+export type BoxLayout = z.infer<typeof boxLayoutSchema>;
+/** Nothing is decided yet. */
+export const noBoxLayout = (): BoxLayout => ({
+  driveId: null,
+  parts: null,
+  swap: null,
+  sizes: {},
+  reserve: 0,
+});
+
 /** A plan of one drive, as `zb layout` takes it. */
 export const layoutPlanSchema = z.object({
   drive: driveThereSchema,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boxLayoutSchema, type BoxLayout } from './layout';
 import type { Stop } from './stops';
 
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
@@ -44,7 +45,10 @@ export const stopRecords = {
     /** How the stick is to be started: through the one-time menu, or by leaving it to the boot order. */
     startBy: z.enum(['menu', 'order']),
   },
-  install: {},
+  install: {
+    /** What was decided about the drive of its system. */
+    layout: boxLayoutSchema.nullable().default(null),
+  },
   'first-start': {},
   network: {},
   load: {},
@@ -66,4 +70,5 @@ export const emptyStopRecords = () => ({
   targetSerial: null,
   written: null,
   startBy: 'menu' as const,
+  layout: null as BoxLayout | null,
 });

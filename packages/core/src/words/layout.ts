@@ -1,9 +1,12 @@
 import type { LayoutCut, LayoutProblem } from '../layout/laid';
 import type { TableFault } from '../layout/read/fault';
+import type { Typed } from '../layout/typed';
+import { contentTitle } from '../model/content';
+import type { Machine, Store } from '../model/bench';
 import type { SpaceTaken } from '../layout/space/types';
 import type { InstallerWay, LayoutStep } from '../layout/steps';
-import type { NoLayout } from '../layout/usual';
-import type { LayoutFilesystem, PartUse } from '../model/layout';
+import type { LaidBox, NoBoxLayout } from '../layout/forBox';
+import type { LayoutFilesystem, PartSchool, PartUse, SwapSchool } from '../model/layout';
 import { formatBoth, formatIec } from '../units/bytes';
 import { plural } from './text';
 
@@ -60,8 +63,20 @@ export function layoutProblemWords(p: LayoutProblem, nameOf: (want: string) => s
 }
 
 /** Why a drive is not laid out by a plan. */
-export function noLayoutWords(n: NoLayout): string {
+export function noLayoutWords(n: NoBoxLayout): string {
   switch (n.code) {
+    case 'no machine':
+      return 'The layout follows the machine. Take one at Survey.';
+    case 'no system':
+      return 'The layout follows the system. Choose one at Choose.';
+    case 'no drive':
+      return 'No drive is in the machine, and none lies loose that may be lost. Put one on the shelf, or mark one.';
+    case 'which drive':
+      return 'Say which drive takes the system; nothing is planned over one before that.';
+    case 'drive is kept':
+      return `What is on “${n.drive}” is to be kept, so nothing is planned over it. Choose another drive.`;
+    case 'drive not decided':
+      return `Whether what is on “${n.drive}” may be lost is not decided. Decide it on the shelf, or choose another drive.`;
     case 'the installer lays it out itself':
       return 'Its installer lays the drive out by itself and asks for nothing. Choose a school to plan it by hand.';
     case 'written straight to the drive':
@@ -70,6 +85,61 @@ export function noLayoutWords(n: NoLayout): string {
       return 'Swap equal to memory needs the memory of the machine, which nobody has entered. Enter it at Survey, or take another school.';
   }
 }
+
+/** What heads the sheet of a box's drive. */
+export function layoutHeadline({ drive, sheet, why }: LaidBox): string {
+  if (!drive || why?.code === 'which drive') return 'Which drive takes the system?';
+  if (why)
+    return why.code === 'written straight to the drive'
+      ? `The image becomes “${drive.name}” as it is`
+      : 'Nothing can be laid out yet';
+  const cut = (sheet?.layout.problems.length ?? 0) > 0;
+  return cut ? `“${drive.name}” has no room for all of it` : `The system goes on “${drive.name}”`;
+}
+
+/** Why what is typed and what is shown differ and are the same. */
+export const typedWords = ({ text, unit, means, shown }: Typed): string =>
+  `${unit === means ? `This installer takes ${unit}` : `This installer says ${unit} and means ${means}`}: ${text} typed shows as ${shown} on its next screen. It is the same size.`;
+
+/** A drive as one that the system may go on: how large, where, and whether what is on it matters. */
+export function driveChoiceWords(d: Store, machine: Machine | undefined): { words: string; means: string } {
+  const where =
+    d.in !== null && d.in === machine?.id
+      ? `in ${machine.name}`
+      : d.in === null
+        ? 'loose'
+        : 'in another machine';
+  const fate =
+    d.fate === 'keep'
+      ? `to be kept: ${contentTitle(d)}`
+      : d.fate === 'may be lost'
+        ? contentTitle(d) || 'empty'
+        : `not decided: ${contentTitle(d)}`;
+  return {
+    words: d.name,
+    means: `${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,
+  };
+}
+
+/** What each school of parts means. */
+export const partSchoolWords: Record<PartSchool, { words: string; means: string }> = {
+  'one system part': {
+    words: 'One system part',
+    means: 'Simple: nothing of the system is ever short of room while there is some.',
+  },
+  '/var and /home apart': {
+    words: '/var and /home apart',
+    means: 'A runaway log cannot fill the system. Worth it for machines that log for others.',
+  },
+};
+
+/** What each school of swap means. */
+export const swapSchoolWords: Record<SwapSchool, string> = {
+  '1 GB': '1 GB, for what is seldom needed',
+  'equal to memory': 'equal to memory, so that it can hibernate',
+  'swap file': 'a file in the system, sized later',
+  none: 'none',
+};
 
 /** What the nearest layout takes away. */
 export const layoutCutWords = (c: LayoutCut, nameOf: (want: string) => string): string =>

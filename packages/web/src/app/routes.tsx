@@ -42,6 +42,7 @@ export const router = createBrowserRouter([
       { path: 'box/:boxId/verify', ...page(() => import('../features/verify/VerifyPage')) },
       { path: 'box/:boxId/write', ...page(() => import('../features/write/WritePage')) },
       { path: 'box/:boxId/firmware', ...page(() => import('../features/firmware/FirmwarePage')) },
+      { path: 'box/:boxId/install', ...page(() => import('../features/install/InstallPage')) },
       { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
       { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },
       { path: '*', ...page(() => import('../parts/NotFound')) },

@@ -15,11 +15,25 @@ const HEIGHT = 150;
 const WIDTH = 72;
 
 /** A drive, a stick or a card as a vertical column of strata; what becomes of each is told by its pattern and its word. */
-export function DriveColumn({ title, strata }: { title: string; strata: readonly Stratum[] }) {
-  const y = scaleLinear().domain([0, 1]).range([HEIGHT, 0]);
+export function DriveColumn({
+  title,
+  strata,
+  tall = 1,
+  outside = false,
+}: {
+  title: string;
+  strata: readonly Stratum[];
+  /** Of the scale beside it, 0 to 1. */
+  tall?: number;
+  /** It lies beside the machine. */
+  outside?: boolean;
+}) {
+  const y = scaleLinear()
+    .domain([0, 1])
+    .range([HEIGHT, HEIGHT * (1 - tall)]);
   const tops = strata.map((_, i) => strata.slice(0, i + 1).reduce((sum, s) => sum + s.share, 0));
   return (
-    <chakra.figure css={{ width: `${WIDTH}px`, fontSize: '12px' }} textAlign="center">
+    <chakra.figure flexShrink="0" css={{ width: `${WIDTH}px`, fontSize: '12px' }} textAlign="center">
       <chakra.svg
         role="img"
         aria-label={`${title}: ${strata.map((s) => s.word).join(', ')}`}
@@ -37,6 +51,7 @@ export function DriveColumn({ title, strata }: { title: string; strata: readonly
               height={y((tops[i] ?? 1) - s.share) - top}
               fill={fillOf(s.pattern)}
               stroke="var(--zb-colors-fg)"
+              strokeDasharray={outside ? '3 2' : undefined}
             />
           );
         })}

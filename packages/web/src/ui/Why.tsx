@@ -7,7 +7,13 @@ export function Why({ of, children }: { of: ReactNode; children: ReactNode }) {
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
       <Popover.Trigger asChild>
-        <Word textDecorationStyle="dotted" color="fg" fontWeight="normal" paddingInline="0">
+        <Word
+          textDecorationStyle="dotted"
+          color="fg"
+          fontWeight="normal"
+          paddingInline="0"
+          whiteSpace="nowrap"
+        >
           {of}
         </Word>
       </Popover.Trigger>

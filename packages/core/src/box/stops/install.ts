@@ -100,9 +100,4 @@ export const install: StopModule = {
       ),
     ),
   ],
-  later: {
-    headline: 'Which drive does the installer take?',
-    words:
-      'This stop will rehearse the plan over every order the drives may answer in; until then it shows who is in the machine.',
-  },
 };

@@ -32,7 +32,12 @@ export default function MeasuredChart({ runs }: { runs: MeasuredRun[] }) {
     markers: { size: [0, 6], strokeWidth: 0 },
     stroke: { width: [1, 0] },
     grid: { borderColor: token('colors-rule') },
-    legend: { show: true, position: 'top', horizontalAlign: 'left', markers: { strokeWidth: 0, offsetX: -4 } },
+    legend: {
+      show: true,
+      position: 'top',
+      horizontalAlign: 'left',
+      markers: { strokeWidth: 0, offsetX: -4 },
+    },
     tooltip: { enabled: false },
     xaxis: { type: 'category', axisTicks: { show: false } },
     yaxis: {

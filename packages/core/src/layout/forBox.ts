@@ -1,0 +1,72 @@
+import {
+  findMachine,
+  findProfile,
+  storesIn,
+  storesOf,
+  type Bench,
+  type Box,
+  type Store,
+} from '../model/bench';
+import {
+  layoutPlanSchema,
+  noBoxLayout,
+  type BoxLayout,
+  type DriveWant,
+  type LayoutPlan,
+} from '../model/layout';
+import { layoutSheet, type LayoutSheet } from './sheet';
+import { driveThere, usualWant, type NoLayout } from './usual';
+
+/** Why nothing is laid out for a box yet. */
+export type NoBoxLayout =
+  | NoLayout
+  | { code: 'no machine' }
+  | { code: 'no system' }
+  | { code: 'no drive' }
+  | { code: 'which drive'; count: number }
+  | { code: 'drive is kept'; drive: string }
+  | { code: 'drive not decided'; drive: string };
+
+/** What a box's drive becomes, or why that cannot be said. */
+export interface LaidBox {
+  decided: BoxLayout;
+  /** Drives in the machine, loose ones that may be lost, and the one that was chosen. */
+  drives: Store[];
+  drive: Store | null;
+  plan: LayoutPlan | null;
+  sheet: LayoutSheet | null;
+  why: NoBoxLayout | null;
+}
+
+/** Sizes that a person gave, in place of the usual ones. */
+const withSizes = (want: DriveWant, { sizes, reserve }: BoxLayout): DriveWant => ({
+  ...want,
+  reserve,
+  wants: want.wants.map((w) => ({ ...w, size: sizes[w.id] ?? w.size })),
+});
+
+/** The layout of the drive that a box's system goes on, by what the box has decided and else by the usual. */
+export function laidBox(bench: Bench, box: Box): LaidBox {
+  const decided = box.layout ?? noBoxLayout();
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  const inside = machine ? storesIn(bench, machine.id) : [];
+  const loose = storesOf(bench).filter(
+    (s) => s.in === null && s.owned && s.kind === 'drive' && s.fate === 'may be lost',
+  );
+  const chosen = storesOf(bench).find((s) => s.id === decided.driveId);
+  const drives = [...new Set([...inside, ...loose, ...(chosen ? [chosen] : [])])];
+  const free = inside.filter((s) => s.fate === 'may be lost');
+  const drive = chosen ?? (free.length === 1 ? free[0] : undefined) ?? null;
+  const none = (why: NoBoxLayout): LaidBox => ({ decided, drives, drive, plan: null, sheet: null, why });
+  if (!machine) return none({ code: 'no machine' });
+  if (!profile) return none({ code: 'no system' });
+  if (!drive)
+    return none(drives.length === 0 ? { code: 'no drive' } : { code: 'which drive', count: drives.length });
+  if (drive.fate === 'keep') return none({ code: 'drive is kept', drive: drive.name });
+  if (drive.fate !== 'may be lost') return none({ code: 'drive not decided', drive: drive.name });
+  const want = usualWant({ profile, machine, drive, parts: decided.parts, swap: decided.swap });
+  if ('code' in want) return none(want);
+  const plan = layoutPlanSchema.parse({ drive: driveThere(drive), want: withSizes(want, decided) });
+  return { decided, drives, drive, plan, sheet: layoutSheet(plan), why: null };
+}
