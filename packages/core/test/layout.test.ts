@@ -150,6 +150,15 @@ describe('what cannot be had', () => {
     expect(l.cuts.filter((c) => c.got === null).map((c) => c.want)).toEqual(['home', 'swap']);
   });
 
+  it('a size below what its system needs is made as it is asked for, and said', () => {
+    const l = lay(
+      drive(64e9),
+      want('gpt', [part('system', fixed(GIB), { use: 'system', minimum: 8 * GIB })]),
+    );
+    expect(codes(l)).toEqual(['below its least']);
+    expect(sizes(l).system).toBe(GIB);
+  });
+
   it('a full size that is refused goes through a few MiB smaller (common practice, no source)', () => {
     const full = lay(drive(64e9), want('gpt', [part('a', REST)]));
     const less = lay(drive(64e9), want('gpt', [part('a', REST)], { reserve: 4 * MIB }));

@@ -23,6 +23,7 @@ export interface LaidPart {
 /** Why a plan cannot be had as it was asked for, or what of it is to be known. */
 export type LayoutProblem =
   | { code: 'too large'; asked: number; room: number; binds: string[] }
+  | { code: 'below its least'; want: string; asked: number; least: number }
   | { code: 'too many primaries'; wanted: number; free: number }
   | { code: 'another table keeps nothing'; table: DriveWant['table'] }
   | { code: 'nothing kept of that number'; number: number }

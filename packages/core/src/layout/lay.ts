@@ -157,6 +157,9 @@ export function lay(drive: DriveThere, want: DriveWant): Layout {
     const parts = only ? [part(only, 1, 'primary', 0, to, want.table)] : [];
     return { ...base, parts, unused: [], problems, cuts: [], exact: true };
   }
+  for (const w of want.wants)
+    if (w.size.kind === 'fixed' && w.minimum !== null && w.size.bytes < w.minimum)
+      problems.push({ code: 'below its least', want: w.id, asked: w.size.bytes, least: w.minimum });
   const kinds = kindsOf(want, stay);
   if (kinds.problem) problems.push(kinds.problem);
   const holes = holesOf(drive, want, stay);

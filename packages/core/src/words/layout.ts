@@ -45,6 +45,8 @@ export function layoutProblemWords(p: LayoutProblem, nameOf: (want: string) => s
   switch (p.code) {
     case 'too large':
       return `The parts ask for ${formatIec(p.asked)} and there is room for ${formatIec(p.room)}. What asks: ${p.binds.map(nameOf).join(', ') || 'their least sizes'}.`;
+    case 'below its least':
+      return `${nameOf(p.want)} is to have ${formatIec(p.asked)} and needs ${formatIec(p.least)} at least. Give it more, or it will not go in.`;
     case 'too many primaries':
       return `${plural(p.wanted, 'part')} must be primary and the table has room for ${p.free}. Keep fewer parts, or take GPT.`;
     case 'another table keeps nothing':
@@ -94,6 +96,7 @@ export function layoutHeadline({ drive, sheet, why }: LaidBox): string {
       ? `The image becomes “${drive.name}” as it is`
       : 'Nothing can be laid out yet';
   const cut = (sheet?.layout.problems.length ?? 0) > 0;
+  if (cut && sheet?.layout.cuts.length === 0) return 'The layout cannot be had as it is asked for';
   return cut ? `“${drive.name}” has no room for all of it` : `The system goes on “${drive.name}”`;
 }
 

@@ -74,7 +74,7 @@ function InstallPage({ context }: { context: BoxContext }) {
           </Said>
         )}
         {sheet?.layout.problems.map((p) => (
-          <Said key={p.code} kind="stop" loud={false}>
+          <Said key={`${p.code} ${'want' in p ? p.want : ''}`} kind="stop" loud={false}>
             {layoutProblemWords(p, nameOf)}{' '}
             {sheet.layout.cuts.length > 0 &&
               `Below is the nearest that fits: ${sheet.layout.cuts.map((c) => layoutCutWords(c, nameOf)).join(', ')}.`}
