@@ -67,6 +67,41 @@ test('the drive of a system is laid out: chosen, sized, by schools, a little sma
   await expect(page.getByText('are left free at the end now', { exact: false })).toHaveCount(0);
 });
 
+test('a border is moved by keys and by hand; what it would become is shown while it is held, and one undo takes it back', async ({
+  page,
+  open,
+}) => {
+  await open('/box/film-night/install');
+  await page.getByRole('radio', { name: /^Loose SSD/ }).check({ force: true });
+  const row = page.getByRole('table', { name: 'Parts' }).getByRole('row', { name: /^system/ });
+  const border = page.getByRole('slider', { name: 'Border of system and film' });
+  await expect(row).toContainText('16384 MB');
+  await border.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(row).toContainText('17408 MB');
+  await page.keyboard.press('PageDown');
+  await expect(row).toContainText('27648 MB');
+  await page.keyboard.press('End');
+  await expect(border).toHaveAttribute('aria-valuenow', String(await border.getAttribute('aria-valuemax')));
+  await page.keyboard.press('Home');
+  const least = Number(await border.getAttribute('aria-valuemin'));
+  await expect(border).toHaveAttribute('aria-valuenow', String(Math.ceil(least / 2 ** 20) * 2 ** 20));
+
+  const box = await border.boundingBox();
+  if (!box) throw new Error('no border');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 50, { steps: 5 });
+  await expect(row).not.toContainText('7630 MB');
+  const shown = await row.innerText();
+  await page.mouse.up();
+  await expect(row).toHaveText(shown.replace(/\s+/g, ' '), { useInnerText: true });
+  await expect(status(page)).toContainText('Border of system moved');
+  await page.keyboard.press('Control+z');
+  await expect(border).toHaveAttribute('aria-valuenow', String(Math.ceil(least / 2 ** 20) * 2 ** 20));
+  await axe(page);
+});
+
 test('an image that is written as it is, and a box without a machine, say so', async ({ page, open }) => {
   await open('/box/games-corner/install');
   await expect(headline(page)).toContainText('as it is');

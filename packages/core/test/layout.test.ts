@@ -6,6 +6,7 @@ import { layoutSheet } from '../src/layout/sheet';
 import { spaceIn } from '../src/layout/space/spaceIn';
 import { layoutSteps } from '../src/layout/steps';
 import { decideLayout } from '../src/acts/install';
+import { bordersOf, movedBorder } from '../src/layout/borders';
 import { laidBox } from '../src/layout/forBox';
 import { strataAfter, stratumNow } from '../src/layout/strata';
 import { applyChanges } from '../src/model/changes';
@@ -470,6 +471,27 @@ describe('the drive of a box', () => {
       decided(sized, { parts: '/var and /home apart' }),
     ])
       expect([anew.layout?.sizes, anew.layout?.reserve]).toEqual([{}, 0]);
+  });
+  it('has borders that move between the least and the most, snap, and keep what both parts have together', () => {
+    const chosen = decided(decided(box, { driveId: 'loose-480' }), { swap: 'equal to memory' });
+    const laid = laidBox(bench, chosen);
+    const all = bordersOf(laid);
+    expect(all.map((b) => b.names)).toEqual([
+      ['system', 'swap'],
+      ['swap', 'film'],
+    ]);
+    for (const b of all)
+      for (const to of [0, b.least, b.bytes + b.step, b.most, 1e15]) {
+        const sizes = movedBorder(laid, b, to);
+        const after = laidBox(bench, decided(chosen, { sizes }));
+        expect(after.sheet?.layout.problems).toEqual([]);
+        const size = (l: typeof laid, id: string): number =>
+          l.sheet?.layout.parts.find((p) => p.want === id)?.bytes ?? 0;
+        expect(size(after, b.before) + size(after, b.behind)).toBe(
+          size(laid, b.before) + size(laid, b.behind),
+        );
+        expect(size(after, b.before)).toBeGreaterThanOrEqual(b.least);
+      }
   });
   it('is drawn from the bottom up, every part tall enough to be seen, in all of one height', () => {
     const laid = laidBox(bench, decided(box, { driveId: 'loose-480' }));

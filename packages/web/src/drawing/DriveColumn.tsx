@@ -1,8 +1,9 @@
 import { Box, chakra, HStack } from '@chakra-ui/react';
 import { scaleLinear } from 'd3-scale';
+import { useState, type PointerEvent } from 'react';
 import { formatIec } from '@zb/core/units/bytes';
 import { Sub } from '../ui/Words';
-import { fillOf, type Pattern } from './patterns';
+import { colour, fillOf, type Pattern } from './patterns';
 
 export interface Stratum {
   /** Of the whole column, 0 to 1, from the bottom up. */
@@ -11,8 +12,92 @@ export interface Stratum {
   word: string;
 }
 
+/** A border in a column that can be moved: by pointer and touch, and by keys as a slider. */
+export interface Handle {
+  key: string;
+  /** Where it lies, 0 to 1 from the bottom of the column. */
+  at: number;
+  label: string;
+  /** Its value in words. */
+  says: string;
+  now: number;
+  least: number;
+  most: number;
+  step: number;
+  /** What one unit of the drawing is worth. */
+  perHeight: number;
+  onMove: (to: number) => void;
+  /** It is let go, or a key moved it. */
+  onSet: (to: number) => void;
+}
+
 const HEIGHT = 150;
 const WIDTH = 72;
+
+/** Keys of a slider (WAI-ARIA Authoring Practices, “Slider”), in steps. */
+const STEPS: Record<string, number> = {
+  ArrowDown: 1,
+  ArrowRight: 1,
+  ArrowUp: -1,
+  ArrowLeft: -1,
+  PageDown: 10,
+  PageUp: -10,
+};
+
+/** The border itself: a line wide enough for a finger. */
+function Grip({ handle: h, y, height }: { handle: Handle; y: number; height: number }) {
+  const [from, setFrom] = useState<{ y: number; value: number } | null>(null);
+  const within = (value: number): number => Math.min(h.most, Math.max(h.least, value));
+  const at = (e: PointerEvent<SVGGElement>): number => {
+    const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const scale = box ? box.height / (HEIGHT + 2) : 1;
+    return from ? within(from.value + ((e.clientY - from.y) / scale / height) * h.perHeight) : h.now;
+  };
+  return (
+    <chakra.g
+      role="slider"
+      tabIndex={0}
+      aria-label={h.label}
+      aria-orientation="vertical"
+      aria-valuenow={h.now}
+      aria-valuemin={h.least}
+      aria-valuemax={h.most}
+      aria-valuetext={h.says}
+      css={{
+        cursor: 'ns-resize',
+        touchAction: 'none',
+        _focusVisible: { outline: '2px solid {colors.work}' },
+      }}
+      onKeyDown={(e) => {
+        const steps = STEPS[e.key];
+        const to =
+          e.key === 'Home' ? h.least : e.key === 'End' ? h.most : steps && within(h.now + steps * h.step);
+        if (to === undefined) return;
+        e.preventDefault();
+        e.stopPropagation();
+        h.onSet(to);
+      }}
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setFrom({ y: e.clientY, value: h.now });
+      }}
+      onPointerMove={(e) => from && h.onMove(at(e))}
+      onPointerUp={(e) => {
+        if (!from) return;
+        h.onSet(at(e));
+        setFrom(null);
+      }}
+      onPointerCancel={() => {
+        if (from) h.onSet(from.value);
+        setFrom(null);
+      }}
+    >
+      <rect x="0" y={y - 7} width={WIDTH} height="14" fill="transparent" />
+      <rect x={WIDTH / 2 - 11} y={y - 3} width="22" height="6" fill={colour('bg')} stroke={colour('work')} />
+      <path d={`M0 ${y}H${WIDTH}`} stroke={colour('work')} strokeWidth="1.5" />
+    </chakra.g>
+  );
+}
 
 /** A drive, a stick or a card as a vertical column of strata; what becomes of each is told by its pattern and its word. */
 export function DriveColumn({
@@ -20,6 +105,7 @@ export function DriveColumn({
   strata,
   tall = 1,
   outside = false,
+  handles = [],
 }: {
   title: string;
   strata: readonly Stratum[];
@@ -27,6 +113,7 @@ export function DriveColumn({
   tall?: number;
   /** It lies beside the machine. */
   outside?: boolean;
+  handles?: readonly Handle[];
 }) {
   const y = scaleLinear()
     .domain([0, 1])
@@ -35,7 +122,7 @@ export function DriveColumn({
   return (
     <chakra.figure flexShrink="0" css={{ width: `${WIDTH}px`, fontSize: '12px' }} textAlign="center">
       <chakra.svg
-        role="img"
+        {...(handles.length > 0 ? { role: 'group' } : { role: 'img' })}
         aria-label={`${title}: ${strata.map((s) => s.word).join(', ')}`}
         viewBox={`-1 -1 ${WIDTH + 2} ${HEIGHT + 2}`}
         css={{ width: '100%', display: 'block' }}
@@ -55,6 +142,9 @@ export function DriveColumn({
             />
           );
         })}
+        {handles.map((h) => (
+          <Grip key={h.key} handle={h} y={y(h.at)} height={HEIGHT * tall} />
+        ))}
       </chakra.svg>
       <figcaption>
         <b>{title}</b>

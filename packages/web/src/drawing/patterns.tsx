@@ -6,7 +6,8 @@ export type Pattern = 'code' | 'table' | 'part' | 'gap' | 'beyond' | 'erased' | 
 /** The fill of a shape. */
 export const fillOf = (pattern: Pattern): string => (pattern === 'part' ? 'none' : `url(#zb-${pattern})`);
 
-const colour = (token: string): string => `var(--zb-colors-${token})`;
+/** A colour of the theme within a drawing. */
+export const colour = (token: string): string => `var(--zb-colors-${token})`;
 
 /** The patterns, drawn once on a page; everything that is filled names one of them. */
 export const Patterns = () => (

@@ -56,16 +56,29 @@ export function LedgerAside({
     return (
       <>
         <InBar slot="ledger">
-          <Word
-            onClick={() => setOpen(true)}
-            minHeight="touch"
-            aria-label={`${label}, ${stops} Stop, ${checks} Check`}
-            textDecoration="none"
-            paddingInline="2"
-          >
+          <Word onClick={() => setOpen(true)} minHeight="touch" textDecoration="none" paddingInline="2">
+            {/* What is seen is part of what is heard, in the same order. */}
+            {stops + checks > 0 ? (
+              <Box as="span" srOnly>
+                {label},{' '}
+              </Box>
+            ) : (
+              label
+            )}
             {stops > 0 && <HazardMark grade="stop" words={String(stops)} />}
+            {stops > 0 && (
+              <Box as="span" srOnly>
+                {' '}
+                Stop,{' '}
+              </Box>
+            )}
             {checks > 0 && <HazardMark grade="check" words={String(checks)} />}
-            {stops + checks === 0 && label}
+            {checks > 0 && (
+              <Box as="span" srOnly>
+                {' '}
+                Check
+              </Box>
+            )}
           </Word>
         </InBar>
         <Suspense fallback={null}>

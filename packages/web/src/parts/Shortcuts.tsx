@@ -2,6 +2,13 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { recall, remember } from '../storage/remembered';
 import { told } from '../storage/told';
 
+const TICKED = new Set(['radio', 'checkbox', 'range', 'button', 'submit', 'file']);
+/** Is a text being typed where this happened? */
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLTextAreaElement ||
+  target instanceof HTMLSelectElement ||
+  (target instanceof HTMLInputElement && !TICKED.has(target.type));
+
 export interface Shortcut {
   /** One character, the name of a key, or keys held together: “k”, “arrowleft”, “mod+enter”. */
   keys: string;
@@ -35,7 +42,9 @@ function One({ keys, does, act }: { keys: string; does: string; act: () => void 
     description: does,
     preventDefault: true,
     enabled: on || keys.length > 1,
-    ignoreEventWhen: (e) => e.defaultPrevented || covered(),
+    // Keys held together mean the same on a choice or a slider; in a text they are the text’s own.
+    enableOnFormTags: keys.startsWith('mod+'),
+    ignoreEventWhen: (e) => e.defaultPrevented || covered() || typing(e.target),
   });
   return null;
 }

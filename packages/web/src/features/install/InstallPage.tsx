@@ -1,5 +1,7 @@
 import { HStack, Stack, Text } from '@chakra-ui/react';
+import { useState } from 'react';
 import { decideLayout } from '@zb/core/acts/install';
+import { bordersOf, movedBorder, type Border } from '@zb/core/layout/borders';
 import { laidBox } from '@zb/core/layout/forBox';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
 import { partSchools, swapSchools, type BoxLayout } from '@zb/core/model/layout';
@@ -33,11 +35,20 @@ const LESS = 4 * 1024 ** 2;
 function InstallPage({ context }: { context: BoxContext }) {
   const { bench, box, machine, profile } = context;
   const act = useAct();
-  const laid = laidBox(bench, box);
+  // While a border is held, what it would become is shown and nothing is kept.
+  const [held, setHeld] = useState<BoxLayout['sizes'] | null>(null);
+  const kept = laidBox(bench, box);
+  const laid = held ? laidBox(bench, { ...box, layout: { ...kept.decided, sizes: held } }) : kept;
   const { decided, drives, drive, plan, sheet, why } = laid;
   const decide = (changed: Partial<BoxLayout>, label: string): void =>
     void act(decideLayout(box, changed, label));
   const nameOf = (id: string): string => plan?.want.wants.find((w) => w.id === id)?.name ?? id;
+  const moveBorder = (border: Border, bytes: number, set: boolean): void => {
+    const sizes = movedBorder(kept, bordersOf(kept).find((b) => b.before === border.before) ?? border, bytes);
+    if (!set) return setHeld(sizes);
+    setHeld(null);
+    decide({ sizes }, `Border of ${border.names[0]} moved`);
+  };
   const choice = drives.length > 0 && (
     <Choices
       label="Drive that takes the system"
@@ -85,7 +96,7 @@ function InstallPage({ context }: { context: BoxContext }) {
           css={sheet ? { gridTemplateColumns: { lg: 'minmax(318px, 1fr) minmax(0, 1.35fr)' } } : {}}
         >
           <Stack gap="3">
-            <BeforeAfter laid={laid} />
+            <BeforeAfter laid={laid} onBorder={moveBorder} />
             {sheet && choice}
           </Stack>
           {sheet && plan ? (
