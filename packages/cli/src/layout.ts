@@ -1,11 +1,9 @@
-import { arranged, findBox, findMachine, findProfile, storesIn, storesOf } from '@zb/core/model/bench';
-import { benchFromText } from '@zb/core/model/file';
 import { z } from 'zod';
+import { changedLayout, laidBox } from '@zb/core/layout/forBox';
 import { readTable } from '@zb/core/layout/read/table';
 import { TableError } from '@zb/core/layout/read/fault';
 import { layoutSheet } from '@zb/core/layout/sheet';
-import { installerWays, layoutSteps, type InstallerWay } from '@zb/core/layout/steps';
-import { driveThere, usualWant } from '@zb/core/layout/usual';
+import { installerWays, layoutSteps } from '@zb/core/layout/steps';
 import { fstab } from '@zb/core/layout/write/fstab';
 import { mkfsCommands } from '@zb/core/layout/write/mkfs';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
@@ -18,13 +16,15 @@ import {
   noLayoutWords,
   tableFaultWords,
 } from '@zb/core/words/layout';
+import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
 
 /** Ways in which a layout can be printed. */
 export const layoutForms = ['json', 'sfdisk', 'sgdisk', 'mkfs', 'fstab', 'steps'] as const;
 export type LayoutForm = (typeof layoutForms)[number];
 
-function planFrom(text: string): LayoutPlan {
+/** A plan as JSON. Throws InputError. */
+export function planFrom(text: string): LayoutPlan {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -44,48 +44,41 @@ export interface BoxAsked {
   swap?: string;
 }
 
-const oneOf = <T extends string>(list: readonly T[], value: string | undefined, option: string): T | null => {
-  if (value === undefined) return null;
+function oneOf<T extends string>(list: readonly T[], value: string, option: string): T {
   const found = list.find((x) => x === value);
   if (found === undefined) throw new InputError(`${option} is one of: ${list.join(', ')}`);
   return found;
-};
-
-/** The plan of a box's drive: the one that is named, loose ones too, or the only one in its machine that may be lost. */
-export function planOfBox(text: string, asked: BoxAsked): string {
-  const bench = arranged(benchFromText(text));
-  const box = findBox(bench, asked.box ?? '');
-  if (!box) throw new InputError(`there is no box ${asked.box ?? ''} on this bench`);
-  const machine = findMachine(bench, box.machineId);
-  const profile = findProfile(bench, box.profileId);
-  if (!machine || !profile) throw new InputError(`${box.name} has no machine or no system yet`);
-  const inside = storesIn(bench, machine.id);
-  const free = inside.filter((s) => s.fate === 'may be lost');
-  const drive = asked.drive === undefined ? free[0] : storesOf(bench).find((s) => s.id === asked.drive);
-  if (!drive || (asked.drive === undefined && free.length > 1))
-    throw new InputError(
-      `say which drive with --drive: ${inside.map((s) => `${s.id} (${s.fate})`).join(', ') || 'none is in the machine'}`,
-    );
-  if (drive.fate !== 'may be lost')
-    throw new InputError(`“${drive.name}” is not marked as one that may be lost; nothing is planned over it`);
-  const parts = oneOf(partSchools, asked.parts, '--parts');
-  const want = usualWant({ profile, machine, drive, parts, swap: oneOf(swapSchools, asked.swap, '--swap') });
-  if ('code' in want) throw new InputError(noLayoutWords(want));
-  return JSON.stringify({ drive: driveThere(drive), want });
 }
 
-const wayFrom = (text: string): InstallerWay => {
-  const way = installerWays.find((w) => w === text);
-  if (!way) throw new InputError(`--way is one of: ${installerWays.join(', ')}`);
-  return way;
-};
+/** The plan of a box's drive, as the page lays it out; what is asked for here stands in place of what the box decided. */
+export function planOfBox(text: string, asked: BoxAsked): LayoutPlan {
+  const bench = readBench(text);
+  const box = boxOf(bench, asked.box ?? '');
+  const layout = changedLayout(box.layout, {
+    ...(asked.drive === undefined ? {} : { driveId: asked.drive }),
+    ...(asked.parts === undefined ? {} : { parts: oneOf(partSchools, asked.parts, '--parts') }),
+    ...(asked.swap === undefined ? {} : { swap: oneOf(swapSchools, asked.swap, '--swap') }),
+  });
+  const { drive, drives, plan, why } = laidBox(bench, { ...box, layout });
+  const another = asked.drive !== undefined && drive?.id !== asked.drive;
+  if (another || why?.code === 'which drive' || why?.code === 'no drive')
+    throw new InputError(
+      `say which drive with --drive: ${drives.map((s) => `${s.id} (${s.fate})`).join(', ') || 'none is there'}`,
+    );
+  if (!plan) throw new InputError(why ? noLayoutWords(why) : 'nothing is laid out');
+  return plan;
+}
 
 /** What `zb layout PLAN.json` prints: text for another tool, or all of it as data. Sizes in bytes. */
-export function layoutOutput(text: string, form: string, way: string): string | object {
-  const plan = planFrom(text);
+export function layoutOutput(plan: LayoutPlan, form: string, way: string): string | object {
+  const as = oneOf(layoutForms, form, '--as');
+  if (as === 'steps') {
+    const steps = layoutSteps(plan, oneOf(installerWays, way, '--way'));
+    return { way, steps: steps.map((s) => ({ ...s, words: layoutStepWords(s) })) };
+  }
   const { layout, rows } = layoutSheet(plan);
   const lines = (list: readonly string[]): string => list.map((l) => `${l}\n`).join('');
-  switch (layoutForms.find((f) => f === form)) {
+  switch (as) {
     case 'sfdisk':
       return sfdiskScript(layout);
     case 'sgdisk':
@@ -94,11 +87,6 @@ export function layoutOutput(text: string, form: string, way: string): string | 
       return lines(mkfsCommands(layout, plan.device));
     case 'fstab':
       return fstab(layout);
-    case 'steps':
-      return {
-        way,
-        steps: layoutSteps(plan, wayFrom(way)).map((s) => ({ ...s, words: layoutStepWords(s) })),
-      };
     case 'json': {
       const nameOf = (id: string): string => plan.want.wants.find((w) => w.id === id)?.name || id;
       return {
@@ -108,8 +96,6 @@ export function layoutOutput(text: string, form: string, way: string): string | 
         parts: rows.map(({ part, typed, rest, space }) => ({ ...part, typed, rest, space })),
       };
     }
-    case undefined:
-      throw new InputError(`--as is one of: ${layoutForms.join(', ')}`);
   }
 }
 

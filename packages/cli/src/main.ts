@@ -14,7 +14,7 @@ import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
-import { layoutForms, layoutOutput, planOfBox, tableOutput, type BoxAsked } from './layout';
+import { layoutForms, layoutOutput, planFrom, planOfBox, tableOutput, type BoxAsked } from './layout';
 import { limitFrom, USUAL_LIMIT } from './limit';
 import { readImageFile } from './imageFile';
 import { profileOutput } from './profileOutput';
@@ -77,7 +77,8 @@ zb.command('layout')
   .action(async (path: string | undefined, o: { as: string; way: string; bench?: string } & BoxAsked) => {
     if (path === undefined && o.bench === undefined)
       throw new InputError('layout needs a PLAN, or --bench FILE with --box ID');
-    const plan = o.bench === undefined ? await readText(path ?? '-') : planOfBox(await readText(o.bench), o);
+    const plan =
+      o.bench === undefined ? planFrom(await readText(path ?? '-')) : planOfBox(await readText(o.bench), o);
     const out = layoutOutput(plan, o.as, o.way);
     if (typeof out === 'string') process.stdout.write(out);
     else print(out);

@@ -6,7 +6,7 @@ import { layoutSheet } from '../src/layout/sheet';
 import { spaceIn } from '../src/layout/space/spaceIn';
 import { layoutSteps } from '../src/layout/steps';
 import { decideLayout } from '../src/acts/install';
-import { bordersOf, movedBorder } from '../src/layout/borders';
+import { bordersOf, heightOf, movedBorder } from '../src/layout/borders';
 import { laidBox } from '../src/layout/forBox';
 import { strataAfter, stratumNow } from '../src/layout/strata';
 import { applyChanges } from '../src/model/changes';
@@ -492,6 +492,23 @@ describe('the drive of a box', () => {
         );
         expect(size(after, b.before)).toBeGreaterThanOrEqual(b.least);
       }
+  });
+  it('has its borders where its parts meet, also above room that is left free', () => {
+    for (const reserve of [0, 4 * MIB]) {
+      const laid = laidBox(bench, decided(box, { driveId: 'loose-480', reserve }));
+      const strata = strataAfter(laid);
+      const [border] = bordersOf(laid);
+      if (!border) throw new Error('no border');
+      const below = strata.slice(
+        0,
+        strata.findIndex((s) => s.part === border.before),
+      );
+      expect(below.some((s) => s.part === border.behind)).toBe(true);
+      expect(heightOf(border, strata)).toBeCloseTo(
+        below.reduce((n, s) => n + s.share, 0),
+        9,
+      );
+    }
   });
   it('is drawn from the bottom up, every part tall enough to be seen, in all of one height', () => {
     const laid = laidBox(bench, decided(box, { driveId: 'loose-480' }));

@@ -1,7 +1,8 @@
-import type { BoxLayout, PartWant } from '../model/layout';
+import { startsMachine, type BoxLayout, type PartWant } from '../model/layout';
 import { GIB, MIB } from '../units/bytes';
 import type { LaidBox } from './forBox';
-import { unitsFor } from './place';
+import { leastOf, unitsFor } from './place';
+import type { DriveStratum } from './strata';
 import { UNIT } from './table';
 
 /** A border between two parts that can be moved: the size of the one before it, from its least to its most. Bytes. */
@@ -15,13 +16,10 @@ export interface Border {
   most: number;
   /** One step of a key; sizes snap to it. */
   step: number;
-  /** Where it lies, from the end of the drive: 0 to 1 of what is drawn, by its strata. */
-  behindParts: number;
 }
 
-const leastOf = (w: PartWant): number => unitsFor(w.minimum ?? UNIT) * UNIT;
-/** Parts whose size is what it is. */
-const stands = (w: PartWant): boolean => w.use === 'start' || w.use === 'BIOS boot';
+/** The same in whole units, as parts are laid. */
+const leastUnits = (w: PartWant): number => unitsFor(leastOf(w)) * UNIT;
 
 /** The borders of a box's layout that can be moved, in the order of the parts. */
 export function bordersOf({ plan, sheet }: LaidBox): Border[] {
@@ -30,11 +28,11 @@ export function bordersOf({ plan, sheet }: LaidBox): Border[] {
   return parts.flatMap((p, i): Border[] => {
     const next = parts[i + 1];
     const [before, behind] = [p, next].map((x) => plan.want.wants.find((w) => w.id === x?.want));
-    if (!next || !before || !behind || stands(before) || stands(behind)) return [];
+    if (!next || !before || !behind || startsMachine(before) || startsMachine(behind)) return [];
     // A hole, or the record of a logical part, between them is no part of either.
     const both = p.bytes + next.bytes;
-    const most = both - leastOf(behind);
-    const least = leastOf(before);
+    const most = both - leastUnits(behind);
+    const least = leastUnits(before);
     if (most <= least) return [];
     const step = both >= 16 * GIB ? GIB : 64 * MIB;
     return [
@@ -46,14 +44,19 @@ export function bordersOf({ plan, sheet }: LaidBox): Border[] {
         least,
         most,
         step,
-        behindParts: parts.length - 1 - i,
       },
     ];
   });
 }
 
+/** Where a border is drawn, 0 to 1 from the bottom: above the part behind it. */
+export function heightOf(b: Border, strata: readonly DriveStratum[]): number {
+  const behind = strata.findIndex((s) => s.part === b.behind);
+  return strata.slice(0, behind + 1).reduce((sum, s) => sum + s.share, 0);
+}
+
 /** A size brought to whole steps, within what the border allows. */
-export const snapped = (b: Border, bytes: number): number =>
+const snapped = (b: Border, bytes: number): number =>
   Math.min(b.most, Math.max(b.least, Math.round(bytes / b.step) * b.step));
 
 /** The sizes a person gave once a border is moved: the part before it gets them, the one behind what is left of both. */

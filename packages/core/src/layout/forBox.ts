@@ -45,6 +45,12 @@ const withSizes = (want: DriveWant, { sizes, reserve }: BoxLayout): DriveWant =>
   wants: want.wants.map((w) => ({ ...w, size: sizes[w.id] ?? w.size })),
 });
 
+/** What a box has decided, changed; another drive or another school of parts begins its sizes anew. */
+export function changedLayout(before: BoxLayout | null, changed: Partial<BoxLayout>): BoxLayout {
+  const anew = 'driveId' in changed || 'parts' in changed ? { sizes: {}, reserve: 0 } : {};
+  return { ...(before ?? noBoxLayout()), ...anew, ...changed };
+}
+
 /** The layout of the drive that a box's system goes on, by what the box has decided and else by the usual. */
 export function laidBox(bench: Bench, box: Box): LaidBox {
   const decided = box.layout ?? noBoxLayout();

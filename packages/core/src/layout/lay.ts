@@ -2,7 +2,7 @@ import type { DriveThere, DriveWant, PartWant } from '../model/layout';
 import { holesOf, staying, type Staying } from './holes';
 import type { LaidPart, Layout, LayoutCut, LayoutProblem } from './laid';
 import { numbered } from './numbered';
-import { place, unitsFor, type Claim, type Hole, type Placing } from './place';
+import { leastOf, place, unitsFor, type Claim, type Hole, type Placing } from './place';
 import { EXTENDED_TYPE, typeOf, UNIT, usable } from './table';
 
 /** What is done without first, where even the least does not fit; a system and what starts it are never given up. */
@@ -53,13 +53,6 @@ function kindsOf(
     problem: null,
   };
 }
-
-/** The least bytes of a want: its minimum, and what of a fixed size cannot be cut. */
-const leastOf = (w: PartWant): number => {
-  if (w.minimum !== null) return Math.max(UNIT, w.minimum);
-  // What starts the machine is as large as its standard or its maker says: cutting it helps nobody.
-  return w.size.kind === 'fixed' && (w.use === 'start' || w.use === 'BIOS boot') ? w.size.bytes : UNIT;
-};
 
 /** Claims at `part` of the way from the least to what is asked, 0 to 1. */
 const claimsAt = (wants: readonly (PartWant & { as: Claim['as'] })[], part: number): Claim[] =>

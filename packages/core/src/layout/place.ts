@@ -1,4 +1,4 @@
-import type { PartWant } from '../model/layout';
+import { startsMachine, type PartWant } from '../model/layout';
 import { UNIT } from './table';
 
 /** A hole between parts. Whole units; within an extended part each new one takes a unit more, for its own record. */
@@ -108,3 +108,10 @@ export function place(
 
 /** Bytes as whole units, never fewer. */
 export const unitsFor = (bytes: number): number => Math.max(1, Math.ceil(bytes / UNIT));
+
+/** The least bytes of a want: its minimum, and what of a fixed size cannot be cut. */
+export const leastOf = (w: PartWant): number => {
+  if (w.minimum !== null) return Math.max(UNIT, w.minimum);
+  // Cutting what starts the machine helps nobody.
+  return w.size.kind === 'fixed' && startsMachine(w) ? w.size.bytes : UNIT;
+};

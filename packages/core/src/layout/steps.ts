@@ -13,7 +13,7 @@ export type LayoutStep =
   | { code: 'begin'; way: InstallerWay; drive: string; bytes: number }
   | { code: 'new table'; table: 'gpt' | 'mbr' }
   | { code: 'keep'; number: number; name: string }
-  | { code: 'make smaller'; number: number; name: string; bytes: number; shown: string }
+  | { code: 'make smaller'; number: number; name: string; bytes: number }
   | { code: 'delete'; number: number; name: string }
   | {
       code: 'make part';
@@ -81,7 +81,6 @@ export function layoutSteps(plan: LayoutPlan, way: InstallerWay): LayoutStep[] {
                     number: p.number,
                     name: p.name,
                     bytes: p.bytes,
-                    shown: String(p.bytes),
                   },
                 ]
               : p.kind === 'extended'

@@ -1,17 +1,18 @@
-import { BASIC_DATA_GUID, BIOS_BOOT_GUID, ESP_GUID } from '../formats/gpt/layout';
+import {
+  BASIC_DATA_GUID,
+  BIOS_BOOT_GUID,
+  ESP_GUID,
+  GPT_ARRAY_BYTES,
+  LINUX_DATA_GUID,
+  LINUX_SWAP_GUID,
+} from '../formats/gpt/layout';
 import type { DriveWant, PartWant } from '../model/layout';
 import { MIB } from '../units/bytes';
 
 /** Parts begin and end at whole MiB: common practice, no source; it suits every size of sector and flash block. */
 export const UNIT = MIB;
-/** Bytes of GPT's array of entries, at the front and at the end (UEFI 2.10 §5.3.1). */
-const ARRAY = 16_384;
 /** Starts and lengths of MBR are 32-bit numbers of sectors (UEFI 2.10 §5.2.1). */
 const MOST_SECTORS = 2 ** 32;
-
-/** Partition type GUIDs of the Discoverable Partitions Specification (UAPI.2). */
-const LINUX_DATA_GUID = '0FC63DAF-8483-4772-8E79-3D69D8477DE4';
-const LINUX_SWAP_GUID = '0657FD6D-A4AB-43C4-84E5-0933C84B4F4F';
 
 /** Bytes between which parts may lie, whole units where parts begin and end there. */
 export function usable(
@@ -22,8 +23,8 @@ export function usable(
   const sectors = Math.floor(bytes / sectorSize);
   if (table === 'none') return { from: 0, to: sectors * sectorSize };
   // The last sector is the second header, before it lies the second array.
-  const last = table === 'gpt' ? sectors - 1 - ARRAY / sectorSize : Math.min(sectors, MOST_SECTORS);
-  const front = table === 'gpt' ? 2 * sectorSize + ARRAY : sectorSize;
+  const last = table === 'gpt' ? sectors - 1 - GPT_ARRAY_BYTES / sectorSize : Math.min(sectors, MOST_SECTORS);
+  const front = table === 'gpt' ? 2 * sectorSize + GPT_ARRAY_BYTES : sectorSize;
   return { from: Math.ceil(front / UNIT) * UNIT, to: last * sectorSize };
 }
 

@@ -45,6 +45,17 @@ const ext4 = (
   active: false,
 });
 
+/** The schools that hold for a system: those that were chosen, else its own habits. */
+export const schoolsOf = (
+  profile: Profile,
+  chosen: Pick<UsualAsked, 'parts' | 'swap'>,
+): { parts: PartSchool; swap: SwapSchool } => ({
+  parts:
+    chosen.parts ??
+    (profile.layout === 'separate /var and /home' ? '/var and /home apart' : 'one system part'),
+  swap: chosen.swap ?? profile.swap,
+});
+
 /** A drive of the shelf as the layout reads it. Parts whose place nobody told are left out: none of them can be kept. */
 export function driveThere(drive: Store): DriveThere {
   const parts = drive.content?.parts ?? [];
@@ -100,15 +111,13 @@ export function usualWant(asked: UsualAsked): DriveWant | NoLayout {
     return { code: 'written straight to the drive' };
   if (profile.layout === 'its own' && asked.parts === null)
     return { code: 'the installer lays it out itself' };
-  const parts =
-    asked.parts ??
-    (profile.layout === 'separate /var and /home' ? '/var and /home apart' : 'one system part');
-  const swap = swapBytes(asked.swap ?? profile.swap, machine);
+  const schools = schoolsOf(profile, asked);
+  const swap = swapBytes(schools.swap, machine);
   if (swap === undefined) return { code: 'memory not known' };
   const { table, wants } = starting(asked);
   const least = profile.needs.bootBytes;
   const content = CONTENT.includes(profile.purpose);
-  const apart = parts === '/var and /home apart';
+  const apart = schools.parts === '/var and /home apart';
   const takesRest = !content && !apart;
   const system = ext4(
     'system',

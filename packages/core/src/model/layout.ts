@@ -56,6 +56,10 @@ export const partWantSchema = z.object({
 });
 export type PartWant = z.infer<typeof partWantSchema>;
 
+/** Does it start the machine? Such a part is as large as its standard or its maker says. */
+export const startsMachine = ({ use }: Pick<PartWant, 'use'>): boolean =>
+  use === 'start' || use === 'BIOS boot';
+
 /** A part that lies on the drive. Bytes; its type as the table has it: a GUID, or two hexadecimal digits. */
 export const partThereSchema = z.object({
   number: z.number().int().min(1).max(1024),

@@ -33,3 +33,8 @@ export const GPT_ENTRY = {
 export const ESP_GUID = 'C12A7328-F81F-11D2-BA4B-00A0C93EC93B';
 export const BIOS_BOOT_GUID = '21686148-6449-6E6F-744E-656564454649';
 export const BASIC_DATA_GUID = 'EBD0A0A2-B9E5-4433-87C0-68B6B72699C7';
+/** Of the Discoverable Partitions Specification (UAPI.2). */
+export const LINUX_DATA_GUID = '0FC63DAF-8483-4772-8E79-3D69D8477DE4';
+export const LINUX_SWAP_GUID = '0657FD6D-A4AB-43C4-84E5-0933C84B4F4F';
+/** Bytes of the array of entries, at the front and at the end, as every maker writes it (UEFI 2.10 §5.3.1: at least). */
+export const GPT_ARRAY_BYTES = 16_384;

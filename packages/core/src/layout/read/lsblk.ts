@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { DriveThere, PartThere } from '../../model/layout';
 import { TableError } from './fault';
-import { numberOf } from './sfdisk';
+import { numberOf, tableKind } from './sfdisk';
 
 const number = z.union([z.number(), z.string()]).nullish();
 const text = z.string().nullish();
@@ -68,8 +68,7 @@ export function readLsblk(json: unknown, name: string | undefined): DriveThere |
     name: drive.name,
     bytes: exactly(drive.size),
     sectorSize: sector === 4096 ? 4096 : 512,
-    table:
-      drive.pttype === 'gpt' ? 'gpt' : drive.pttype === 'dos' ? 'mbr' : drive.pttype ? 'unknown' : 'none',
+    table: drive.pttype ? tableKind(drive.pttype) : 'none',
     parts,
   };
 }

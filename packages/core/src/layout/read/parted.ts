@@ -1,11 +1,12 @@
+import { BIOS_BOOT_GUID, ESP_GUID, LINUX_SWAP_GUID } from '../../formats/gpt/layout';
 import type { DriveThere, PartThere } from '../../model/layout';
 import { TableError } from './fault';
 
 /** Flags of parted as the types they stand for; what else there is is told by its file system. */
 const TYPES: readonly [RegExp, string][] = [
-  [/\besp\b/, 'C12A7328-F81F-11D2-BA4B-00A0C93EC93B'],
-  [/\bbios_grub\b/, '21686148-6449-6E6F-744E-656564454649'],
-  [/\bswap\b/, '0657FD6D-A4AB-43C4-84E5-0933C84B4F4F'],
+  [/\besp\b/, ESP_GUID],
+  [/\bbios_grub\b/, BIOS_BOOT_GUID],
+  [/\bswap\b/, LINUX_SWAP_GUID],
 ];
 
 /** “1048576B” or “2048s” as bytes; anything else is rounded and cannot be used. */

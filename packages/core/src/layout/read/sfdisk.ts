@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { GPT_ARRAY_BYTES } from '../../formats/gpt/layout';
 import { readSfdiskDump, DumpError } from '../../formats/sfdiskDump';
 import type { DriveThere, PartThere } from '../../model/layout';
 import { TableError } from './fault';
@@ -29,7 +30,8 @@ const tableSchema = z.object({
 /** The number at the end of a part's path. */
 export const numberOf = (node: string, at: number): number => Number(/(\d+)$/.exec(node)?.[1] ?? at + 1);
 
-const tableKind = (label: string): DriveThere['table'] =>
+/** A table by the name that util-linux has for it. */
+export const tableKind = (label: string): DriveThere['table'] =>
   label === 'gpt' ? 'gpt' : label === 'dos' ? 'mbr' : 'unknown';
 
 /** The end of the drive where nothing tells it: behind GPT's last usable sector lie its copies; else behind the last part. */
@@ -39,7 +41,7 @@ function bytesOf(
   sector: number,
   parts: PartThere[],
 ): number {
-  if (table === 'gpt' && lastLba !== undefined) return (lastLba + 2 + 16_384 / sector) * sector;
+  if (table === 'gpt' && lastLba !== undefined) return (lastLba + 2 + GPT_ARRAY_BYTES / sector) * sector;
   return Math.max(0, ...parts.map((p) => p.start + p.bytes));
 }
 
@@ -78,7 +80,7 @@ export function readSfdiskText(text: string, bytes: number | undefined): DriveTh
     const sectorSize = sectorOf(dump.sectorSize);
     const nodes = [...text.matchAll(/^(\S+)\s+:\s+start=/gm)].map(([, node = '']) => node);
     const last = Number(/^last-lba:\s*(\d+)/m.exec(text)?.[1] ?? NaN);
-    const table = dump.label === 'gpt' ? 'gpt' : dump.label === 'dos' ? 'mbr' : 'unknown';
+    const table = tableKind(dump.label);
     const parts = dump.parts.map((p, i): PartThere => ({
       number: numberOf(nodes[i] ?? '', i),
       start: p.start,

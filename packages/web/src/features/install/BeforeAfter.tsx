@@ -1,4 +1,4 @@
-import { bordersOf, type Border } from '@zb/core/layout/borders';
+import { bordersOf, heightOf, type Border } from '@zb/core/layout/borders';
 import type { LaidBox } from '@zb/core/layout/forBox';
 import { strataAfter, stratumNow } from '@zb/core/layout/strata';
 import { formatIec } from '@zb/core/units/bytes';
@@ -44,7 +44,7 @@ export function BeforeAfter({
           tall={tall(drive.bytes)}
           handles={bordersOf(laid).map((b): Handle => ({
             key: b.before,
-            at: after.slice(0, b.behindParts).reduce((sum, s) => sum + s.share, 0),
+            at: heightOf(b, after),
             label: `Border of ${b.names[0]} and ${b.names[1]}`,
             says: `${b.names[0]} ${formatIec(b.bytes)}`,
             now: b.bytes,

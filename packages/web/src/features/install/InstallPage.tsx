@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { decideLayout } from '@zb/core/acts/install';
 import { bordersOf, movedBorder, type Border } from '@zb/core/layout/borders';
 import { laidBox } from '@zb/core/layout/forBox';
+import { schoolsOf } from '@zb/core/layout/usual';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
 import { partSchools, swapSchools, type BoxLayout } from '@zb/core/model/layout';
 import { formatBoth } from '@zb/core/units/bytes';
@@ -42,6 +43,7 @@ function InstallPage({ context }: { context: BoxContext }) {
   const { decided, drives, drive, plan, sheet, why } = laid;
   const decide = (changed: Partial<BoxLayout>, label: string): void =>
     void act(decideLayout(box, changed, label));
+  const schools = profile && schoolsOf(profile, decided);
   const nameOf = (id: string): string => plan?.want.wants.find((w) => w.id === id)?.name ?? id;
   const moveBorder = (border: Border, bytes: number, set: boolean): void => {
     const sizes = movedBorder(kept, bordersOf(kept).find((b) => b.before === border.before) ?? border, bytes);
@@ -108,24 +110,17 @@ function InstallPage({ context }: { context: BoxContext }) {
             choice
           )}
         </Two>
-        {profile && drive && why?.code !== 'written straight to the drive' && (
+        {schools && drive && why?.code !== 'written straight to the drive' && (
           <Two alignItems="start">
             <Choices
               label="One part for all, or parts of their own?"
-              value={
-                decided.parts ??
-                (sheet?.rows.some((r) => r.part.use === '/var')
-                  ? '/var and /home apart'
-                  : sheet
-                    ? 'one system part'
-                    : null)
-              }
+              value={sheet || decided.parts ? schools.parts : null}
               choices={partSchools.map((s) => ({ value: s, ...partSchoolWords[s] }))}
               onTake={(parts) => decide({ parts }, `Parts: ${parts}`)}
             />
             <Choices
               label="Swap"
-              value={decided.swap ?? profile.swap}
+              value={schools.swap}
               choices={swapSchools.map((s) => ({ value: s, words: swapSchoolWords[s] }))}
               onTake={(swap) => decide({ swap }, `Swap: ${swap}`)}
             />

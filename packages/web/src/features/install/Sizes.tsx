@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { decideLayout } from '@zb/core/acts/install';
 import type { Box } from '@zb/core/model/bench';
-import type { BoxLayout, LayoutPlan, WantSize } from '@zb/core/model/layout';
+import { startsMachine, type BoxLayout, type LayoutPlan, type WantSize } from '@zb/core/model/layout';
 import { formatIec } from '@zb/core/units/bytes';
 import { readSize } from '@zb/core/units/typedSize';
 import { sizeProblem } from '@zb/core/words/typedSize';
@@ -31,7 +31,7 @@ const shown = (size: WantSize): string =>
 /** Sizes of the parts as a person wants them; each is kept when its field is left. */
 export function Sizes({ box, plan, decided }: { box: Box; plan: LayoutPlan; decided: BoxLayout }) {
   const act = useAct();
-  const own = plan.want.wants.filter((w) => w.use !== 'start' && w.use !== 'BIOS boot');
+  const own = plan.want.wants.filter((w) => !startsMachine(w));
   return (
     <>
       <Head>
