@@ -16,6 +16,7 @@ const LAYERS = [
   'gather',
   'write',
   'layout',
+  'rehearsal',
   'box',
   'words',
   'acts',

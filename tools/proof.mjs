@@ -37,6 +37,11 @@ const PROOFS = {
     command: jest('oracle', 'layout.oracle'),
     env: { ZB_LAYOUT: 'all' },
   },
+  rehearse: {
+    about: '500 plans by dice against a second engine that walks every world of every set of precautions',
+    command: jest('oracle', 'rehearse.oracle'),
+    env: { ZB_REHEARSE: 'all', ZB_FUZZ: 'all' },
+  },
   space: {
     about: 'the room of every file system from 1 to 18 000 GiB, foretold and made',
     command: jest('oracle', 'space.oracle'),

@@ -19,6 +19,7 @@ import { limitFrom, USUAL_LIMIT } from './limit';
 import { readImageFile } from './imageFile';
 import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
+import { rehearsedFrom, rehearseOutput } from './rehearse';
 import { surveyOutput } from './survey';
 
 const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
@@ -82,6 +83,22 @@ zb.command('layout')
     const out = layoutOutput(plan, o.as, o.way);
     if (typeof out === 'string') process.stdout.write(out);
     else print(out);
+  });
+
+zb.command('rehearse')
+  .description(
+    'carry a plan out in every world: how each ends, and the precautions under which none ends badly',
+  )
+  .argument('[plan]', 'the plan; - for standard input')
+  .option('--bench <file>', 'a bench file in place of a plan, with --box')
+  .option('--box <id>', 'the box whose plan is rehearsed')
+  .option('--with <precautions>', 'ids of precautions that are taken, with commas between them')
+  .action(async (path: string | undefined, o: { bench?: string; box?: string; with?: string }) => {
+    if (path === undefined && (o.bench === undefined || o.box === undefined))
+      throw new InputError('rehearse needs a PLAN, or --bench FILE with --box ID');
+    const taken = o.with === undefined ? undefined : o.with.split(',').filter(Boolean);
+    const text = await readText(o.bench ?? path ?? '-');
+    print(rehearseOutput(rehearsedFrom(text, o.bench === undefined ? undefined : o.box, taken)));
   });
 
 zb.command('profile')

@@ -20,11 +20,11 @@ import { sgdiskCommands } from '../src/layout/write/sgdisk';
 import {
   layoutPlanSchema,
   partWantSchema,
-  sizeManners,
   type DriveThere,
   type DriveWant,
   type PartWant,
 } from '../src/model/layout';
+import { sizeManners } from '../src/model/installer';
 import { runs } from './runs';
 
 const MIB = 1024 ** 2;

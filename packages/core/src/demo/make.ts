@@ -176,7 +176,10 @@ export function profile(
   about: string,
   releases: Release[],
   needs: Partial<Profile['needs']>,
-  more: Partial<Omit<Profile, 'prefers'>> & { prefers?: Partial<Profile['prefers']> } = {},
+  more: Partial<Omit<Profile, 'prefers' | 'manner'>> & {
+    prefers?: Partial<Profile['prefers']>;
+    manner?: Partial<Profile['manner']>;
+  } = {},
 ): Profile {
   const blank = blankProfile(id);
   return {
@@ -189,5 +192,6 @@ export function profile(
     ...more,
     needs: { ...blank.needs, ...needs },
     prefers: { ...blank.prefers, ...more.prefers },
+    manner: { ...blank.manner, ...more.manner },
   };
 }

@@ -73,6 +73,12 @@ export function laidBox(bench: Bench, box: Box): LaidBox {
   if (drive.fate !== 'may be lost') return none({ code: 'drive not decided', drive: drive.name });
   const want = usualWant({ profile, machine, drive, parts: decided.parts, swap: decided.swap });
   if ('code' in want) return none(want);
-  const plan = layoutPlanSchema.parse({ drive: driveThere(drive), want: withSizes(want, decided) });
+  const { typed, shown } = profile.manner;
+  const plan = layoutPlanSchema.parse({
+    drive: driveThere(drive),
+    want: withSizes(want, decided),
+    typed,
+    shown,
+  });
   return { decided, drives, drive, plan, sheet: layoutSheet(plan), why: null };
 }

@@ -1,4 +1,4 @@
-import type { SizeManner } from '../model/layout';
+import type { SizeManner } from '../model/installer';
 import { GIB, MIB } from '../units/bytes';
 
 /** What is typed for a size and what the installer makes of it. Bytes. */

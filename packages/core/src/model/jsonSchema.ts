@@ -2,13 +2,15 @@ import { z } from 'zod';
 import { benchSchema } from './bench';
 import { layoutPlanSchema } from './layout';
 import { profilesFileSchema } from './profilesFile';
+import { rehearsalPlanSchema } from './rehearsal';
 
 const text = (schema: z.ZodType): string =>
   JSON.stringify(z.toJSONSchema(schema, { io: 'input', reused: 'ref' }), null, 2) + '\n';
 
-/** The bench file, the file of systems to share and the plan of a drive, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
+/** The bench file, the file of systems to share, the plan of a drive and that of a rehearsal, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
 export const jsonSchemas = (): Record<string, string> => ({
   'bench.schema.json': text(benchSchema),
   'layout.schema.json': text(layoutPlanSchema),
   'profiles.schema.json': text(profilesFileSchema),
+  'rehearsal.schema.json': text(rehearsalPlanSchema),
 });

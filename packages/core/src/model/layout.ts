@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sizeManners } from './installer';
 
 const bytes = z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER);
 const line = z.string().max(200);
@@ -98,20 +99,6 @@ export const driveWantSchema = z.object({
   reserve: bytes.default(0),
 });
 export type DriveWant = z.infer<typeof driveWantSchema>;
-
-/** What an installer takes for a size and what it shows; a word of one that means the other is told as what it means. */
-export const sizeManners = [
-  'MB that are MiB',
-  'MB',
-  'GB that are GiB',
-  'GB',
-  'MiB',
-  'GiB',
-  'per cent',
-  'sectors',
-] as const;
-/** A manner of telling a size. */
-export type SizeManner = (typeof sizeManners)[number];
 
 /** Schools of one system's parts: one for all, or what grows by itself apart. */
 export const partSchools = ['one system part', '/var and /home apart'] as const;

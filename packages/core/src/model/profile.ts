@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { installerMannerSchema, installers } from './installer';
 import { architectures, cpuLevels } from './architectures';
 import { originsSchema } from './origin';
 
@@ -25,12 +26,6 @@ const year = z.number().int().min(1980).max(2100);
 /** A calendar day, ISO 8601. */
 const day = z.iso.date();
 
-export const installers = [
-  'asks for the drive',
-  'preselects the first drive',
-  'takes the first drive unasked',
-  'written straight to the final drive',
-] as const;
 export const secureBootWays = ['signed', 'own key at first restart', 'must be off'] as const;
 export const loginPolicies = ['set at install', 'shipped default', 'no login'] as const;
 export const swapHabits = ['1 GB', 'equal to memory', 'swap file', 'none'] as const;
@@ -94,6 +89,8 @@ export const profileSchema = z.object({
   prefers: prefersSchema,
   secureBoot: z.enum(secureBootWays),
   installer: z.enum(installers),
+  /** What its installer does beyond that choice. */
+  manner: installerMannerSchema.prefault({}),
   growsAtFirstStart: z.boolean(),
   installMinutes: z.tuple([z.number().nonnegative(), z.number().nonnegative()]),
   /** The stick its installer or system fits on. */

@@ -48,6 +48,9 @@ export const stopRecords = {
   install: {
     /** What was decided about the drive of its system. */
     layout: boxLayoutSchema.nullable().default(null),
+    /** Precautions that are taken, and those that the person will not take, by their ids. */
+    precautions: z.array(z.string().max(200)).max(100).default([]),
+    refused: z.array(z.string().max(200)).max(100).default([]),
   },
   'first-start': {},
   network: {},
@@ -71,4 +74,6 @@ export const emptyStopRecords = () => ({
   written: null,
   startBy: 'menu' as const,
   layout: null as BoxLayout | null,
+  precautions: [] as string[],
+  refused: [] as string[],
 });

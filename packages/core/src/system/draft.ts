@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { usualManner } from '../model/installer';
 import { profileSchema, type Profile, type Release, type Variant } from '../model/profile';
 import { formatIec, formatSi, parseBytes } from '../units/bytes';
 
@@ -36,6 +37,8 @@ export interface ProfileDraft {
   };
   secureBoot: Profile['secureBoot'];
   installer: Profile['installer'];
+  /** An empty text where nobody has seen where its loader goes. */
+  manner: Omit<Profile['manner'], 'confirms' | 'loader'> & { confirms: string; loader: string };
   growsAtFirstStart: boolean;
   installFrom: string;
   installTo: string;
@@ -86,6 +89,7 @@ export const draftOf = (p: Profile): ProfileDraft => ({
     memoryBytes: p.prefers.memoryBytes === null ? '' : sizeText(p.prefers.memoryBytes),
     wiredMbps: text(p.prefers.wiredMbps),
   },
+  manner: { ...p.manner, confirms: text(p.manner.confirms), loader: p.manner.loader ?? '' },
   installFrom: text(p.installMinutes[0]),
   installTo: text(p.installMinutes[1]),
   stickBytes: sizeText(p.stickBytes),
@@ -167,6 +171,7 @@ export function profileOf(draft: ProfileDraft): { profile: Profile } | { problem
           : size('prefers.memoryBytes', draft.prefers.memoryBytes),
       wiredMbps: orNull(draft.prefers.wiredMbps),
     },
+    manner: { ...draft.manner, confirms: number(draft.manner.confirms), loader: draft.manner.loader || null },
     installMinutes: [number(installFrom), number(installTo)],
     stickBytes: size('stickBytes', draft.stickBytes),
     admin:
@@ -210,6 +215,7 @@ export const blankProfile = (id: string): Profile => ({
   prefers: { cores: null, memoryBytes: null, wiredMbps: null, remoteLine: false, aes: false },
   secureBoot: 'must be off',
   installer: 'asks for the drive',
+  manner: usualManner(),
   growsAtFirstStart: false,
   installMinutes: [6, 14],
   stickBytes: 8e9,

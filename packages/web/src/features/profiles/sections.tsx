@@ -2,10 +2,10 @@ import { Box, Stack } from '@chakra-ui/react';
 import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
 import { usualWords } from '@zb/core/words/fit/school';
+import { installerEnds, installers, listColumns, loaderPlaces, sizeManners } from '@zb/core/model/installer';
 import { architectures, cpuLevels } from '@zb/core/model/architectures';
 import {
   channels,
-  installers,
   layoutHabits,
   loginPolicies,
   purposes,
@@ -179,6 +179,28 @@ function Install() {
       <Text path="installTo" label="to" mono />
       <Pick path="layout" label="Layout" options={layoutHabits} />
       <Pick path="swap" label="Swap" options={swapHabits} />
+      <Head gridColumn="1 / -1">How its installer behaves</Head>
+      <Several
+        path="manner.lists"
+        label="Its list of drives shows, besides the place"
+        options={listColumns}
+      />
+      <Tick path="manner.listsItself" label="Its own stick stands in the list too" />
+      <Pick
+        path="manner.loader"
+        label="Its loader goes to"
+        options={loaderPlaces}
+        none="nobody has seen it"
+      />
+      <Pick path="manner.entry" label="Boot entry under UEFI" options={['made', 'fallback path only']} />
+      <Pick path="manner.ends" label="How it ends" options={installerEnds} />
+      <Text path="manner.confirms" label="Asks before it erases, times" mono />
+      <Pick path="manner.typed" label="Sizes are typed in" options={sizeManners} />
+      <Pick path="manner.shown" label="and shown back in" options={sizeManners} />
+      <Pick path="manner.screen" label="Its screens" options={['text', 'graphical']} />
+      <Tick path="manner.basicGraphics" label="Has an entry with basic graphics" />
+      <Tick path="manner.asksArchitecture" label="Asks for the target’s processor again" />
+      <Tick path="manner.beside" label="Can install beside another system" />
     </FormGrid>
   );
 }
@@ -213,6 +235,7 @@ export const SECTIONS = [
     paths: [
       'secureBoot',
       'installer',
+      'manner',
       'writeMode',
       'stickBytes',
       'installFrom',

@@ -1,0 +1,273 @@
+import { secureBootOn } from '../machine/firmware';
+import { laidBox } from '../layout/forBox';
+import {
+  findImage,
+  findMachine,
+  findProfile,
+  storesIn,
+  storesOf,
+  type Bench,
+  type Box,
+  type Machine,
+  type Store,
+} from '../model/bench';
+import { isBlank } from '../model/content';
+import { contentOf, type ImageReading } from '../model/inspection';
+import { knownFact } from '../model/known';
+import {
+  rehearsalPlanSchema,
+  type PlainMode,
+  type RehearsalDrive,
+  type RehearsalMachine,
+  type RehearsalPlan,
+} from '../model/rehearsal';
+import { startOn } from '../starting/forMachine';
+import { predictTimes } from '../write/time';
+import { targetOf, targetSerial } from '../write/target';
+
+/** Why a box has no plan that could be rehearsed. */
+export type NoRehearsal =
+  | { code: 'no machine' }
+  | { code: 'no system' }
+  | { code: 'no target' }
+  | { code: 'target is kept'; drive: string }
+  | { code: 'too many drives'; drives: number }
+  | { code: 'starts by a board’s own loader' };
+
+/** A box’s plan, and what had to be taken for true because nobody has said it. */
+export interface BoxPlan {
+  plan: RehearsalPlan;
+  assumed: RehearsalAssumption[];
+}
+/** What had to be taken for true because nobody has said it. */
+export type RehearsalAssumption =
+  | { code: 'starts not known'; drive: string }
+  | { code: 'stick not written' }
+  | { code: 'image not read' }
+  | { code: 'battery carries it' };
+
+const EFI_PART = /^(c12a7328-f81f-11d2-ba4b-00a0c93ec93b|ef|0xef)$/i;
+/** Id and name of the drive that the machine has on which an image is written straight. */
+export const OWN_DRIVE = 'the writing machine’s own drive';
+/** More than these are not rehearsed at once. */
+const MOST = 12;
+
+const BUS: Record<Store['transport'], RehearsalDrive['bus']> = {
+  sata: 'sata',
+  sas: 'sata',
+  other: 'sata',
+  nvme: 'nvme',
+  ide: 'ide',
+  mmc: 'mmc',
+  usb: 'usb',
+};
+
+/** Opening each kind of machine: minutes there and back, and screws. Common practice, no source. */
+const OPENING: Record<Machine['form'], { minutes: number; screws: number }> = {
+  tower: { minutes: 4, screws: 1 },
+  'office desktop': { minutes: 4, screws: 1 },
+  'old desktop': { minutes: 5, screws: 2 },
+  'rack server': { minutes: 3, screws: 0 },
+  'mini PC': { minutes: 8, screws: 4 },
+  laptop: { minutes: 15, screws: 9 },
+  handheld: { minutes: 20, screws: 8 },
+  board: { minutes: 1, screws: 0 },
+};
+/** Machines whose setup usually lists its SATA ports to be switched off. Common practice, no source. */
+const SWITCHES_PORTS: readonly Machine['form'][] = ['tower', 'office desktop', 'rack server'];
+
+type Kind = 'uefi' | 'bios';
+const startsOf = (store: Store): { uefi: string | null; bios: string | null } => {
+  const { content } = store;
+  if (isBlank(content)) return { uefi: null, bios: null };
+  if (!content?.starts) return { uefi: 'something', bios: 'something' };
+  const under = (kind: Kind): string | null =>
+    content.starts?.find((s) => s.firmware === null || (kind === 'bios') === (s.firmware === 'bios'))
+      ?.title ?? null;
+  return { uefi: under('uefi'), bios: under('bios') };
+};
+
+const hasStartPart = ({ content }: Store): boolean =>
+  content === null || content.parts.some((p) => EFI_PART.test(p.type));
+
+const unplugOf = (store: Store, machine: Machine): RehearsalDrive['unplug'] => {
+  if (store.transport === 'mmc') return store.removable ? { minutes: 1, screws: 0 } : null;
+  return OPENING[machine.form];
+};
+
+/** Minutes to copy a drive to another of the shelf that may be lost and is large enough; null where none is. */
+function copyMinutesOf(bench: Bench, store: Store, target: Store): number | null {
+  const room = storesOf(bench).some(
+    (s) => s.id !== store.id && s.id !== target.id && s.fate === 'may be lost' && s.bytes >= store.bytes,
+  );
+  if (!room) return null;
+  return Math.ceil(predictTimes(store.bytes, store, bench.log).verify.value.high / 60);
+}
+
+function driveOf(
+  bench: Bench,
+  store: Store,
+  role: RehearsalDrive['role'],
+  machine: Machine,
+  target: Store,
+): RehearsalDrive {
+  const inside = store.in === machine.id && !(store.transport === 'usb');
+  return {
+    id: store.id,
+    name: store.name,
+    bytes: store.bytes,
+    model: store.model ?? '',
+    serial: store.serial,
+    label: store.label === '' ? null : store.label,
+    bus: inside || store.transport === 'usb' ? BUS[store.transport] : 'usb',
+    port: null,
+    role,
+    matters: role === 'other' && store.fate !== 'may be lost',
+    starts: startsOf(store),
+    // What runs on the machine today is taken to be what its Secure Boot lets start.
+    signed: true,
+    startPart: hasStartPart(store),
+    unplug: inside ? unplugOf(store, machine) : null,
+    portOff: inside && store.transport === 'sata' && SWITCHES_PORTS.includes(machine.form),
+    copyMinutes:
+      role === 'other' && store.fate !== 'may be lost' ? copyMinutesOf(bench, store, target) : null,
+    chainsTo: null,
+  };
+}
+
+/** What the installer's stick starts, by the bytes of its image; where they were not read it is taken to start either way. */
+function stickOf(
+  reading: ImageReading | undefined,
+  machine: Machine,
+): Pick<RehearsalDrive, 'starts' | 'signed'> {
+  const arch = knownFact(machine, 'cpu.arch')?.value;
+  const bits = knownFact(machine, 'firmware.bits')?.value;
+  const uefi =
+    arch === 'aarch64' ? 'uefi-aa64' : arch === 'i686' || String(bits) === '32' ? 'uefi-ia32' : 'uefi-x64';
+  const does = (kind: PlainMode): boolean =>
+    !reading || startOn(reading, kind === 'bios' ? 'bios' : uefi, false)?.starts !== 'no';
+  const secure = startOn(reading, uefi, true);
+  return {
+    starts: { uefi: does('uefi') ? 'the installer' : null, bios: does('bios') ? 'the installer' : null },
+    signed: !reading || secure?.refused === false,
+  };
+}
+
+function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): RehearsalMachine {
+  const fact = (key: Parameters<typeof knownFact>[1]): unknown => knownFact(machine, key)?.value;
+  const mode = fact('firmware.mode');
+  const offers = fact('firmware.offers');
+  const both = Array.isArray(offers) && offers.includes('uefi') && offers.includes('bios');
+  const secure = secureBootOn(machine);
+  const order = fact('firmware.order');
+  const isUsb = (d: RehearsalDrive): boolean => d.bus === 'usb';
+  const group = (entry: string): string[] =>
+    entry === 'usb' || entry === 'internal'
+      ? drives.filter((d) => isUsb(d) === (entry === 'usb')).map((d) => d.id)
+      : [];
+  const groups = Array.isArray(order) ? order.map((e) => group(String(e))).filter((g) => g.length > 0) : null;
+  return {
+    name: machine.name,
+    mode: both ? 'both' : mode === 'uefi' || mode === 'bios' ? mode : null,
+    secureBoot: secure === undefined ? null : secure ? 'on' : 'off',
+    order: groups,
+    cannotStart: [
+      ...(fact('firmware.startsNvme') === false ? (['nvme'] as const) : []),
+      ...(fact('firmware.startsUsb') === false ? (['usb'] as const) : []),
+      ...(fact('firmware.startsCard') === false ? (['mmc'] as const) : []),
+    ],
+    showsParts: false,
+    power: fact('power.battery') === true ? 'secured' : 'mains',
+  };
+}
+
+/** Stores that could be taken for another at a glance: as large, and called the same. */
+const takenFor = (a: Store, b: Store): boolean =>
+  a.id !== b.id &&
+  a.removable === b.removable &&
+  Math.abs(a.bytes - b.bytes) <= 0.05 * Math.max(a.bytes, b.bytes);
+
+/**
+ * The plan of a box as its stops have decided it: the machine with its drives, the stick, what is put aside for it, and
+ * loose ones that could be taken for what is written; or why there is none to rehearse.
+ */
+export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
+  const machine = findMachine(bench, box.machineId);
+  const profile = findProfile(bench, box.profileId);
+  if (!machine) return { code: 'no machine' };
+  if (!profile) return { code: 'no system' };
+  const straight = profile.installer === 'written straight to the final drive';
+  const stick = targetOf(bench, box);
+  const target = straight ? stick : (laidBox(bench, box).drive ?? undefined);
+  if (!target) return { code: 'no target' };
+  if (target.fate !== 'may be lost') return { code: 'target is kept', drive: target.name };
+  if (!straight && knownFact(machine, 'firmware.mode')?.value === 'board')
+    return { code: 'starts by a board’s own loader' };
+  const installer = straight || stick?.id === target.id ? undefined : stick;
+  const own = straight ? [] : storesIn(bench, machine.id);
+  const aside = storesOf(bench).filter((s) => box.parts.includes(s.id));
+  const alike = storesOf(bench).filter(
+    (s) => s.in === null && s.removable && (takenFor(s, target) || (installer && takenFor(s, installer))),
+  );
+  const stores = [...new Set([...own, target, ...(installer ? [installer] : []), ...aside, ...alike])];
+  if (stores.length + 1 > MOST) return { code: 'too many drives', drives: stores.length };
+
+  const image = findImage(bench, box.written?.imageId ?? box.imageId);
+  const reading = image?.inspection ? contentOf(image.inspection) : undefined;
+  const drives = stores.map((s) =>
+    driveOf(bench, s, s === target ? 'target' : s === installer ? 'installer' : 'other', machine, target),
+  );
+  const written = stickOf(reading, machine);
+  const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
+  const without: RehearsalDrive = {
+    ...driveOf(bench, target, 'other', machine, target),
+    ...written,
+    id: 'the stick',
+    name: 'the stick',
+    bytes: profile.stickBytes,
+    model: 'the stick',
+    serial: null,
+    label: null,
+    bus: 'usb',
+    role: 'installer',
+    matters: false,
+    unplug: null,
+    portOff: false,
+  };
+  // Whatever machine the image is written on has a drive of its own, of which the bench knows nothing.
+  const writing: RehearsalDrive = {
+    ...without,
+    id: OWN_DRIVE,
+    name: OWN_DRIVE,
+    bytes: 0,
+    model: '',
+    bus: 'sata',
+    role: 'other',
+    matters: true,
+    starts: { uefi: null, bios: null },
+    copyMinutes: null,
+  };
+  const all = straight ? [writing, ...placed] : installer ? placed : [...placed, without];
+  const battery = knownFact(machine, 'power.battery')?.value === true;
+  const plan = rehearsalPlanSchema.parse({
+    kind: straight ? 'write' : 'install',
+    machine: straight
+      ? { name: machine.name, power: battery ? 'secured' : 'mains' }
+      : machineOf(machine, all),
+    drives: all,
+    startBy: box.startBy,
+    installer: { choice: profile.installer, ...profile.manner },
+    refused: box.refused,
+  });
+  return {
+    plan,
+    assumed: [
+      ...stores
+        .filter((s) => s !== target && s !== installer && !isBlank(s.content) && !s.content?.starts)
+        .map((s) => ({ code: 'starts not known' as const, drive: s.name })),
+      ...(straight || targetSerial(box) !== null ? [] : [{ code: 'stick not written' as const }]),
+      ...(straight || reading ? [] : [{ code: 'image not read' as const }]),
+      ...(battery ? [{ code: 'battery carries it' as const }] : []),
+    ],
+  };
+}

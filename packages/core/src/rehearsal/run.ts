@@ -1,0 +1,110 @@
+import type { Ending } from './ending';
+import type { Stage } from './stage';
+import { questionOf } from './question';
+import { bootFrom, firstStart, type Started } from './start';
+import { Scenes, State } from './state';
+import { takeDrive } from './take';
+import { Order, type Asker, type Taken } from './walk';
+import { cuts, loaderOptions, stickMoments } from './varies';
+import type { Frame } from './frames';
+
+const startEnding = (stage: Stage, started: Started | null): Ending => {
+  if (!started) return 'nothing starts';
+  if (started.isNew) return 'right system starts';
+  return started.drive === stage.installer ? 'installer starts again' : 'another system starts';
+};
+
+/**
+ * Carries a plan out in one world and says how it ends. It asks about the world and about precautions only what it needs,
+ * when it needs it: that is what lets worlds be counted without being walked. docs/rehearsal.md, “The run”.
+ */
+export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | null): Ending {
+  const { plan } = stage;
+  const state = new State(stage, asker, taken);
+  const scenes = new Scenes(stage, state, frames);
+  const boot = (stickIn: boolean): Started | null => bootFrom(stage, state, stickIn, taken, asker, scenes);
+  const end = (ending: Ending): Ending => {
+    scenes.add({ code: 'end', ending });
+    return ending;
+  };
+  const cut = (): (typeof cuts)[number] =>
+    taken.has(stage.offers.power) ? 'holds' : (cuts[asker.answer(questionOf.power)] ?? 'holds');
+  scenes.ready();
+
+  if (plan.kind === 'install') {
+    const started = firstStart(stage, state, taken, asker, scenes);
+    if (started?.drive !== stage.installer) return end(startEnding(stage, started));
+    state.mode = started.mode;
+  }
+
+  const order = new Order(asker, stage.world.chains);
+  const p = takeDrive(stage, state, order, taken, asker, scenes);
+  if (cut() === 'before the table') {
+    scenes.add({ code: 'cut', when: 'before the table' });
+    if (plan.kind === 'write') return end('nothing written');
+    return end(startEnding(stage, boot(true)));
+  }
+
+  const drive = stage.drives[p.drive];
+  if (!drive) throw new Error('A drive was taken that is not in the plan.');
+  const whole = p.drive !== stage.target || !p.beside;
+  state.erase(p.drive, whole);
+  scenes.add({ code: 'written', drive: drive.id, whole });
+  if (whole && state.matters(p.drive)) return end('kept drive erased');
+  if (p.drive !== stage.target) return end('other drive erased');
+
+  const after = cut();
+  if (after === 'while copying' || after === 'before the loader') {
+    state.looks[p.drive] = 'half written';
+    scenes.add({ code: 'cut', when: after });
+    return end(state.matters(p.drive) ? 'half written, for good' : 'half written, again');
+  }
+  if (plan.kind === 'write') return end('written');
+
+  const moment = taken.has(stage.offers['stick out'])
+    ? 'in time'
+    : (stickMoments[asker.answer(questionOf.stick)] ?? 'in time');
+  if (moment === 'too early') {
+    state.looks[p.drive] = 'half written';
+    scenes.add({ code: 'stick out too early' });
+    return end(state.matters(p.drive) ? 'half written, for good' : 'half written, again');
+  }
+
+  const l = loaderDrive(stage, state, order, asker);
+  const entry =
+    (state.mode === 'uefi' && plan.installer.entry === 'made') || taken.has(stage.offers['target first']);
+  state.install(l, stage.target);
+  if (entry) state.first = l;
+  scenes.add({ code: 'loader', drive: stage.drives[l]?.id ?? '', entry });
+  if (l !== stage.target && state.matters(l)) return end('kept start altered');
+
+  const cutAtRestart = after === 'before the restart';
+  if (cutAtRestart) scenes.add({ code: 'cut', when: 'before the restart' });
+  const stickIn = cutAtRestart || moment === 'left in';
+  if (!cutAtRestart) scenes.add({ code: 'stick', out: !stickIn });
+  if (state.stickFirst && !cutAtRestart && asker.answer(questionOf['set back']) === 0)
+    state.stickFirst = false;
+  const restart = boot(stickIn);
+  if (!restart?.isNew) return end(startEnding(stage, restart));
+
+  const back = state.putBack();
+  if (back.length > 0)
+    scenes.add({
+      code: 'put back',
+      drives: back.flatMap((i) => stage.drives[i]?.id ?? []),
+      forgotten: state.forgets,
+    });
+  return end(startEnding(stage, boot(false)));
+}
+
+function loaderDrive(stage: Stage, state: State, order: Order, asker: Asker): number {
+  const place = stage.plan.installer.loader ?? loaderOptions[asker.answer(questionOf.loader)];
+  const there = (d: number): boolean => d !== stage.installer && state.present(d);
+  if (place === 'the first drive') return order.first(there) ?? stage.target;
+  if (place === 'the first start part found' && state.mode === 'uefi')
+    return (
+      order.first((d) => there(d) && (d === stage.target || stage.drives[d]?.startPart === true)) ??
+      stage.target
+    );
+  return stage.target;
+}

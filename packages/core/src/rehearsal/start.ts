@@ -1,0 +1,114 @@
+import { questionOf } from './question';
+import type { Stage } from './stage';
+import { NEW, NOTHING, type Scenes, type State } from './state';
+import type { Asker, Taken } from './walk';
+
+type Mode = 'uefi' | 'bios';
+const MODES: Record<'uefi' | 'bios' | 'both', readonly Mode[]> = {
+  uefi: ['uefi'],
+  bios: ['bios'],
+  both: ['uefi', 'bios'],
+};
+
+/** What the firmware started: the drive that it went to, under which mode, and whether it is the new system. */
+export interface Started {
+  drive: number;
+  mode: Mode;
+  isNew: boolean;
+}
+
+/** The modes that the firmware tries, in its order. */
+function modesNow(stage: Stage, taken: Taken, asker: Asker): readonly Mode[] {
+  const { mode } = stage.plan.machine;
+  if (mode !== 'uefi' && mode !== 'bios' && taken.has(stage.offers.mode)) return MODES[stage.fixedMode];
+  return MODES[mode ?? (asker.answer(questionOf.mode) === 0 ? 'uefi' : 'bios')];
+}
+
+function secureBootOn(stage: Stage, taken: Taken, asker: Asker): boolean {
+  const { secureBoot } = stage.plan.machine;
+  if (secureBoot === 'off' || taken.has(stage.offers['secure off'])) return false;
+  return secureBoot === 'on' || asker.answer(questionOf['secure boot']) === 1;
+}
+
+/** What starts when the firmware goes to a drive under a mode; null where nothing does, or it is refused. */
+function startOf(
+  stage: Stage,
+  state: State,
+  d: number,
+  mode: Mode,
+  taken: Taken,
+  asker: Asker,
+): Started | null {
+  let what = state.startsOf(d, mode);
+  if (what === NOTHING || stage.reachable[d] !== true || !state.present(d)) return null;
+  if (mode === 'uefi' && state.signed[d] !== true && secureBootOn(stage, taken, asker)) return null;
+  const handsOn = stage.chain[d] ?? -1;
+  // A chain loader that the installation has replaced hands on to nothing.
+  if (handsOn >= 0 && what !== NEW) {
+    if (!state.present(handsOn)) return null;
+    what = state.startsOf(handsOn, mode);
+    if (what === NOTHING) return null;
+  }
+  return { drive: d, mode, isNew: what === NEW };
+}
+
+/** UEFI 2.10 §3.1: entries are tried in their order until one starts. BIOS drives alike: common practice, no source. */
+export function bootFrom(
+  stage: Stage,
+  state: State,
+  stickIn: boolean,
+  taken: Taken,
+  asker: Asker,
+  scenes: Scenes,
+): Started | null {
+  const modes = modesNow(stage, taken, asker);
+  for (const d of state.order()) {
+    if (d === stage.installer && !stickIn) continue;
+    for (const mode of modes) {
+      const started = startOf(stage, state, d, mode, taken, asker);
+      if (started) return said(stage, scenes, started);
+    }
+  }
+  return said(stage, scenes, null);
+}
+
+function said(stage: Stage, scenes: Scenes, started: Started | null): Started | null {
+  if (!started) scenes.add({ code: 'nothing starts' });
+  else
+    scenes.flash(started.drive, 'starts', {
+      code: 'starts',
+      drive: stage.drives[started.drive]?.id ?? '',
+      mode: started.mode,
+    });
+  return started;
+}
+
+/** The first start with the stick in: by the one-time menu, or by the order. */
+export function firstStart(
+  stage: Stage,
+  state: State,
+  taken: Taken,
+  asker: Asker,
+  scenes: Scenes,
+): Started | null {
+  const boot = (): Started | null => bootFrom(stage, state, true, taken, asker, scenes);
+  if (state.stickFirst) return boot();
+  if (!taken.has(stage.offers.key) && asker.answer(questionOf.key) === 1) {
+    scenes.add({ code: 'menu', key: 'missed' });
+    return boot();
+  }
+  scenes.add({ code: 'menu', key: 'caught' });
+  const line = stage.world.menu[asker.answer(questionOf.entry)];
+  const named = line ? stage.drives.findIndex((d) => d.id === line.drive) : -1;
+  const drive = named >= 0 && state.present(named) ? named : stage.installer;
+  const dead = line?.dead === true;
+  scenes.add({ code: 'entry', drive: stage.drives[drive]?.id ?? '', mode: line?.mode ?? null, dead });
+  if (dead) return boot();
+  const modes = modesNow(stage, taken, asker);
+  const wanted = line?.mode && modes.includes(line.mode) ? [line.mode] : modes;
+  for (const mode of wanted) {
+    const started = startOf(stage, state, drive, mode, taken, asker);
+    if (started) return said(stage, scenes, started);
+  }
+  return boot();
+}

@@ -1,0 +1,148 @@
+import { orderedBuses, plainModes, type RehearsalDrive, type RehearsalPlan } from '../model/rehearsal';
+import { asksPerson, looksAlike } from './alike';
+import { precautionsFor } from './precautions';
+
+/** What cannot be known beforehand. */
+export const unknowns = [
+  'order',
+  'firmware order',
+  'mode',
+  'secure boot',
+  'key',
+  'entry',
+  'read',
+  'pick',
+  'loader',
+  'stick',
+  'set back',
+  'power',
+  'forgets',
+] as const;
+/** What cannot be known beforehand. */
+export type Unknown = (typeof unknowns)[number];
+
+/** A line of the firmware's menu that could be the stick: whose it is, and under which mode (null: the one there is). */
+export interface MenuLine {
+  drive: string;
+  mode: 'uefi' | 'bios' | null;
+  /** Another part of the stick, from which nothing starts. */
+  dead: boolean;
+}
+
+/** Where the power may fail. */
+export const cuts = [
+  'holds',
+  'before the table',
+  'while copying',
+  'before the loader',
+  'before the restart',
+] as const;
+/** When the stick may come out. */
+export const stickMoments = ['in time', 'left in', 'too early'] as const;
+/** Where a loader may go when nobody has seen it. */
+export const loaderOptions = ['the chosen drive', 'the first start part found', 'the first drive'] as const;
+
+/** One thing that can vary, with in how many ways. */
+export interface Varies {
+  unknown: Unknown;
+  ways: number;
+}
+
+/** All that can vary in a plan: the worlds are every combination. */
+export interface World {
+  /** Drives by their place in the plan: those of one list answer in that order, lists freely among each other. */
+  chains: number[][];
+  /** Drives by their place in the plan, in groups that the firmware tries one after another, each in any order. */
+  firmwareGroups: number[][];
+  menu: MenuLine[];
+  alike: RehearsalDrive[];
+  /** In how many ways each varies, in the order of `unknowns`; 1 where it does not. */
+  ways: number[];
+  /** Only what varies. */
+  varies: Varies[];
+  /** How many worlds there are. */
+  count: number;
+}
+
+/** Lists of drives that answer in the order of their places; a drive whose place nobody knows is a list of its own. */
+function chainsOf(drives: readonly RehearsalDrive[]): number[][] {
+  const onBus = new Map<string, number[]>();
+  const loose: number[][] = [];
+  drives.forEach((d, i) => {
+    if (!orderedBuses.includes(d.bus) || d.port === null) loose.push([i]);
+    else onBus.set(d.bus, [...(onBus.get(d.bus) ?? []), i]);
+  });
+  const port = (i: number): number => drives[i]?.port ?? 0;
+  return [...[...onBus.values()].map((list) => list.sort((a, b) => port(a) - port(b) || a - b)), ...loose];
+}
+
+function groupsOf({ drives, machine }: RehearsalPlan): number[][] {
+  const named = (machine.order ?? []).map((group) =>
+    drives.map((_, i) => i).filter((i) => group.includes(drives[i]?.id ?? '')),
+  );
+  const rest = drives.map((_, i) => i).filter((i) => !named.flat().includes(i));
+  return [...named, ...(rest.length > 0 ? [rest] : [])];
+}
+
+/** In how many orders lists can be merged into one: a multinomial coefficient. */
+export function mergings(lengths: readonly number[]): number {
+  let ways = 1;
+  let n = 0;
+  for (const k of lengths)
+    for (let i = 1; i <= k; i += 1) {
+      n += 1;
+      ways = (ways * n) / i;
+    }
+  return ways;
+}
+
+function menuOf(plan: RehearsalPlan): MenuLine[] {
+  const stick = plan.drives.find((d) => d.role === 'installer');
+  if (!stick) return [];
+  const shown = plan.drives.filter((d) => d === stick || (d.bus === 'usb' && d.model === stick.model));
+  const modes = plan.machine.mode === 'both' ? plainModes : [null];
+  return shown.flatMap(({ id }) => [
+    ...modes.map((mode): MenuLine => ({ drive: id, mode, dead: false })),
+    ...(plan.machine.showsParts ? [{ drive: id, mode: null, dead: true }] : []),
+  ]);
+}
+
+/** All that can vary in a plan. docs/rehearsal.md, “What can vary”. */
+export function worldOf(plan: RehearsalPlan): World {
+  const { machine, installer, drives } = plan;
+  const install = plan.kind === 'install';
+  const offered = precautionsFor(plan);
+  const offers = (kind: string): boolean => offered.some((p) => p.kind === kind);
+  const chains = chainsOf(drives);
+  const firmwareGroups = groupsOf(plan);
+  const byMenu = install && (plan.startBy === 'menu' || offers('menu'));
+  const byOrder = install && (plan.startBy === 'order' || offers('stick first'));
+  const menu = byMenu ? menuOf(plan) : [];
+  const alike = looksAlike(plan);
+  const lengths = (c: readonly number[][]): number[] => c.map((x) => x.length);
+  const ways: Record<Unknown, number> = {
+    order: mergings(lengths(chains)),
+    'firmware order': install ? firmwareGroups.reduce((n, g) => n * mergings(g.map(() => 1)), 1) : 1,
+    mode: install && machine.mode === null ? 2 : 1,
+    'secure boot': install && machine.secureBoot === null && machine.mode !== 'bios' ? 2 : 1,
+    key: byMenu ? 2 : 1,
+    entry: Math.max(1, menu.length),
+    read: asksPerson(plan) ? 2 : 1,
+    pick: Math.max(1, alike.length),
+    loader: install && installer.loader === null ? loaderOptions.length : 1,
+    stick: install ? (installer.ends === 'powers off' ? 2 : 3) : 1,
+    'set back': byOrder ? 2 : 1,
+    power: machine.power === 'secured' ? 1 : install ? cuts.length : 3,
+    forgets: install && offers('unplug') ? 2 : 1,
+  };
+  const list = unknowns.map((u) => ways[u]);
+  return {
+    chains,
+    firmwareGroups,
+    menu,
+    alike,
+    ways: list,
+    varies: unknowns.filter((u) => ways[u] > 1).map((unknown) => ({ unknown, ways: ways[unknown] })),
+    count: list.reduce((n, w) => n * w, 1),
+  };
+}

@@ -1,0 +1,225 @@
+import type { RehearsalPlan } from '../model/rehearsal';
+import type { Ending } from '../rehearsal/ending';
+import type { NoRehearsal, RehearsalAssumption } from '../rehearsal/forBox';
+import type { Frame, TakenBy } from '../rehearsal/frames';
+import type { Precaution, PrecautionRisk } from '../rehearsal/precautions';
+import type { RehearsalFault } from '../rehearsal/tally';
+import type { Unknown } from '../rehearsal/varies';
+import { formatSi } from '../units/bytes';
+import { plural } from './text';
+
+/** Names of the drives of a plan by their ids. */
+export type NameOf = (drive: string) => string;
+
+/** The name of a drive in a plan; its id where it has none. */
+export const namesIn =
+  (plan: Pick<RehearsalPlan, 'drives'>): NameOf =>
+  (id) =>
+    plan.drives.find((d) => d.id === id)?.name || id;
+
+const quoted = (name: string): string => (name.startsWith('the ') ? name : `“${name}”`);
+
+/** What cannot be known, as the list of what can vary says it. */
+export const unknownWords: Record<Unknown, string> = {
+  order: 'Order in which drives answer',
+  'firmware order': 'Order the firmware tries',
+  mode: 'Mode the machine is set to',
+  'secure boot': 'Secure Boot on or off',
+  key: 'Menu key caught in time',
+  entry: 'Line taken in the menu',
+  read: 'List read before yes',
+  pick: 'Look-alikes in the list',
+  loader: 'Where the loader goes',
+  stick: 'When the stick comes out',
+  'set back': 'Order set back afterwards',
+  power: 'Power holds',
+  forgets: 'Order forgets what was unplugged',
+};
+
+/** How a world ends, short. */
+export const endingWords: Record<Ending, string> = {
+  'right system starts': 'The right system starts',
+  written: 'Written as meant',
+  'installer starts again': 'The installer starts again',
+  'another system starts': 'Another system starts',
+  'nothing starts': 'Nothing starts',
+  'nothing written': 'Nothing was written',
+  'half written, again': 'Half written, can be repeated',
+  'other drive erased': 'Wrong drive taken, nothing lost that matters',
+  'half written, for good': 'Half written, a kept part with it',
+  'kept start altered': 'Start of a kept drive overwritten',
+  'kept drive erased': 'A drive to keep is erased',
+};
+
+/** A precaution as an order to oneself. */
+export function precautionWords(p: Precaution, nameOf: NameOf): string {
+  const drive = p.drive === null ? '' : quoted(nameOf(p.drive));
+  switch (p.kind) {
+    case 'away':
+      return `Put ${drive} away`;
+    case 'unplug':
+      return `Unplug ${drive}`;
+    case 'port off':
+      return `Switch the port of ${drive} off in setup`;
+    case 'copy':
+      return `Copy ${drive} away first`;
+    case 'label':
+      return 'Label the target so that its name cannot be another’s';
+    case 'serial':
+      return 'Choose by serial, not by place';
+    case 'read':
+      return 'Read the list aloud before yes';
+    case 'menu':
+      return 'One-time menu, order untouched';
+    case 'stick first':
+      return 'Stick first in the order, no menu';
+    case 'key':
+      return 'Try the menu key once before';
+    case 'target first':
+      return 'Put the target first in the order at the end';
+    case 'stick out':
+      return 'Stay, and take the stick out at the restart';
+    case 'mode':
+      return 'Fix the boot mode in setup';
+    case 'secure off':
+      return 'Secure Boot off';
+    case 'power':
+      return 'Secure the power: battery or buffered socket';
+  }
+}
+
+const RISK: Record<PrecautionRisk, string> = {
+  'opens the machine': 'opens the machine',
+  'the order may forget it': 'the boot order may forget it',
+  'a copy has to be compared': 'compare the copy before you trust it',
+  'a setting is changed': 'write the setting down first',
+};
+
+/** What a precaution costs. */
+export const precautionCost = (p: Precaution): string =>
+  [
+    `${p.minutes} min`,
+    ...(p.screws > 0 ? [plural(p.screws, 'screw')] : []),
+    ...p.risks.map((r) => RISK[r]),
+  ].join(' · ');
+
+const BY: Record<TakenBy, string> = {
+  first: 'it answers first, and nobody is asked',
+  largest: 'it is the largest, and nobody is asked',
+  serial: 'chosen by its serial',
+  read: 'chosen from the list by what it shows',
+  label: 'chosen by its label',
+  place: 'chosen by its place in the list',
+  preselected: 'it was marked already, and yes was said unread',
+};
+const CUT = {
+  'before the table': 'before anything is written',
+  'while copying': 'while the system is copied',
+  'before the loader': 'before the loader is written',
+  'before the restart': 'before the restart',
+} as const;
+
+/** A frame of the reel: what happened, and what follows from it. */
+export function frameWords({ said }: Frame, nameOf: NameOf): { title: string; because: string } {
+  const name = (id: string): string => quoted(nameOf(id));
+  switch (said.code) {
+    case 'ready':
+      return {
+        title: said.away.length === 0 ? 'Everything is in' : 'Ready to begin',
+        because: said.away.length === 0 ? '' : `out: ${said.away.map(name).join(', ')}`,
+      };
+    case 'menu':
+      return said.key === 'caught'
+        ? { title: 'Key caught', because: 'the one-time menu opens' }
+        : { title: 'Key missed', because: 'the firmware goes by its order' };
+    case 'entry':
+      return {
+        title: 'A line is taken',
+        because: said.dead
+          ? `another part of ${name(said.drive)}: nothing starts from it`
+          : name(said.drive) + (said.mode === null ? '' : ` under ${said.mode === 'uefi' ? 'UEFI' : 'BIOS'}`),
+      };
+    case 'starts':
+      return {
+        title: `${nameOf(said.drive)} starts`,
+        because: said.mode === 'uefi' ? 'under UEFI' : 'under BIOS',
+      };
+    case 'nothing starts':
+      return { title: 'Nothing starts', because: 'no drive in the order has anything to start' };
+    case 'taken':
+      return { title: `${nameOf(said.drive)} is taken`, because: BY[said.by] };
+    case 'cut':
+      return { title: 'The power fails', because: CUT[said.when] };
+    case 'stick out too early':
+      return { title: 'Stick out too early', because: 'the installer was not done' };
+    case 'written':
+      return {
+        title: `${nameOf(said.drive)} is written`,
+        because: said.whole ? 'all that was on it is gone' : 'beside what stays on it',
+      };
+    case 'loader':
+      return {
+        title: `Loader to ${nameOf(said.drive)}`,
+        because: said.entry ? 'and it is first in the order now' : 'the order stays as it was',
+      };
+    case 'stick':
+      return said.out
+        ? { title: 'Stick out', because: 'at the restart' }
+        : { title: 'Stick left in', because: 'at the restart' };
+    case 'put back':
+      return {
+        title: 'Everything back in',
+        because: said.drives.map(name).join(', ') + (said.forgotten ? '; the order has forgotten it' : ''),
+      };
+    case 'end':
+      return { title: endingWords[said.ending], because: '' };
+  }
+}
+
+/** Why a plan was not rehearsed. */
+export function rehearsalFaultWords(fault: RehearsalFault): string {
+  switch (fault.code) {
+    case 'too many worlds':
+      return `this plan has about ${fault.worlds.toExponential(1)} worlds, more than can be counted exactly; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
+    case 'too many runs':
+      return `after ${fault.runs.toLocaleString('en')} runs ${((100 * fault.walked) / fault.worlds).toFixed(1)} % of the worlds were walked; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
+    case 'stopped':
+      return 'the rehearsal was stopped; nothing was changed';
+  }
+}
+
+/** Why there is nothing to rehearse. */
+export function noRehearsalWords(why: NoRehearsal): string {
+  switch (why.code) {
+    case 'no machine':
+      return 'This box has no machine yet.';
+    case 'no system':
+      return 'This box has no system yet.';
+    case 'no target':
+      return 'Nobody has said which drive the system goes on.';
+    case 'target is kept':
+      return `“${why.drive}” is not marked as one that may be lost.`;
+    case 'too many drives':
+      return `${why.drives} drives are within reach: more than are rehearsed at once.`;
+    case 'starts by a board’s own loader':
+      return 'The machine starts by a board’s own loader, which asks for no order.';
+  }
+}
+
+/** What had to be taken for true. */
+export function rehearsalAssumptionWords(a: RehearsalAssumption): string {
+  switch (a.code) {
+    case 'starts not known':
+      return `What starts from “${a.drive}” is not known: something might, under either mode.`;
+    case 'stick not written':
+      return 'The stick is not written yet: one that looks like no other is taken.';
+    case 'image not read':
+      return 'The image was not read: it is taken to start in either mode, signed.';
+    case 'battery carries it':
+      return 'The battery carries the machine through a power cut.';
+  }
+}
+
+/** A drive as a plan tells it: size and the end of its serial. */
+export const driveWords = (d: { bytes: number; serial: string | null }): string =>
+  [d.bytes > 0 ? formatSi(d.bytes) : '', d.serial ? `…${d.serial.slice(-4)}` : ''].filter(Boolean).join(' ');
