@@ -6,7 +6,7 @@ test('the drive of a system is laid out: chosen, sized, by schools, a little sma
   open,
 }) => {
   await open('/box/film-night/install');
-  await expect(headline(page)).toHaveText('Which drive takes the system?');
+  await expect(headline(page)).toHaveText('The system goes on “Loose SSD”');
   // A drive that is kept is never planned over.
   await page.getByRole('radio', { name: /^Scans drive/ }).check({ force: true });
   await expect(

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { rehearsalPlanSchema, type RehearsalPlan } from '@zb/core/model/rehearsal';
 import { aims } from '@zb/core/rehearsal/ending';
 import { boxPlan } from '@zb/core/rehearsal/forBox';
-import { rehearse, setsFor } from '@zb/core/rehearsal/rehearse';
+import { rehearse, setsFor, wrongWorld } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type Told } from '@zb/core/rehearsal/tally';
 import {
@@ -35,7 +35,7 @@ export function rehearsedFrom(text: string, box: string | undefined, taken: stri
     if ('code' in made) throw new InputError(noRehearsalWords(made));
     return {
       plan: made.plan,
-      taken: taken ?? found.precautions,
+      taken: [...new Set([...made.always, ...(taken ?? found.precautions)])],
       assumed: made.assumed.map(rehearsalAssumptionWords),
     };
   }
@@ -60,7 +60,8 @@ const told = (world: Told | null, nameOf: NameOf): object | null =>
 export function rehearseOutput({ plan, taken, assumed }: Rehearsed): object {
   const nameOf = namesIn(plan);
   try {
-    const { varies, tally, wrong, precautions } = rehearse(plan, taken);
+    const found = rehearse(plan, taken);
+    const { varies, tally, precautions } = found;
     const known = new Set(precautions.map((t) => t.precaution.id));
     const unknown = taken.filter((id) => !known.has(id));
     if (unknown.length > 0)
@@ -82,7 +83,8 @@ export function rehearseOutput({ plan, taken, assumed }: Rehearsed): object {
       right: tally.right,
       again: tally.again,
       lost: tally.lost,
-      wrong: told(wrong, nameOf),
+      wrong: told(wrongWorld(found), nameOf),
+      told: found.told.map((t) => told(t, nameOf)),
       precautions: precautions.map(({ precaution, ...rest }) => ({
         ...precaution,
         words: precautionWords(precaution, nameOf),

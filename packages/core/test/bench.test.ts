@@ -595,7 +595,7 @@ describe('acts', () => {
     const film = must(findBox(demo, 'film-night'));
     expect(againstSignoff(demo, film, 'verify')).toEqual([]);
     expect(againstSignoff(demo, film, 'install')).toMatchObject([
-      { code: 'installer takes a kept drive', store: 'tern-ssd' },
+      { code: 'rehearsal loses a drive', store: 'tern-ssd' },
     ]);
     const one = after(demo, toggleSignoff(film, 'install', stamp, 'the scans are copied'));
     const signed = must(findBox(one, 'film-night'));

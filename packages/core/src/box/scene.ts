@@ -14,6 +14,7 @@ import {
 } from '../model/bench';
 import type { FactKey, FactValue } from '../model/facts';
 import { contentOf, type ImageReading } from '../model/inspection';
+import { boxTally, type BoxTally } from '../rehearsal/boxTally';
 import { startOn, type MachineStart } from '../starting/forMachine';
 import { judge, type Judgement } from '../system/judge';
 import { machineView } from '../system/view';
@@ -29,6 +30,7 @@ export class Scene {
   /** The stick, card or drive that is written to. */
   readonly target: Store | undefined;
   private judgement: Judgement | undefined;
+  private tallied: BoxTally | null | undefined;
 
   constructor(
     readonly bench: Bench,
@@ -46,6 +48,15 @@ export class Scene {
     const { machine, profile } = this;
     if (machine && profile) this.judgement ??= judge(machineView(this.bench, machine), profile, this.box);
     return this.judgement;
+  }
+
+  /** How the plan goes in all its worlds; undefined where there is none to rehearse. */
+  get rehearsed(): BoxTally | undefined {
+    if (this.tallied === undefined) {
+      const found = boxTally(this.bench, this.box);
+      this.tallied = 'code' in found ? null : found;
+    }
+    return this.tallied ?? undefined;
   }
 
   fact(key: FactKey): FactValue | undefined {

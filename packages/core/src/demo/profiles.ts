@@ -43,7 +43,13 @@ export const demoProfiles = [
     'Old consoles on old machines; also a 32-bit build.',
     [release('3', { archs: ['x86_64', 'i686'], supportEnd: '2027-10-01' })],
     { memoryBytes: GIB, graphics: true },
-    { variants: [ANY], installer: 'takes the first drive unasked', installMinutes: [2, 6], swap: 'none' },
+    {
+      variants: [ANY],
+      installer: 'takes the first drive unasked',
+      manner: { lists: [], confirms: 0, screen: 'text' },
+      installMinutes: [2, 6],
+      swap: 'none',
+    },
   ),
   profile(
     'curtain-player',
@@ -70,6 +76,7 @@ export const demoProfiles = [
     { cores: 2, graphics: true },
     {
       installer: 'preselects the first drive',
+      manner: { lists: ['size', 'model', 'serial'], confirms: 2 },
       installMinutes: [4, 10],
       prefers: { remoteLine: true, memoryBytes: 4 * GIB },
       login: 'shipped default',

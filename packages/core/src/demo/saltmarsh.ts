@@ -9,6 +9,7 @@ import { demoParts } from './parts';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
 import { demoWishes } from './wishes';
+import { noBoxLayout } from '../model/layout';
 import { emptyStopRecords } from '../model/stopRecords';
 import { systemTitle } from '../system/title';
 
@@ -23,6 +24,8 @@ interface Plan {
   day: number;
   startBy?: Box['startBy'];
   wishId: string;
+  /** The drive that takes its system. */
+  driveId?: string;
 }
 
 const PLANS: Plan[] = [
@@ -43,6 +46,7 @@ const PLANS: Plan[] = [
     purpose: 'film',
     machineId: 'tern',
     profileId: 'curtain-player',
+    driveId: 'loose-480',
     signed: 3,
     day: 2,
   },
@@ -63,6 +67,7 @@ const PLANS: Plan[] = [
     purpose: 'file store',
     machineId: 'old-oak',
     profileId: 'coldstore',
+    driveId: 'oak-boot',
     signed: 9,
     day: 3,
   },
@@ -152,6 +157,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     targetSerial: null,
     written: null,
     startBy: plan.startBy ?? 'menu',
+    ...(plan.driveId === undefined ? {} : { layout: { ...noBoxLayout(), driveId: plan.driveId } }),
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),

@@ -33,3 +33,7 @@ export type Aim = (typeof aims)[number];
 /** Does this ending miss the aim? */
 export const missesAim = (ending: Ending, aim: Aim): boolean =>
   aim === 'nothing lost' ? gradeOf(ending) === 'lost' : gradeOf(ending) !== 'right';
+
+/** How many worlds miss an aim. */
+export const missing = (tally: { lost: number; again: number }, aim: Aim): number =>
+  aim === 'nothing lost' ? tally.lost : tally.lost + tally.again;

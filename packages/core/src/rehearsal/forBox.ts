@@ -38,13 +38,16 @@ export type NoRehearsal =
 export interface BoxPlan {
   plan: RehearsalPlan;
   assumed: RehearsalAssumption[];
+  /** Precautions that are taken whatever is decided, because of how it is done: our own writer asks for the serial. */
+  always: string[];
 }
 /** What had to be taken for true because nobody has said it. */
 export type RehearsalAssumption =
   | { code: 'starts not known'; drive: string }
   | { code: 'stick not written' }
   | { code: 'image not read' }
-  | { code: 'battery carries it' };
+  | { code: 'battery carries it' }
+  | { code: 'beside the machine'; drive: string; machine: string };
 
 const EFI_PART = /^(c12a7328-f81f-11d2-ba4b-00a0c93ec93b|ef|0xef)$/i;
 /** Id and name of the drive that the machine has on which an image is written straight. */
@@ -97,11 +100,16 @@ const unplugOf = (store: Store, machine: Machine): RehearsalDrive['unplug'] => {
 
 /** Minutes to copy a drive to another of the shelf that may be lost and is large enough; null where none is. */
 function copyMinutesOf(bench: Bench, store: Store, target: Store): number | null {
-  const room = storesOf(bench).some(
+  const room = storesOf(bench).filter(
     (s) => s.id !== store.id && s.id !== target.id && s.fate === 'may be lost' && s.bytes >= store.bytes,
   );
-  if (!room) return null;
-  return Math.ceil(predictTimes(store.bytes, store, bench.log).verify.value.high / 60);
+  const minutes = room.map((to) =>
+    Math.max(
+      predictTimes(store.bytes, store, bench.log).verify.value.high,
+      predictTimes(store.bytes, to, bench.log).write.value.high,
+    ),
+  );
+  return minutes.length === 0 ? null : Math.ceil(Math.min(...minutes) / 60);
 }
 
 function driveOf(
@@ -256,17 +264,25 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
       : machineOf(machine, all),
     drives: all,
     startBy: box.startBy,
-    installer: { choice: profile.installer, ...profile.manner },
+    installer: {
+      choice: profile.installer,
+      ...profile.manner,
+      ...(straight ? { lists: ['size', 'model', 'serial', 'label'] } : {}),
+    },
     refused: box.refused,
   });
   return {
     plan,
+    always: straight && target.serial !== null ? ['serial'] : [],
     assumed: [
       ...stores
         .filter((s) => s !== target && s !== installer && !isBlank(s.content) && !s.content?.starts)
         .map((s) => ({ code: 'starts not known' as const, drive: s.name })),
       ...(straight || targetSerial(box) !== null ? [] : [{ code: 'stick not written' as const }]),
       ...(straight || reading ? [] : [{ code: 'image not read' as const }]),
+      ...(straight || target.in === machine.id
+        ? []
+        : [{ code: 'beside the machine' as const, drive: target.name, machine: machine.name }]),
       ...(battery ? [{ code: 'battery carries it' as const }] : []),
     ],
   };

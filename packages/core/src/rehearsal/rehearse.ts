@@ -1,9 +1,9 @@
 import type { RehearsalPlan } from '../model/rehearsal';
-import { missesAim, type Aim } from './ending';
+import { gradeOf, type Aim } from './ending';
 import type { Precaution } from './precautions';
 import { smallestSets, type SafeSets } from './sets';
 import { Stage } from './stage';
-import { shortest, takenOf, tallyOf, type Tally, type Told, type Watch } from './tally';
+import { shortestOfEach, takenOf, tallyOf, type Tally, type Told, type Watch } from './tally';
 import type { Varies } from './varies';
 
 /** A precaution with what it does by itself, beside those that are taken. */
@@ -18,8 +18,8 @@ export interface Tried {
 export interface Rehearsal {
   varies: Varies[];
   tally: Tally;
-  /** The shortest world that loses something, else the shortest that does not end right; null where all do. */
-  wrong: Told | null;
+  /** Of every ending the shortest world. */
+  told: Told[];
   precautions: Tried[];
 }
 
@@ -33,16 +33,23 @@ export function rehearse(plan: RehearsalPlan, ids: readonly string[], watch: Wat
     progress: (share) => watch.progress?.((i + share) / steps),
   });
   const tally = tallyOf(stage, taken, part(0));
-  const aim: Aim = tally.lost > 0 ? 'nothing lost' : 'right at once';
-  const wrong =
-    tally.right === tally.worlds ? null : shortest(stage, taken, (e) => missesAim(e, aim), part(1));
+  const told = shortestOfEach(stage, taken, part(1));
   const precautions = stage.precautions.map((precaution, i): Tried => {
     const on = ids.includes(precaution.id);
     const other = on ? ids.filter((id) => id !== precaution.id) : [...ids, precaution.id];
     const { lost, again, right } = tallyOf(stage, takenOf(stage, other), part(i + 2));
     return { precaution, on, switched: { lost, again, right } };
   });
-  return { varies: stage.world.varies, tally, wrong, precautions };
+  return { varies: stage.world.varies, tally, told, precautions };
+}
+
+/** The world to be told first: the shortest that loses something, else the shortest that does not end right; null where all do. */
+export function wrongWorld({ told }: Pick<Rehearsal, 'told'>): Told | null {
+  const of = (grade: 'lost' | 'again'): Told | undefined =>
+    told
+      .filter((t) => gradeOf(t.ending) === grade)
+      .sort((a, b) => a.departures - b.departures || a.trail.length - b.trail.length)[0];
+  return of('lost') ?? of('again') ?? null;
 }
 
 /** The smallest sets of precautions for a plan. Throws RehearsalError. */

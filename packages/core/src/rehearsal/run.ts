@@ -6,7 +6,7 @@ import { Scenes, State } from './state';
 import { takeDrive } from './take';
 import { Order, type Asker, type Taken } from './walk';
 import { cuts, loaderOptions, stickMoments } from './varies';
-import type { Frame } from './frames';
+import type { Frame, StartedHow } from './frames';
 
 const startEnding = (stage: Stage, started: Started | null): Ending => {
   if (!started) return 'nothing starts';
@@ -22,7 +22,8 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   const { plan } = stage;
   const state = new State(stage, asker, taken);
   const scenes = new Scenes(stage, state, frames);
-  const boot = (stickIn: boolean): Started | null => bootFrom(stage, state, stickIn, taken, asker, scenes);
+  const boot = (stickIn: boolean, how: StartedHow): Started | null =>
+    bootFrom(stage, state, stickIn, how, taken, asker, scenes);
   const end = (ending: Ending): Ending => {
     scenes.add({ code: 'end', ending });
     return ending;
@@ -42,16 +43,16 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   if (cut() === 'before the table') {
     scenes.add({ code: 'cut', when: 'before the table' });
     if (plan.kind === 'write') return end('nothing written');
-    return end(startEnding(stage, boot(true)));
+    return end(startEnding(stage, boot(true, 'power back')));
   }
 
   const drive = stage.drives[p.drive];
   if (!drive) throw new Error('A drive was taken that is not in the plan.');
   const whole = p.drive !== stage.target || !p.beside;
   state.erase(p.drive, whole);
-  scenes.add({ code: 'written', drive: drive.id, whole });
   if (whole && state.matters(p.drive)) return end('kept drive erased');
   if (p.drive !== stage.target) return end('other drive erased');
+  scenes.add({ code: 'written', drive: drive.id, whole });
 
   const after = cut();
   if (after === 'while copying' || after === 'before the loader') {
@@ -84,7 +85,7 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   if (!cutAtRestart) scenes.add({ code: 'stick', out: !stickIn });
   if (state.stickFirst && !cutAtRestart && asker.answer(questionOf['set back']) === 0)
     state.stickFirst = false;
-  const restart = boot(stickIn);
+  const restart = boot(stickIn, cutAtRestart ? 'power back' : 'restart');
   if (!restart?.isNew) return end(startEnding(stage, restart));
 
   const back = state.putBack();
@@ -94,7 +95,7 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
       drives: back.flatMap((i) => stage.drives[i]?.id ?? []),
       forgotten: state.forgets,
     });
-  return end(startEnding(stage, boot(false)));
+  return end(startEnding(stage, boot(false, 'later')));
 }
 
 function loaderDrive(stage: Stage, state: State, order: Order, asker: Asker): number {

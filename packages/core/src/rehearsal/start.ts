@@ -1,3 +1,4 @@
+import type { StartedHow } from './frames';
 import { questionOf } from './question';
 import type { Stage } from './stage';
 import { NEW, NOTHING, type Scenes, type State } from './state';
@@ -52,11 +53,24 @@ function startOf(
   return { drive: d, mode, isNew: what === NEW };
 }
 
+function said(stage: Stage, scenes: Scenes, how: StartedHow, started: Started | null): Started | null {
+  if (!started) scenes.add({ code: 'nothing starts', how });
+  else
+    scenes.flash(started.drive, 'starts', {
+      code: 'starts',
+      how,
+      drive: stage.drives[started.drive]?.id ?? '',
+      mode: started.mode,
+    });
+  return started;
+}
+
 /** UEFI 2.10 §3.1: entries are tried in their order until one starts. BIOS drives alike: common practice, no source. */
 export function bootFrom(
   stage: Stage,
   state: State,
   stickIn: boolean,
+  how: StartedHow,
   taken: Taken,
   asker: Asker,
   scenes: Scenes,
@@ -66,21 +80,10 @@ export function bootFrom(
     if (d === stage.installer && !stickIn) continue;
     for (const mode of modes) {
       const started = startOf(stage, state, d, mode, taken, asker);
-      if (started) return said(stage, scenes, started);
+      if (started) return said(stage, scenes, how, started);
     }
   }
-  return said(stage, scenes, null);
-}
-
-function said(stage: Stage, scenes: Scenes, started: Started | null): Started | null {
-  if (!started) scenes.add({ code: 'nothing starts' });
-  else
-    scenes.flash(started.drive, 'starts', {
-      code: 'starts',
-      drive: stage.drives[started.drive]?.id ?? '',
-      mode: started.mode,
-    });
-  return started;
+  return said(stage, scenes, how, null);
 }
 
 /** The first start with the stick in: by the one-time menu, or by the order. */
@@ -91,24 +94,18 @@ export function firstStart(
   asker: Asker,
   scenes: Scenes,
 ): Started | null {
-  const boot = (): Started | null => bootFrom(stage, state, true, taken, asker, scenes);
-  if (state.stickFirst) return boot();
-  if (!taken.has(stage.offers.key) && asker.answer(questionOf.key) === 1) {
-    scenes.add({ code: 'menu', key: 'missed' });
-    return boot();
-  }
-  scenes.add({ code: 'menu', key: 'caught' });
+  const boot = (how: StartedHow): Started | null => bootFrom(stage, state, true, how, taken, asker, scenes);
+  if (state.stickFirst) return boot('stick first');
+  if (!taken.has(stage.offers.key) && asker.answer(questionOf.key) === 1) return boot('key missed');
   const line = stage.world.menu[asker.answer(questionOf.entry)];
   const named = line ? stage.drives.findIndex((d) => d.id === line.drive) : -1;
   const drive = named >= 0 && state.present(named) ? named : stage.installer;
-  const dead = line?.dead === true;
-  scenes.add({ code: 'entry', drive: stage.drives[drive]?.id ?? '', mode: line?.mode ?? null, dead });
-  if (dead) return boot();
+  if (line?.dead === true) return boot('dead line');
   const modes = modesNow(stage, taken, asker);
   const wanted = line?.mode && modes.includes(line.mode) ? [line.mode] : modes;
   for (const mode of wanted) {
     const started = startOf(stage, state, drive, mode, taken, asker);
-    if (started) return said(stage, scenes, started);
+    if (started) return said(stage, scenes, 'menu', started);
   }
-  return boot();
+  return boot('line does not start');
 }

@@ -112,43 +112,43 @@ export interface Told {
   frames: Frame[];
   /** The answers by which it can be told once more. */
   trail: number[];
+  /** How many of them are not the usual ones. */
+  departures: number;
 }
 
 /** Tells a world again by its answers. */
 export function tell(stage: Stage, taken: Taken, trail: readonly number[]): Told {
   const frames: Frame[] = [];
   const ending = run(stage, new Asker(stage.world, trail), taken, frames);
-  return { ending, frames, trail: [...trail] };
+  return { ending, frames, trail: [...trail], departures: trail.filter((n) => n !== 0).length };
 }
 
 /**
- * The shortest world that ends in this way: the one in which the fewest things go otherwise than is usual, among those the
- * one with the fewest questions, among those the first. Null where none ends so.
+ * Of every ending the shortest world: the one in which the fewest things go otherwise than is usual, among those the one
+ * with the fewest questions, among those the first.
  */
-export function shortest(
-  stage: Stage,
-  taken: Taken,
-  ends: (ending: Ending) => boolean,
-  watch?: Watch,
-): Told | null {
-  let best: { trail: number[]; departures: number } | null = null;
+export function shortestOfEach(stage: Stage, taken: Taken, watch?: Watch): Told[] {
+  const best = new Map<Ending, { trail: number[]; departures: number }>();
   everyRun(
     stage,
     taken,
     (ending, asker) => {
-      if (!ends(ending)) return false;
+      const before = best.get(ending);
       const departures = asker.departures();
-      if (!best || departures < best.departures) best = { trail: asker.trail(), departures };
-      else if (departures === best.departures) {
-        const trail = asker.trail();
-        if (trail.length < best.trail.length) best = { trail, departures };
-      }
+      if (
+        !before ||
+        departures < before.departures ||
+        (departures === before.departures && asker.questions < before.trail.length)
+      )
+        best.set(ending, { trail: asker.trail(), departures });
       return false;
     },
     watch,
   );
-  const found = best as { trail: number[] } | null;
-  return found && tell(stage, taken, found.trail);
+  return endings.flatMap((e) => {
+    const found = best.get(e);
+    return found ? [tell(stage, taken, found.trail)] : [];
+  });
 }
 
 /** A world that misses an aim, and the precautions that its run looked at; null where none does. */

@@ -61,6 +61,11 @@ export class Asker {
     return this.path.slice(0, this.depth);
   }
 
+  /** How many questions this run has asked. */
+  get questions(): number {
+    return this.depth;
+  }
+
   /** How many answers are not the usual ones, which stand first. */
   departures(): number {
     let n = 0;

@@ -11,6 +11,8 @@ const TAKES: Record<string, string> = {
   preselected: 'comes with the first drive selected',
 };
 
+const count = (n: string | undefined): string => Number(n).toLocaleString('en');
+
 const WORDS: Record<HazardCode, (p: Params) => string> = {
   'does not fit': (p) => `${p.system} does not fit ${p.machine}. ${p.because}`,
   'wants a change': (p) => `${p.because} ${p.repair}`.trim(),
@@ -22,6 +24,12 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'installer takes the first drive': (p) =>
     `The installer ${TAKES[p.way ?? ''] ?? ''}. Only the drive that may be lost should be in the machine.`,
   'kept drive inside': (p) => `“${p.drive}” in ${p.machine} holds ${p.holds || 'what must be kept'}.`,
+  'rehearsal loses a drive': (p) =>
+    `In ${count(p.lost)} of ${count(p.worlds)} worlds what is on “${p.drive}” is lost${p.holds ? `: ${p.holds}` : ''}. Rehearse the plan and take a precaution.`,
+  'rehearsal to be done again': (p) =>
+    `In ${count(p.again)} of ${count(p.worlds)} worlds nothing that matters is lost, but it has to be done again.`,
+  'not rehearsed': () =>
+    'The plan has more worlds than are counted by the way. Open its rehearsal before you begin.',
   'not what was published': (p) =>
     `${p.image} is not the file that was published. Fetch it again; nothing has been written.`,
   'not compared': (p) => `${p.image} has not been compared with a published checksum.`,

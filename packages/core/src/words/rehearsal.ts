@@ -1,8 +1,10 @@
 import type { RehearsalPlan } from '../model/rehearsal';
-import type { Ending } from '../rehearsal/ending';
+import type { Aim, Ending } from '../rehearsal/ending';
 import type { NoRehearsal, RehearsalAssumption } from '../rehearsal/forBox';
-import type { Frame, TakenBy } from '../rehearsal/frames';
+import type { DriveLook, Frame, StartedHow, TakenBy } from '../rehearsal/frames';
 import type { Precaution, PrecautionRisk } from '../rehearsal/precautions';
+import { wrongWorld, type Rehearsal } from '../rehearsal/rehearse';
+import type { SafeSet } from '../rehearsal/sets';
 import type { RehearsalFault } from '../rehearsal/tally';
 import type { Unknown } from '../rehearsal/varies';
 import { formatSi } from '../units/bytes';
@@ -103,6 +105,18 @@ export const precautionCost = (p: Precaution): string =>
     ...p.risks.map((r) => RISK[r]),
   ].join(' · ');
 
+/** What a set of precautions costs. */
+export const setCost = ({ ids, minutes, screws }: SafeSet): string =>
+  ids.length === 0
+    ? 'every world is safe already'
+    : [`${minutes} min`, ...(screws > 0 ? [plural(screws, 'screw')] : [])].join(' · ');
+
+/** What an aim is, in a line. */
+export const aimWords: Record<Aim, string> = {
+  'nothing lost': 'No world erases or harms what matters; some may have to be done again.',
+  'right at once': 'The right system starts in every world, at the first go.',
+};
+
 const BY: Record<TakenBy, string> = {
   first: 'it answers first, and nobody is asked',
   largest: 'it is the largest, and nobody is asked',
@@ -112,6 +126,29 @@ const BY: Record<TakenBy, string> = {
   place: 'chosen by its place in the list',
   preselected: 'it was marked already, and yes was said unread',
 };
+const ENDS: Record<Ending, string> = {
+  'right system starts': 'with everything in its place',
+  written: 'and can be read back',
+  'installer starts again': 'the stick is still tried first',
+  'another system starts': 'what was there before, or on another drive',
+  'nothing starts': 'nothing that was there before is harmed',
+  'nothing written': 'begin again',
+  'half written, again': 'begin again from the stick',
+  'other drive erased': 'all that was on it is gone',
+  'half written, for good': 'what was to stay was being moved',
+  'kept start altered': 'what was on it does not start any more',
+  'kept drive erased': 'all that was on it is gone',
+};
+const HOW: Record<StartedHow, string> = {
+  menu: 'key caught, its line taken in the menu',
+  'key missed': 'key missed, so the order decides',
+  'dead line': 'the line of another part was taken, so the order decides',
+  'line does not start': 'the line that was taken starts nothing, so the order decides',
+  'stick first': 'the stick stands first in the order',
+  'power back': 'when the power is back, the stick still in',
+  restart: 'at the restart',
+  later: 'at a later start',
+};
 const CUT = {
   'before the table': 'before anything is written',
   'while copying': 'while the system is copied',
@@ -120,7 +157,12 @@ const CUT = {
 } as const;
 
 /** A frame of the reel: what happened, and what follows from it. */
-export function frameWords({ said }: Frame, nameOf: NameOf): { title: string; because: string } {
+export function frameWords(frame: Frame, nameOf: NameOf): { title: string; because: string } {
+  const { title, because } = saidWords(frame, nameOf);
+  return { title: title.charAt(0).toUpperCase() + title.slice(1), because };
+}
+
+function saidWords({ said }: Frame, nameOf: NameOf): { title: string; because: string } {
   const name = (id: string): string => quoted(nameOf(id));
   switch (said.code) {
     case 'ready':
@@ -128,24 +170,13 @@ export function frameWords({ said }: Frame, nameOf: NameOf): { title: string; be
         title: said.away.length === 0 ? 'Everything is in' : 'Ready to begin',
         because: said.away.length === 0 ? '' : `out: ${said.away.map(name).join(', ')}`,
       };
-    case 'menu':
-      return said.key === 'caught'
-        ? { title: 'Key caught', because: 'the one-time menu opens' }
-        : { title: 'Key missed', because: 'the firmware goes by its order' };
-    case 'entry':
-      return {
-        title: 'A line is taken',
-        because: said.dead
-          ? `another part of ${name(said.drive)}: nothing starts from it`
-          : name(said.drive) + (said.mode === null ? '' : ` under ${said.mode === 'uefi' ? 'UEFI' : 'BIOS'}`),
-      };
     case 'starts':
       return {
         title: `${nameOf(said.drive)} starts`,
-        because: said.mode === 'uefi' ? 'under UEFI' : 'under BIOS',
+        because: `${HOW[said.how]}, under ${said.mode === 'uefi' ? 'UEFI' : 'BIOS'}`,
       };
     case 'nothing starts':
-      return { title: 'Nothing starts', because: 'no drive in the order has anything to start' };
+      return { title: 'Nothing starts', because: `${HOW[said.how]}; no drive has anything to start` };
     case 'taken':
       return { title: `${nameOf(said.drive)} is taken`, because: BY[said.by] };
     case 'cut':
@@ -172,8 +203,24 @@ export function frameWords({ said }: Frame, nameOf: NameOf): { title: string; be
         because: said.drives.map(name).join(', ') + (said.forgotten ? '; the order has forgotten it' : ''),
       };
     case 'end':
-      return { title: endingWords[said.ending], because: '' };
+      return { title: endingWords[said.ending], because: ENDS[said.ending] };
   }
+}
+
+const figure = (n: number): string => n.toLocaleString('en');
+
+/** What heads the sheet: how many worlds go wrong, and how. */
+export function rehearsalHeadline({ tally, told }: Rehearsal, nameOf: NameOf): string {
+  const { worlds, lost, again, right } = tally;
+  if (lost > 0) {
+    const look = wrongWorld({ told })?.frames.at(-1)?.looks;
+    const drive = look?.find((l) => ['erased', 'altered', 'half written'].includes(l.look))?.drive;
+    const what = drive === undefined ? 'a drive to keep' : quoted(nameOf(drive));
+    return `In ${figure(lost)} of ${figure(worlds)} worlds this plan costs you ${what}`;
+  }
+  if (again > 0)
+    return `No world loses anything that matters; ${figure(again)} of ${figure(worlds)} have to be done again`;
+  return right === 1 ? 'The only world ends right' : `All ${figure(right)} worlds end right`;
 }
 
 /** Why a plan was not rehearsed. */
@@ -215,6 +262,8 @@ export function rehearsalAssumptionWords(a: RehearsalAssumption): string {
       return 'The stick is not written yet: one that looks like no other is taken.';
     case 'image not read':
       return 'The image was not read: it is taken to start in either mode, signed.';
+    case 'beside the machine':
+      return `“${a.drive}” is not in ${a.machine}: it is taken to hang on USB.`;
     case 'battery carries it':
       return 'The battery carries the machine through a power cut.';
   }
@@ -223,3 +272,15 @@ export function rehearsalAssumptionWords(a: RehearsalAssumption): string {
 /** A drive as a plan tells it: size and the end of its serial. */
 export const driveWords = (d: { bytes: number; serial: string | null }): string =>
   [d.bytes > 0 ? formatSi(d.bytes) : '', d.serial ? `…${d.serial.slice(-4)}` : ''].filter(Boolean).join(' ');
+
+/** What can be seen of a drive in a frame. */
+export const lookWords: Record<DriveLook, string> = {
+  away: 'not there',
+  there: 'there',
+  starts: 'starts',
+  taken: 'taken',
+  written: 'newly written',
+  'half written': 'half written',
+  erased: 'erased',
+  altered: 'its start overwritten',
+};

@@ -61,6 +61,8 @@ interface FrameProps {
   busy?: string | undefined;
   signWords?: string;
   shortcuts?: readonly Shortcut[];
+  /** What stands above the ledger in the margin. */
+  margin?: ReactNode;
 }
 
 /** Sheet, ledger and route of one stop; signing off is the same everywhere. */
@@ -74,6 +76,7 @@ export function BoxFrame({
   busy,
   signWords,
   shortcuts = [],
+  margin,
 }: FrameProps) {
   const { bench, box, machine, profile } = context;
   const act = useAct();
@@ -95,7 +98,7 @@ export function BoxFrame({
   };
   // A held arrow key outruns the drawing, so a step goes from the address that counts now, not from what is drawn.
   const step = (by: 1 | -1) => () => {
-    const at = stops.findIndex((s) => window.location.pathname.endsWith(`/${s}`));
+    const at = stops.findIndex((s) => window.location.pathname.split('/')[3] === s);
     const other = stops[at + by];
     if (other) void go(`/box/${box.id}/${other}`);
   };
@@ -144,7 +147,7 @@ export function BoxFrame({
         {children}
         <TradeLines bench={bench} box={box} stop={stop} />
       </Sheet>
-      <BoxLedger ledger={summaryOf(bench, box)} />
+      <BoxLedger ledger={summaryOf(bench, box)} above={margin} />
       <RouteStrip bench={bench} box={box} />
       {against.length > 0 && (
         <SignDespite

@@ -155,11 +155,12 @@ export const HazardLine = ({
 );
 
 /** The ledger of a box: all of it comes from core; this only sets it out. */
-export function BoxLedger({ ledger }: { ledger: Summary }) {
+export function BoxLedger({ ledger, above }: { ledger: Summary; above?: ReactNode }) {
   const count = (g: string): number => ledger.hazards.filter((h) => h.grade === g).length;
   const [stops, checks, notes] = [count('stop'), count('check'), count('note')];
   return (
     <LedgerAside stops={stops} checks={checks}>
+      {above}
       <LedgerGroup
         title="Hazards"
         count={<span title="Stop · Check · Note">{`${stops} · ${checks} · ${notes}`}</span>}

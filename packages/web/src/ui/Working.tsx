@@ -8,6 +8,7 @@ export function Working({
   label,
   done,
   whole,
+  says,
   rate,
   left,
   onCancel,
@@ -17,6 +18,8 @@ export function Working({
   done: number;
   /** Undefined where nobody knows how much there is. */
   whole: number | undefined;
+  /** What is done, in words, where it is not bytes. */
+  says?: string;
   rate?: number;
   left?: number;
   onCancel?: () => void;
@@ -35,7 +38,7 @@ export function Working({
       <HStack justify="space-between" gap="3" marginTop="1">
         <Text textStyle="small">
           {[
-            whole === undefined ? formatIec(done) : `${formatIec(done)} of ${formatIec(whole)}`,
+            says ?? (whole === undefined ? formatIec(done) : `${formatIec(done)} of ${formatIec(whole)}`),
             rate === undefined ? '' : formatRate(rate),
             left === undefined ? '' : `${formatDuration(left)} left`,
           ]

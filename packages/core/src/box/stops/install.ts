@@ -15,6 +15,28 @@ const takes = ({ profile }: Scene): 'unasked' | 'preselected' | undefined =>
       ? 'preselected'
       : undefined;
 
+/** What the rehearsal found; undefined where there was nothing to rehearse. */
+function rehearsed({ rehearsed: found, inside }: Scene): Hazard[] | undefined {
+  if (!found) return undefined;
+  const { tally, plan, loses } = found;
+  if (!tally) return [hazard('not rehearsed', 'check', 'install')];
+  const { worlds, lost, again } = tally;
+  if (lost > 0) {
+    const drive = plan.drives.find((d) => d.id === loses);
+    const store = inside.find((s) => s.id === loses);
+    return [
+      hazard(
+        'rehearsal loses a drive',
+        'stop',
+        'install',
+        { lost, worlds, drive: drive?.name ?? '', holds: store ? contentTitle(store) : '' },
+        store ? { store: store.id } : {},
+      ),
+    ];
+  }
+  return again > 0 ? [hazard('rehearsal to be done again', 'note', 'install', { again, worlds })] : [];
+}
+
 function hazards(scene: Scene): Hazard[] {
   const { machine, profile, inside } = scene;
   if (!machine) return [];
@@ -32,6 +54,8 @@ function hazards(scene: Scene): Hazard[] {
         { store: d.id },
       ),
     );
+  const found = rehearsed(scene);
+  if (found) return [...out, ...found];
   if (way && kept)
     out.push(
       hazard(
@@ -63,6 +87,12 @@ const sum = (stores: readonly { bytes: number }[]): number => stores.reduce((n, 
 
 export const install: StopModule = {
   ...plain,
+  // Precautions are a person's own work.
+  hands: (scene) => {
+    const more = (scene.rehearsed?.taken ?? []).reduce((n, p) => n + p.minutes * 60, 0);
+    const { low, high } = plain.hands(scene);
+    return { low: low + more, high: high + more };
+  },
   waiting: (scene) => predictInstall(scene.bench, scene.box)?.value ?? plain.waiting(scene),
   hazards,
   questions: (scene) => {

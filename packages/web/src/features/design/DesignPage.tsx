@@ -5,7 +5,7 @@ import { AddressStreet } from '../../drawing/AddressStreet';
 import { DriveColumn } from '../../drawing/DriveColumn';
 import { Ladder } from '../../drawing/Ladder';
 import { Patterns } from '../../drawing/patterns';
-import { Reel } from '../../drawing/Reel';
+import { Reel, type ReelDrive } from '../../drawing/Reel';
 import { ScheduleFrame } from '../../drawing/ScheduleFrame';
 import { Schematic } from '../../drawing/Schematic';
 import { Primary, Quiet, Word } from '../../ui/Button';
@@ -34,6 +34,11 @@ import { Working } from '../../ui/Working';
 
 const TEXT = ['headline', 'title', 'strong', 'body', 'small', 'label', 'data'] as const;
 const VIEWS = ['by place', 'by size', 'all'] as const;
+const REEL: ReelDrive[] = [
+  { name: 'old', tall: 1, pattern: 'erased', outline: 'lost', word: 'erased' },
+  { name: 'A', tall: 0.5, pattern: 'part', outline: 'starts', word: 'starts' },
+  { name: 'B', tall: 0.5, pattern: 'new', outline: 'taken', word: 'taken' },
+];
 const ROWS = [
   { id: 'a', name: 'Boot drive', size: 120, fate: 'may be lost' },
   { id: 'b', name: 'Scans', size: 224, fate: 'keep' },
@@ -276,9 +281,9 @@ function Drawn() {
         <Reel
           label="A reel"
           frames={[
-            { title: 'The stick is in', because: 'the plan', mark: 'yes', state: 'ready' },
-            { title: 'The order is kept', because: 'nobody opened setup', mark: 'ask', state: 'tried' },
-            { title: 'The old drive starts', because: 'it comes first', mark: 'stop', state: 'wrong' },
+            { title: 'The stick is in', because: 'as planned', drives: REEL },
+            { title: 'Old drive taken', because: 'it answers first', drives: REEL },
+            { title: 'Old drive erased', because: '', drives: REEL, grade: 'lost' },
           ]}
         />
       </Box>

@@ -26,6 +26,7 @@ import { Said } from '../../ui/Said';
 import { Two } from '../../ui/Two';
 import { Head } from '../../ui/Words';
 import { BeforeAfter } from './BeforeAfter';
+import { InstallViews } from './InstallViews';
 import { Parts } from './Parts';
 import { Sizes } from './Sizes';
 
@@ -81,6 +82,7 @@ function InstallPage({ context }: { context: BoxContext }) {
       }
     >
       <Stack gap="4">
+        <InstallViews box={box} at="Layout" />
         {why && (
           <Said kind={why.code === 'written straight to the drive' ? 'note' : 'check'}>
             {noLayoutWords(why)}

@@ -1,0 +1,461 @@
+import fc from 'fast-check';
+import { refusePrecaution, takePrecautions } from '../src/acts/install';
+import { summaryOf } from '../src/box/summary';
+import { saltmarshHall } from '../src/demo/saltmarsh';
+import { usualManner, type InstallerManner } from '../src/model/installer';
+import type { Bench, Box } from '../src/model/bench';
+import { applyChanges } from '../src/model/changes';
+import { rehearsalPlanSchema, type RehearsalDrive, type RehearsalPlan } from '../src/model/rehearsal';
+import { boxTally } from '../src/rehearsal/boxTally';
+import { aims, missing } from '../src/rehearsal/ending';
+import { boxPlan } from '../src/rehearsal/forBox';
+import { precautionsFor } from '../src/rehearsal/precautions';
+import { rehearse, setsFor, wrongWorld } from '../src/rehearsal/rehearse';
+import { Stage } from '../src/rehearsal/stage';
+import { RehearsalError, takenOf, tallyOf } from '../src/rehearsal/tally';
+import { mergings, worldOf } from '../src/rehearsal/varies';
+import { endingWords, frameWords, namesIn, rehearsalHeadline } from '../src/words/rehearsal';
+import { runs } from './runs';
+
+type Drive = Partial<RehearsalDrive> & Pick<RehearsalDrive, 'id' | 'role'>;
+const drive = (d: Drive): object => ({ name: d.id, bytes: 240e9, bus: 'sata', matters: false, ...d });
+const stick: Drive = {
+  id: 'stick',
+  role: 'installer',
+  bus: 'usb',
+  bytes: 8e9,
+  starts: { uefi: 'the installer', bios: 'the installer' },
+  signed: true,
+};
+const target: Drive = { id: 'new', role: 'target', bytes: 120e9 };
+const scans: Drive = {
+  id: 'scans',
+  role: 'other',
+  matters: true,
+  unplug: { minutes: 4, screws: 1 },
+};
+
+/** A plan in which nothing is open but what a test opens: power held, mode and order known. */
+function plan(
+  drives: Drive[],
+  installer: { choice?: RehearsalPlan['installer']['choice'] } & Partial<InstallerManner> = {},
+  more: { startBy?: 'menu' | 'order'; kind?: 'install' | 'write'; machine?: object; refused?: string[] } = {},
+): RehearsalPlan {
+  const { machine = {}, ...rest } = more;
+  return rehearsalPlanSchema.parse({
+    kind: 'install',
+    machine: {
+      name: 'm',
+      mode: 'uefi',
+      secureBoot: 'off',
+      order: drives.map((d) => [d.id]),
+      power: 'secured',
+      ...machine,
+    },
+    drives: drives.map(drive),
+    installer: { choice: 'asks for the drive', ...usualManner(), ends: 'powers off', ...installer },
+    ...rest,
+  });
+}
+const endingsOf = (p: RehearsalPlan, taken: string[] = []): Record<string, number> =>
+  Object.fromEntries(
+    tallyOf(new Stage(p), takenOf(new Stage(p), taken)).endings.map((e) => [e.ending, e.worlds]),
+  );
+const setsOf = (p: RehearsalPlan, aim: (typeof aims)[number] = 'nothing lost'): string[] =>
+  setsFor(p, aim).sets.map((s) => s.ids.join(' + '));
+
+describe('what can vary', () => {
+  it('counts the orders in which drives answer: free ones by factorial, those of one bus by their ports', () => {
+    expect(mergings([1, 1, 1, 1])).toBe(24);
+    // Two lists of two and one loose: 5! / (2! 2!).
+    expect(mergings([2, 2, 1])).toBe(30);
+    const placed = plan([
+      stick,
+      { ...target, port: 1 },
+      { ...scans, port: 0 },
+      { id: 'film', role: 'other', bus: 'nvme', port: 0 },
+    ]);
+    expect(worldOf(placed).varies.find((v) => v.unknown === 'order')?.ways).toBe(12);
+  });
+
+  it('multiplies what is open, and nothing that is known', () => {
+    const known = plan([stick, target]);
+    // Order 2, key 2, read 2, stick 2, set back 2; all else is told.
+    expect(worldOf(known).count).toBe(32);
+    const open = plan(
+      [stick, target],
+      { loader: null },
+      { machine: { mode: null, secureBoot: null, power: 'mains' } },
+    );
+    expect(worldOf(open).count).toBe(32 * 3 * 2 * 2 * 5);
+  });
+});
+
+describe('how worlds end', () => {
+  const unasked = { choice: 'takes the first drive unasked' } as const;
+
+  it('an installer that takes the first drive erases the kept one in half of the orders', () => {
+    const p = plan([stick, target, scans], unasked);
+    const worlds = worldOf(p).count;
+    // Orders, key, stick, set back, and whether the order forgets what could be unplugged.
+    expect(worlds).toBe(6 * 2 * 2 * 2 * 2);
+    // With the key missed the order is tried, and of it only the stick starts: every world comes to the list.
+    expect(endingsOf(p)['kept drive erased']).toBe(worlds / 2);
+    expect(setsOf(p)).toEqual(['unplug:scans']);
+  });
+
+  it('drives of one bus answer by their ports: behind the target the kept drive is safe', () => {
+    const behind = plan([stick, { ...target, port: 0 }, { ...scans, port: 1 }], unasked);
+    expect(endingsOf(behind)['kept drive erased']).toBeUndefined();
+    const before = plan([stick, { ...target, port: 1 }, { ...scans, port: 0 }], unasked);
+    expect(endingsOf(before)).toEqual({ 'kept drive erased': worldOf(before).count });
+  });
+
+  it('where the kept drive is soldered and cannot be copied no set does it, and a world is told that remains', () => {
+    const soldered = plan([stick, target, { ...scans, unplug: null, bus: 'mmc' }], unasked);
+    const { sets, remains } = setsFor(soldered, 'nothing lost');
+    expect(sets).toEqual([]);
+    expect(remains?.world.ending).toBe('kept drive erased');
+    // Copied away first it may be erased.
+    expect(
+      setsOf(plan([stick, target, { ...scans, unplug: null, bus: 'mmc', copyMinutes: 30 }], unasked)),
+    ).toEqual(['copy:scans']);
+  });
+
+  it('the preselected drive is the first inside one, and yes said unread takes it', () => {
+    const preselects = { choice: 'preselects the first drive', lists: ['size', 'serial'] } as const;
+    const p = plan([stick, { ...target, bus: 'usb', serial: 'S7' }, scans], {
+      ...preselects,
+      lists: ['size', 'serial'],
+    });
+    expect(endingsOf(p)['kept drive erased']).toBe(worldOf(p).count / 2);
+    expect(setsOf(p)).toEqual(['serial', 'read', 'unplug:scans']);
+  });
+
+  it('twins by size and model are told apart by serial or label, not by reading', () => {
+    const twin: Drive = { ...scans, bytes: 121e9 };
+    const lists = ['size', 'model', 'serial', 'label'] as InstallerManner['lists'];
+    const p = plan([stick, { ...target, serial: 'S7' }, { ...twin, serial: 'S8' }], { lists });
+    expect(setsOf(p).sort()).toEqual(['label + read', 'serial', 'unplug:scans']);
+    expect(endingsOf(p, ['read'])['kept drive erased']).toBe(worldOf(p).count / 2);
+    // Two with the same serial: choosing by it is not offered.
+    const same = plan([stick, { ...target, serial: 'S7' }, { ...twin, serial: 'S7' }], { lists });
+    expect(precautionsFor(same).map((x) => x.id)).not.toContain('serial');
+  });
+
+  it('the largest is taken whatever its place', () => {
+    const largest = { choice: 'takes the largest drive unasked' } as const;
+    const p = plan([stick, target, scans], largest);
+    expect(endingsOf(p)).toEqual({ 'kept drive erased': worldOf(p).count });
+    expect(setsOf(p)).toEqual(['unplug:scans']);
+  });
+
+  it('a list that shows nothing is gone through by place: letters that shuffle', () => {
+    const p = plan([stick, target, { ...scans, bytes: 80e9 }], { lists: [] });
+    expect(endingsOf(p)['kept drive erased']).toBe(worldOf(p).count / 2);
+  });
+
+  it('a missed key starts what the order has; left in, a stick that stands first starts again', () => {
+    const old: Drive = { ...scans, starts: { uefi: 'the old system', bios: null } };
+    const p = plan([old, stick, target]);
+    const { count } = worldOf(p);
+    expect(endingsOf(p, ['read'])['another system starts']).toBe(count / 2);
+    expect(endingsOf(p, ['read', 'key'])).toEqual({ 'right system starts': count });
+    const first = plan(
+      [old, stick, target],
+      { entry: 'fallback path only' },
+      { startBy: 'order', machine: { order: [['new'], ['scans'], ['stick']] } },
+    );
+    const { count: n } = worldOf(first);
+    // Left in and the order not set back: a quarter.
+    expect(endingsOf(first, ['read'])['installer starts again']).toBe(n / 4);
+    expect(setsOf(first, 'right at once')).toContain('read + stick out');
+  });
+
+  it('a loader at the fallback path alone loses to an old system before it, and “target first” mends that', () => {
+    const old: Drive = { ...scans, starts: { uefi: 'the old system', bios: null } };
+    const p = plan([old, stick, target], { entry: 'fallback path only' });
+    const held = ['read', 'key', 'stick out'];
+    expect(endingsOf(p, held)).toEqual({ 'another system starts': worldOf(p).count });
+    expect(endingsOf(p, [...held, 'target first'])).toEqual({ 'right system starts': worldOf(p).count });
+  });
+
+  it('unplugged and put back, an old system starts first again unless the order has forgotten it', () => {
+    const old: Drive = { ...scans, starts: { uefi: 'the old system', bios: null } };
+    const p = plan([old, target, stick], { entry: 'fallback path only' });
+    const { count } = worldOf(p);
+    const taken = ['unplug:scans', 'key', 'stick out'];
+    expect(endingsOf(p, taken)).toEqual({
+      'right system starts': count / 2,
+      'another system starts': count / 2,
+    });
+    // A port that is switched off is no drive that was forgotten.
+    const off = plan([{ ...old, portOff: true }, target, stick], { entry: 'fallback path only' });
+    expect(endingsOf(off, ['port off:scans', 'key', 'stick out'])).toEqual({
+      'another system starts': worldOf(off).count,
+    });
+  });
+
+  it('a loader that goes to the first start part found alters a kept drive', () => {
+    const p = plan([stick, target, { ...scans, startPart: true }], { loader: 'the first start part found' });
+    expect(endingsOf(p, ['read'])['kept start altered']).toBe(worldOf(p).count / 2);
+    expect(setsOf(p)).toContain('unplug:scans');
+    // Under BIOS there is no such part.
+    const bios = plan(
+      [stick, target, { ...scans, startPart: true }],
+      { loader: 'the first start part found' },
+      { machine: { mode: 'bios' } },
+    );
+    expect(endingsOf(bios, ['read'])['kept start altered']).toBeUndefined();
+  });
+
+  it('Secure Boot refuses what is not signed; both modes give a stick two lines, of which one may start nothing', () => {
+    const unsigned: Drive = { ...stick, signed: false, starts: { uefi: 'the installer', bios: null } };
+    const p = plan([unsigned, target], {}, { machine: { secureBoot: 'on' } });
+    expect(endingsOf(p)).toEqual({ 'nothing starts': worldOf(p).count });
+    expect(setsOf(p, 'right at once')).toEqual(['secure off']);
+    const both = plan([{ ...unsigned, signed: true }, target], {}, { machine: { mode: 'both' } });
+    // The BIOS line starts nothing, and then the order does.
+    expect(endingsOf(both)).toEqual({ 'right system starts': worldOf(both).count });
+  });
+
+  it('a drive the firmware cannot start from is started by a chain loader', () => {
+    const nvme: Drive = { ...target, bus: 'nvme' };
+    const machine = { cannotStart: ['nvme'] };
+    const alone = plan([stick, nvme], {}, { machine });
+    expect(endingsOf(alone)['right system starts']).toBeUndefined();
+    const chain: Drive = {
+      id: 'chain',
+      role: 'other',
+      bus: 'mmc',
+      starts: { uefi: 'a chain loader', bios: null },
+      chainsTo: 'new',
+      bytes: 100e6,
+    };
+    const chained = plan([stick, nvme, chain], { entry: 'fallback path only' }, { machine });
+    expect(endingsOf(chained, ['read', 'stick out'])).toEqual({
+      'right system starts': worldOf(chained).count,
+    });
+  });
+
+  it('beside another system, who does not read takes the whole drive', () => {
+    const beside: Drive = { ...target, matters: true, starts: { uefi: 'the old system', bios: null } };
+    const p = plan(
+      [stick, beside],
+      { beside: true, ends: 'asks for a restart' },
+      { machine: { power: 'mains' } },
+    );
+    expect(endingsOf(p)['kept drive erased']).toBeGreaterThan(0);
+    expect(endingsOf(p)['half written, for good']).toBeGreaterThan(0);
+    expect(setsOf(p)).toEqual(['read + stick out + power']);
+  });
+
+  it('a running machine that writes has its own drive in the list', () => {
+    const p = plan(
+      [
+        { id: 'own', role: 'other', matters: true, bus: 'nvme', bytes: 500e9 },
+        { ...target, bus: 'usb', serial: 'S7' },
+      ],
+      { choice: 'written straight to the final drive', lists: ['size', 'serial'] },
+      { kind: 'write', machine: { power: 'mains' } },
+    );
+    expect(worldOf(p).count).toBe(2 * 2 * 3);
+    expect(Object.keys(endingsOf(p)).sort()).toEqual([
+      'half written, again',
+      'kept drive erased',
+      'nothing written',
+      'written',
+    ]);
+    expect(setsOf(p)).toEqual(['serial', 'read']);
+  });
+
+  it('refuses what it cannot count exactly, with the number', () => {
+    const many = Array.from({ length: 10 }, (_, i): Drive => ({ id: `d${i}`, role: 'other', bus: 'usb' }));
+    const p = plan(
+      [stick, target, ...many],
+      { loader: null },
+      { machine: { order: null, mode: null, power: 'mains' } },
+    );
+    expect(worldOf(p).count).toBeGreaterThan(1e14);
+    expect(() => rehearse(p, [])).toThrow(RehearsalError);
+  });
+});
+
+describe('sets and what is told', () => {
+  const anyPlan = fc
+    .record({
+      choice: fc.constantFrom(
+        'asks for the drive',
+        'preselects the first drive',
+        'takes the first drive unasked',
+      ),
+      entry: fc.constantFrom('made', 'fallback path only'),
+      startBy: fc.constantFrom('menu', 'order'),
+      loader: fc.constantFrom('the chosen drive', 'the first start part found', null),
+      beside: fc.boolean(),
+      others: fc.array(
+        fc.record({ matters: fc.boolean(), old: fc.boolean(), startPart: fc.boolean(), twin: fc.boolean() }),
+        { maxLength: 2 },
+      ),
+      power: fc.constantFrom('mains', 'secured'),
+    })
+    .map(({ others, choice, entry, loader, beside, startBy, power }) =>
+      plan(
+        [
+          stick,
+          { ...target, serial: 'S' },
+          ...others.map((o, i): Drive => ({
+            ...scans,
+            id: `o${i}`,
+            matters: o.matters,
+            startPart: o.startPart,
+            bytes: o.twin ? 120e9 : 500e9,
+            starts: { uefi: o.old ? 'old' : null, bios: null },
+          })),
+        ],
+        {
+          choice: choice as RehearsalPlan['installer']['choice'],
+          entry: entry as InstallerManner['entry'],
+          loader: loader as InstallerManner['loader'],
+          beside,
+          ends: 'asks for a restart',
+          lists: ['size', 'model', 'serial'],
+        },
+        { startBy: startBy as 'menu' | 'order', machine: { power } },
+      ),
+    );
+
+  it('all worlds are counted, and every set that is answered reaches its aim and can spare nothing', () => {
+    fc.assert(
+      fc.property(anyPlan, fc.constantFrom(...aims), (p, aim) => {
+        const stage = new Stage(p);
+        const { right, again, lost, worlds } = tallyOf(stage, takenOf(stage, []));
+        expect(right + again + lost).toBe(worlds);
+        for (const { ids } of setsFor(p, aim).sets) {
+          expect(missing(tallyOf(stage, takenOf(stage, ids)), aim)).toBe(0);
+          for (const id of ids) {
+            const fewer = ids.filter((x) => x !== id);
+            expect(missing(tallyOf(stage, takenOf(stage, fewer)), aim)).toBeGreaterThan(0);
+          }
+        }
+      }),
+      { numRuns: runs(60) },
+    );
+  });
+
+  it('each precaution says what it changes, and the wrong world is the shortest there is', () => {
+    const p = plan([stick, target, scans], { choice: 'preselects the first drive' });
+    const found = rehearse(p, []);
+    const unplug = found.precautions.find((t) => t.precaution.id === 'unplug:scans');
+    expect(unplug?.on).toBe(false);
+    expect(unplug?.switched.lost).toBe(0);
+    const wrong = wrongWorld(found);
+    expect(wrong?.ending).toBe('kept drive erased');
+    // Only one thing goes otherwise than is usual: the list is not read.
+    expect(wrong?.departures).toBeLessThanOrEqual(2);
+    expect(wrong?.frames.at(-1)?.looks.find((l) => l.drive === 'scans')?.look).toBe('erased');
+    for (const t of found.told)
+      for (const f of t.frames) expect(frameWords(f, namesIn(p)).title).not.toBe('');
+    expect(rehearsalHeadline(found, namesIn(p))).toContain('scans');
+    const safe = rehearse(p, ['unplug:scans', 'key', 'stick out']);
+    expect(safe.tally.lost).toBe(0);
+    expect(safe.precautions.find((t) => t.precaution.id === 'unplug:scans')?.switched.lost).toBeGreaterThan(
+      0,
+    );
+    expect(Object.keys(endingWords)).toEqual(expect.arrayContaining(safe.tally.endings.map((e) => e.ending)));
+  });
+
+  it('what a person refuses is not offered', () => {
+    const p = plan(
+      [stick, target, scans],
+      { choice: 'takes the first drive unasked' },
+      { refused: ['unplug:scans'] },
+    );
+    expect(setsFor(p, 'nothing lost').sets).toEqual([]);
+  });
+
+  it('stops when it is asked to, and tells how far it is', () => {
+    const p = plan(
+      [
+        stick,
+        target,
+        scans,
+        { ...scans, id: 'b', bus: 'usb' },
+        { ...scans, id: 'c', bus: 'usb' },
+        { ...scans, id: 'd', bus: 'usb' },
+      ],
+      { loader: null, lists: [] },
+      { machine: { order: null, mode: null, secureBoot: null, power: 'mains' } },
+    );
+    const shares: number[] = [];
+    expect(() =>
+      rehearse(p, [], { progress: (s) => shares.push(s), stopped: () => shares.length > 3 }),
+    ).toThrow(RehearsalError);
+    expect(shares.every((s, i) => s >= (shares[i - 1] ?? 0) && s <= 1)).toBe(true);
+  });
+});
+
+describe('the plan of a box', () => {
+  const bench = saltmarshHall();
+  const box = (id: string, of: Bench = bench): Box => {
+    const found = of.boxes.find((b) => b.id === id);
+    if (!found) throw new Error(`no box ${id}`);
+    return found;
+  };
+  const after = (act: ReturnType<typeof takePrecautions>): Bench => applyChanges(bench, act.changes);
+
+  it('takes machine, drives, stick and installer as the stops have decided them', () => {
+    const made = boxPlan(bench, box('film-night'));
+    if ('code' in made) throw new Error(made.code);
+    expect(made.plan.drives.map((d) => [d.id, d.role, d.matters])).toEqual([
+      ['tern-ssd', 'other', true],
+      ['loose-480', 'target', false],
+      ['the stick', 'installer', false],
+    ]);
+    expect(made.plan.installer.choice).toBe('preselects the first drive');
+    expect(made.assumed.map((a) => a.code)).toContain('stick not written');
+    // A stick that was picked brings its look-alike of the shelf with it.
+    const picked = boxPlan(bench, { ...box('film-night'), targetSerial: 'ST16-40A7-7C20' });
+    if ('code' in picked) throw new Error(picked.code);
+    expect(picked.plan.drives.map((d) => [d.id, d.role])).toEqual(
+      expect.arrayContaining([
+        ['blue', 'installer'],
+        ['red', 'other'],
+      ]),
+    );
+  });
+
+  it('says why there is none', () => {
+    const none = (changed: Partial<Box>): string => {
+      const made = boxPlan(bench, { ...box('film-night'), ...changed });
+      return 'code' in made ? made.code : 'a plan';
+    };
+    expect(none({ machineId: null })).toBe('no machine');
+    expect(none({ profileId: null })).toBe('no system');
+    expect(none({ layout: null })).toBe('no target');
+    const layout = box('film-night').layout;
+    expect(none({ layout: layout && { ...layout, driveId: 'tern-ssd' } })).toBe('target is kept');
+  });
+
+  it('is a hazard and minutes of its box until a set of precautions is taken; what is refused is not taken', () => {
+    const film = box('film-night');
+    const codes = (of: Bench): string[] =>
+      summaryOf(of, box('film-night', of))
+        .hazards.filter((h) => h.stop === 'install')
+        .map((h) => h.code);
+    expect(codes(bench)).toContain('rehearsal loses a drive');
+    const taken = after(takePrecautions(film, ['unplug:tern-ssd'], 'x'));
+    expect(codes(taken)).not.toContain('rehearsal loses a drive');
+    const hands = (of: Bench): number => summaryOf(of, box('film-night', of)).hands.low;
+    expect(hands(taken)).toBe(hands(bench) + 8 * 60);
+    const tally = boxTally(taken, box('film-night', taken));
+    if ('code' in tally) throw new Error(tally.code);
+    expect([tally.tally?.lost, tally.loses]).toEqual([0, null]);
+    const refused = applyChanges(
+      taken,
+      refusePrecaution(box('film-night', taken), 'unplug:tern-ssd', true, 'x').changes,
+    );
+    expect(box('film-night', refused)).toMatchObject({ precautions: [], refused: ['unplug:tern-ssd'] });
+    expect(codes(refused)).toContain('rehearsal loses a drive');
+  });
+});

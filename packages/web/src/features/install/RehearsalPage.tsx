@@ -1,0 +1,211 @@
+import { Box, Stack } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import { refusePrecaution, takePrecautions } from '@zb/core/acts/install';
+import type { RehearsalPlan } from '@zb/core/model/rehearsal';
+import { gradeOf, type Aim, type Ending } from '@zb/core/rehearsal/ending';
+import { boxPlan } from '@zb/core/rehearsal/forBox';
+import { precautionsFor } from '@zb/core/rehearsal/precautions';
+import { wrongWorld, type Tried } from '@zb/core/rehearsal/rehearse';
+import {
+  endingWords,
+  namesIn,
+  noRehearsalWords,
+  precautionWords,
+  rehearsalAssumptionWords,
+  rehearsalFaultWords,
+  rehearsalHeadline,
+  unknownWords,
+} from '@zb/core/words/rehearsal';
+import { Reel } from '../../drawing/Reel';
+import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
+import { LedgerGroup } from '../../parts/LedgerPane';
+import type { Shortcut } from '../../parts/Shortcuts';
+import { useAct } from '../../storage/hooks';
+import { Quiet } from '../../ui/Button';
+import { Choices } from '../../ui/Choices';
+import { HazardMark } from '../../ui/Marks';
+import { Cell, Line, Num, Ruled } from '../../ui/Ruled';
+import { Said } from '../../ui/Said';
+import { To } from '../../ui/To';
+import { Two } from '../../ui/Two';
+import { Data, Head } from '../../ui/Words';
+import { Working } from '../../ui/Working';
+import { useRehearsal, useSafeSets } from '../../workers/rehearsing';
+import { InstallViews } from './InstallViews';
+import { Precautions } from './Precautions';
+import { reelOf } from './reelOf';
+import { SafeSets } from './SafeSets';
+
+const NONE: string[] = [];
+const GRADE = { lost: 'stop', again: 'check', right: null } as const;
+
+/** Stop 7, rehearsed: how many worlds go wrong and how, the shortest of them as a reel, and what makes them safe. */
+function RehearsalPage({ context }: { context: BoxContext }) {
+  const { bench, box } = context;
+  const act = useAct();
+  const made = useMemo(() => boxPlan(bench, box), [bench, box]);
+  const plan: RehearsalPlan | null = 'plan' in made ? made.plan : null;
+  const [aim, setAim] = useState<Aim>('nothing lost');
+  const [ending, setEnding] = useState<Ending | 'what remains' | null>(null);
+  const always = 'plan' in made ? made.always : NONE;
+  const ids = useMemo(() => [...new Set([...always, ...box.precautions])], [always, box.precautions]);
+  const rehearsing = useRehearsal(plan, ids);
+  const sets = useSafeSets(plan, aim);
+  const { found } = rehearsing;
+  const nameOf = namesIn(plan ?? { drives: [] });
+  const told =
+    ending === 'what remains'
+      ? sets.found?.remains?.world
+      : (found?.told.find((t) => t.ending === ending) ?? (found && (wrongWorld(found) ?? found.told[0])));
+  const switched = (t: Tried): void => {
+    const { id } = t.precaution;
+    if (always.includes(id)) return;
+    setEnding(null);
+    void act(
+      takePrecautions(
+        box,
+        t.on ? box.precautions.filter((p) => p !== id) : [...box.precautions, id],
+        `${precautionWords(t.precaution, nameOf)}: ${t.on ? 'not taken' : 'taken'}`,
+      ),
+    );
+  };
+  const refused = useMemo(() => {
+    if (!plan) return [];
+    const all = precautionsFor({ ...plan, refused: [] });
+    return box.refused.flatMap((id) => {
+      const p = all.find((x) => x.id === id);
+      return p ? [{ id, words: precautionWords(p, namesIn(plan)) }] : [];
+    });
+  }, [plan, box.refused]);
+  const shortcuts = (found?.precautions ?? []).slice(0, 9).map((t, i): Shortcut => ({
+    keys: String(i + 1),
+    does: `switch “${precautionWords(t.precaution, nameOf)}”`,
+    act: () => switched(t),
+  }));
+  return (
+    <BoxFrame
+      context={context}
+      stop="install"
+      headline={
+        found
+          ? rehearsalHeadline(found, nameOf)
+          : plan
+            ? 'Every world of this plan'
+            : 'Nothing to rehearse yet'
+      }
+      hint="1–9 switch a precaution · ← → wind the reel"
+      shortcuts={shortcuts}
+      margin={
+        found && (
+          <LedgerGroup title="What can vary" count={`${found.tally.worlds.toLocaleString('en')} worlds`}>
+            <Ruled silent dense label="What can vary" heads={['What', { words: 'Ways', figure: true }]}>
+              {found.varies.map((v) => (
+                <Line key={v.unknown}>
+                  <Cell>{unknownWords[v.unknown]}</Cell>
+                  <Num>{v.ways.toLocaleString('en')}</Num>
+                </Line>
+              ))}
+            </Ruled>
+          </LedgerGroup>
+        )
+      }
+    >
+      <Stack gap="4">
+        <InstallViews box={box} at="Rehearsal" />
+        {!plan && 'code' in made && (
+          <Said kind="check">
+            {noRehearsalWords(made)}{' '}
+            <To
+              to={`/box/${box.id}/${made.code === 'no machine' ? 'survey' : made.code === 'no system' ? 'choose' : 'install'}`}
+            >
+              Decide it
+            </To>
+          </Said>
+        )}
+        {rehearsing.fault && (
+          <Said kind="check">
+            {rehearsalFaultWords(rehearsing.fault)}. <Quiet onClick={rehearsing.again}>Rehearse again</Quiet>
+          </Said>
+        )}
+        {rehearsing.share !== null && rehearsing.share > 0 && (
+          <Working
+            label="Walking the worlds"
+            done={rehearsing.share}
+            whole={1}
+            says="every order, every key caught or missed"
+            onCancel={rehearsing.cancel}
+            cancelWord="Stop"
+          />
+        )}
+        {plan && found && told && (
+          <Box aria-busy={rehearsing.stale}>
+            <Head marginBottom="1">
+              {gradeOf(told.ending) === 'right' ? 'How it goes' : 'The shortest way to'}:{' '}
+              {endingWords[told.ending].toLowerCase()}
+            </Head>
+            <Reel label="The world that is told" frames={reelOf(plan, told)} />
+          </Box>
+        )}
+        {plan && found && (
+          <Two alignItems="start">
+            <Stack gap="4">
+              <SafeSets
+                aim={aim}
+                onAim={setAim}
+                job={sets}
+                precautions={precautionsFor(plan)}
+                nameOf={nameOf}
+                taken={ids}
+                onTake={(set) => {
+                  setEnding(null);
+                  void act(takePrecautions(box, set.ids, 'A smallest set of precautions taken'));
+                }}
+                onRemains={() => setEnding('what remains')}
+              />
+              <Choices
+                label="How they end; choose one to see it"
+                value={ending === 'what remains' ? null : (told?.ending ?? null)}
+                choices={found.tally.endings.map((e) => {
+                  const grade = GRADE[e.grade];
+                  return {
+                    value: e.ending,
+                    words: (
+                      <>
+                        <Data>{e.worlds.toLocaleString('en')}</Data> {endingWords[e.ending]}{' '}
+                        {grade && <HazardMark grade={grade} words={e.grade === 'lost' ? 'Lost' : 'Again'} />}
+                      </>
+                    ),
+                  };
+                })}
+                onTake={setEnding}
+              />
+              {'assumed' in made && made.assumed.length > 0 && (
+                <Said kind="note">{made.assumed.map(rehearsalAssumptionWords).join(' ')}</Said>
+              )}
+            </Stack>
+            <Precautions
+              rehearsal={found}
+              aim={aim}
+              nameOf={nameOf}
+              always={always}
+              refused={refused}
+              onSwitch={switched}
+              onRefuse={(p, refuse, words) =>
+                void act(
+                  refusePrecaution(
+                    box,
+                    p.id,
+                    refuse,
+                    `${words}: ${refuse ? 'left out' : 'considered again'}`,
+                  ),
+                )
+              }
+            />
+          </Two>
+        )}
+      </Stack>
+    </BoxFrame>
+  );
+}
+
+export default withBox(RehearsalPage);

@@ -1,0 +1,99 @@
+import { axe, expect, headline, status, test } from './fixtures';
+
+const NIGHT = '/box/film-night/install/rehearsal';
+
+test('a wrong plan is shown how it goes wrong, mended by its smallest set, and undone', async ({
+  page,
+  open,
+}) => {
+  await open(NIGHT);
+  await expect(headline(page)).toContainText('“Scans drive”');
+  const reel = page.getByRole('list', { name: 'The world that is told' });
+  await expect(reel.getByRole('listitem')).toHaveCount(4);
+  await expect(reel.getByRole('listitem').last().getByRole('img')).toHaveAccessibleName(
+    /Scans drive: erased/,
+  );
+  await expect(page.getByRole('heading', { name: 'What can vary' })).toBeVisible();
+  await axe(page);
+
+  // Arrow keys wind the reel and do not leave the stop.
+  await reel.getByRole('listitem').first().focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(reel.getByRole('listitem').nth(1)).toBeFocused();
+  expect(page.url()).toContain(NIGHT);
+
+  await page.getByRole('button', { name: /^Take it: Choose by serial/ }).click();
+  await expect(headline(page)).toContainText('No world loses anything that matters');
+  await expect(page.getByRole('checkbox', { name: /^Choose by serial/ })).toBeChecked();
+  await axe(page);
+  // Another way for worlds to end is told as well.
+  await page.getByRole('radio', { name: /The right system starts/ }).check({ force: true });
+  await expect(reel.getByRole('listitem').last().getByRole('img')).toHaveAccessibleName(/Scans drive: there/);
+  await page.getByRole('radio', { name: 'right at once' }).check({ force: true });
+  await page.getByRole('button', { name: /^Take it: Choose by serial, .* \+ / }).click();
+  await expect(headline(page)).toContainText('worlds end right');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(headline(page)).toContainText('have to be done again');
+});
+
+test('precautions are switched by keys and by pointer; what is left out is not reckoned with', async ({
+  page,
+  open,
+}) => {
+  await open(NIGHT);
+  await expect(headline(page)).toContainText('“Scans drive”');
+  const unplug = page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ });
+  await page.keyboard.press('1');
+  await expect(unplug).toBeChecked();
+  await expect(headline(page)).toContainText('No world loses');
+  await page.keyboard.press('1');
+  await expect(unplug).not.toBeChecked();
+  await expect(headline(page)).toContainText('“Scans drive”');
+  for (const words of [
+    'Choose by serial, not by place',
+    'Read the list aloud before yes',
+    'Copy “Scans drive” away first',
+  ])
+    await page.getByRole('button', { name: `Leave out: ${words}` }).click();
+  const sets = page.getByRole('group', { name: 'Smallest sets' });
+  await expect(sets.getByRole('button', { name: /^Take it: / })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Leave out: Unplug “Scans drive”' }).click();
+  await expect(sets.getByText('No set of precautions does it', { exact: false })).toBeVisible();
+  await sets.getByRole('button', { name: 'Tell that world' }).click();
+  await expect(page.getByRole('heading', { name: /a drive to keep is erased/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Consider again: Unplug “Scans drive”' }).click();
+  await expect(sets.getByRole('button', { name: /^Take it: Unplug/ })).toBeVisible();
+});
+
+test('the stop is signed off only for a reason while a world loses a drive, and freely once none does', async ({
+  page,
+  open,
+}) => {
+  await open(NIGHT);
+  await expect(headline(page)).toContainText('“Scans drive”');
+  const sign = page.getByRole('button', { name: /^Sign off/ });
+  await sign.click();
+  const dialog = page.getByRole('alertdialog').or(page.getByRole('dialog'));
+  await expect(dialog).toContainText('Scans drive');
+  await page.keyboard.press('Escape');
+  await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
+  await expect(status(page)).toContainText('taken');
+  await sign.click();
+  await expect(page).toHaveURL(/first-start$/);
+});
+
+test('by touch, on a phone: the same plan, and one that is written straight to its drive', async ({
+  open,
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(NIGHT);
+  await expect(headline(page)).toContainText('“Scans drive”');
+  await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
+  await expect(headline(page)).toContainText('No world loses');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await axe(page);
+  await open('/box/games-corner/install/rehearsal');
+  // No stick or drive is picked yet: it says so and leads on.
+  await expect(page.getByText('Nobody has said which drive', { exact: false })).toBeVisible();
+});
