@@ -1,9 +1,17 @@
 import type { RehearsalDrive, RehearsalPlan } from '../model/rehearsal';
+import type { DriveLook } from './frames';
 import { fixedMode, precautionsFor, type Precaution, type PrecautionKind } from './precautions';
 import { worldOf, type World } from './varies';
 
 /** Places of the precautions that are about no drive; −1 where one is not offered. */
 export type Offers = Record<Exclude<PrecautionKind, 'away' | 'unplug' | 'port off' | 'copy'>, number>;
+
+/** What starts from a drive: nothing. */
+export const NOTHING = 0;
+/** What was there before. */
+export const OLD = 1;
+/** The new system. */
+export const NEW = 2;
 
 /** A plan made ready to be run many times: drives by number, precautions by number. */
 export class Stage {
@@ -23,6 +31,11 @@ export class Stage {
   /** By drive: can the firmware start from its bus at all? */
   readonly reachable: readonly boolean[];
   readonly fixedMode: 'uefi' | 'bios';
+  /** By drive, as a run begins: what starts from it under each mode, whether that is signed, how it looks. */
+  readonly uefi: Uint8Array;
+  readonly bios: Uint8Array;
+  readonly signed: readonly boolean[];
+  readonly looks: readonly DriveLook[];
 
   constructor(readonly plan: RehearsalPlan) {
     const { drives, machine } = plan;
@@ -55,5 +68,9 @@ export class Stage {
     this.chain = drives.map((d) => (d.chainsTo === null ? -1 : indexOf(d.chainsTo)));
     this.reachable = drives.map((d) => !machine.cannotStart.includes(d.bus));
     this.fixedMode = fixedMode(plan);
+    this.uefi = Uint8Array.from(drives, (d) => (d.starts.uefi === null ? NOTHING : OLD));
+    this.bios = Uint8Array.from(drives, (d) => (d.starts.bios === null ? NOTHING : OLD));
+    this.signed = drives.map((d) => d.signed);
+    this.looks = drives.map(() => 'there');
   }
 }

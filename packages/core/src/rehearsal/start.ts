@@ -1,7 +1,7 @@
 import type { StartedHow } from './frames';
 import { questionOf } from './question';
-import type { Stage } from './stage';
-import { NEW, NOTHING, type Scenes, type State } from './state';
+import { NEW, NOTHING, type Stage } from './stage';
+import type { Scenes, State } from './state';
 import type { Asker, Taken } from './walk';
 
 type Mode = 'uefi' | 'bios';

@@ -1,12 +1,7 @@
 import type { DriveLook, Frame, FrameSaid } from './frames';
 import { questionOf } from './question';
-import type { Stage } from './stage';
+import { NEW, NOTHING, type Stage } from './stage';
 import { Order, type Asker, type Taken } from './walk';
-
-/** What starts from a drive. */
-export const NOTHING = 0;
-export const OLD = 1;
-export const NEW = 2;
 
 /** Everything that changes while a plan is carried out. */
 export class State {
@@ -32,11 +27,11 @@ export class State {
     private readonly asker: Asker,
     private readonly taken: Taken,
   ) {
-    const { drives, plan, offers } = stage;
-    this.uefi = Uint8Array.from(drives, (d) => (d.starts.uefi === null ? NOTHING : OLD));
-    this.bios = Uint8Array.from(drives, (d) => (d.starts.bios === null ? NOTHING : OLD));
-    this.signed = drives.map((d) => d.signed);
-    this.looks = drives.map(() => 'there');
+    const { plan, offers } = stage;
+    this.uefi = stage.uefi.slice();
+    this.bios = stage.bios.slice();
+    this.signed = stage.signed.slice();
+    this.looks = stage.looks.slice();
     this.stickFirst =
       plan.kind === 'install' &&
       (plan.startBy === 'order' ? !taken.has(offers.menu) : taken.has(offers['stick first']));

@@ -48,10 +48,11 @@ export class Asker {
    * to all orders as what is left in it to what is left in all.
    */
   goesOn(left: readonly number[], total: number): number {
-    const open: number[] = [];
-    left.forEach((n, i) => n > 0 && open.push(i));
-    const list = open.length === 1 ? open[0] : open[this.choose(open.length)];
-    if (list === undefined) throw new Error('An order was asked to go on beyond its end.');
+    let open = 0;
+    for (const n of left) if (n > 0) open += 1;
+    let skip = open > 1 ? this.choose(open) : 0;
+    let list = 0;
+    while ((left[list] ?? 1) === 0 || skip-- > 0) list += 1;
     this.weight = (this.weight * (left[list] ?? 0)) / total;
     return list;
   }
