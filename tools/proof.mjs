@@ -37,6 +37,11 @@ const PROOFS = {
     command: jest('oracle', 'layout.oracle'),
     env: { ZB_LAYOUT: 'all' },
   },
+  order: {
+    about: 'every order of drives, stick in and out, under UEFI and BIOS in the emulator, and drives gone since',
+    command: jest('oracle', 'order.oracle'),
+    env: { ZB_ORDER: 'all' },
+  },
   rehearse: {
     about: '500 plans by dice against a second engine that walks every world of every set of precautions',
     command: jest('oracle', 'rehearse.oracle'),

@@ -74,6 +74,7 @@ function planBy(dice: (below: number) => number): RehearsalPlan {
       mode: one(['uefi', 'uefi', 'bios', 'both', null]),
       secureBoot: one(['on', 'off', 'off', null]),
       order: yes(75) ? groups : null,
+      biosTries: one(['each', 'first', null]),
       cannotStart: yes(15) ? [one(BUSES)] : [],
       showsParts: yes(15),
       power: yes(40) ? 'mains' : 'secured',

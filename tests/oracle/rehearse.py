@@ -127,6 +127,7 @@ def worlds(plan):
         "order": list(orders(plan)),
         "firmware order": list(firmware_orders(plan)) if install else [[]],
         "mode": ["uefi", "bios"] if install and m["mode"] is None else [None],
+        "bios tries": ["each", "first"] if install and m["biosTries"] is None and m["mode"] != "uefi" else [None],
         "secure": ["off", "on"] if install and m["secureBoot"] is None and m["mode"] != "bios" else [None],
         "key": ["caught", "missed"] if by_menu else [None],
         "entry": menu,
@@ -206,6 +207,10 @@ class Run:
                 found = self.try_drive(i, mode)
                 if found:
                     return found
+            there = self.there(i) and self.by[i]["bus"] not in self.plan["machine"]["cannotStart"]
+            tries = self.plan["machine"]["biosTries"] or self.w["bios tries"]
+            if self.modes() == ["bios"] and tries == "first" and there:
+                return None
         return None
 
     def ends_with(self, found):

@@ -33,7 +33,11 @@ import {
   type Box,
   type ImageItem,
   type Machine,
+  type Profile,
+  type Store,
 } from '@zb/core/model/bench';
+import { noDetails } from '@zb/core/model/details';
+import type { Moment } from '@zb/core/starting/rung';
 import { stops } from '@zb/core/model/stops';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
 import { surveyHeadline } from '@zb/core/words/survey';
@@ -225,6 +229,153 @@ describe('the boot ladder', () => {
       ['drive', 'started'],
       ['stick', 'not reached'],
     ]);
+  });
+});
+
+// UEFI 2.10 §3.1; enrolling a key at the restart and where an entry is put: common practice, no source.
+describe('the starts after the install', () => {
+  const target = must(demo.items.find((i) => i.id === 'loose-480')) as Store;
+  const old = must(demo.items.find((i) => i.id === 'gull-ssd')) as Store;
+  const at = (
+    s: ReturnType<typeof scene>,
+    moment: Moment,
+    more: { stickIn?: boolean; target?: Store | null } = {},
+  ) => bootLadder(s.bench, s.box, s.machine, { moment, stickIn: false, target, ...more });
+  const off = { 'firmware.secureBoot': 'off' };
+  const withManner = (s: ReturnType<typeof scene>, change: Partial<Profile>): ReturnType<typeof scene> => ({
+    ...s,
+    bench: {
+      ...s.bench,
+      profiles: s.bench.profiles.map((p) => (p.id === s.box.profileId ? { ...p, ...change } : p)),
+    },
+  });
+  const fallback = (s: ReturnType<typeof scene>): ReturnType<typeof scene> => {
+    const p = must(s.bench.profiles.find((x) => x.id === s.box.profileId));
+    return withManner(s, { manner: { ...p.manner, entry: 'fallback path only' } });
+  };
+
+  it('an entry of its own stands before all others, stick in or out', () => {
+    const s = scene(off);
+    for (const stickIn of [true, false]) {
+      const l = at(s, 'first restart', { stickIn });
+      expect([l.result, l.rungs[0]?.entry.kind]).toEqual(['the new system starts', 'new system']);
+      expect(ladderHeadline(l)).toContain('first restart');
+    }
+  });
+  it('without one the old system before it starts, and the drive has to be put first', () => {
+    const l = at(fallback(scene(off)), 'first restart');
+    expect(l.result).toBe('something else starts');
+    expect(l.decides).toMatchObject({ entry: { kind: 'drive', name: old.name }, remedy: 'target first' });
+    // On the old system's own drive it has that drive's place.
+    expect(at(fallback(scene(off)), 'first restart', { target: old }).result).toBe('the new system starts');
+  });
+  it('a stick that is left in starts the installer again where USB comes first', () => {
+    const s = fallback(scene({ ...off, 'firmware.order': ['usb', 'internal'] }, { startBy: 'order' }));
+    const l = at(s, 'first restart', { stickIn: true });
+    expect([l.result, l.decides?.why.code, l.decides?.remedy]).toEqual([
+      'the stick starts',
+      'installer again',
+      'stick out',
+    ]);
+    expect(at(s, 'every later start').rungs.some((r) => r.entry.kind === 'stick')).toBe(false);
+  });
+  it('a key of its own is asked for at the first restart, and no more later', () => {
+    const own = withManner(scene(), { secureBoot: 'own key at first restart' });
+    expect(at(own, 'first restart').decides).toMatchObject({
+      why: { code: 'key to be enrolled' },
+      remedy: 'enrol the key',
+    });
+    const later = at(own, 'every later start');
+    expect(later.decides?.why.code).toBe('just installed');
+    expect(later.assumed).toContainEqual({ code: 'key enrolled in time' });
+    const unsigned = at(withManner(scene(), { secureBoot: 'must be off' }), 'first restart');
+    expect(unsigned.rungs[0]).toMatchObject({ state: 'refused', remedy: 'Secure Boot off' });
+  });
+  it('a drive the firmware does not start from wants a chain loader, which counts down', () => {
+    const nvme: Store = { ...target, transport: 'nvme' };
+    const s = scene({ ...off, 'firmware.startsNvme': false });
+    expect(at(s, 'first restart', { target: nvme }).rungs[0]).toMatchObject({
+      state: 'skipped',
+      remedy: 'chain loader',
+    });
+    const chained = { ...s, box: { ...s.box, chain: { stickId: 'grey', seconds: 5 } } };
+    expect(at(chained, 'every later start', { target: nvme }).decides?.why).toEqual({
+      code: 'through the chain loader',
+      stick: 'Grey stick',
+      seconds: 5,
+    });
+  });
+  it('goes by the entries that the survey read, each with its drive', () => {
+    const s = scene({ ...off, 'firmware.order': undefined }, { startBy: 'order' });
+    const entry = (id: string, label: string, path: string, active = true) => ({
+      id,
+      label,
+      path,
+      active,
+      first: false,
+    });
+    const machine = {
+      ...s.machine,
+      details: {
+        ...noDetails(),
+        bootEntries: [
+          entry('0003', 'gone', 'HD(1,GPT,00000000-0000-0000-0000-000000000000)/File(\\EFI\\x.efi)'),
+          entry('0004', 'resting', 'HD(1,GPT)/File(\\EFI\\y.efi)', false),
+          entry('0005', 'network', 'PciRoot(0x0)/MAC(525400)/IPv4(0.0.0.0)'),
+          entry('0006', 'stick', 'PciRoot(0x0)/USB(0x1,0x0)'),
+          entry('0001', 'the system it came with', 'HD(1,GPT)/File(\\EFI\\system.efi)'),
+        ],
+      },
+    };
+    const bench = { ...s.bench, items: s.bench.items.map((i) => (i.id === 'gull' ? machine : i)) } as Bench;
+    const l = bootLadder(bench, s.box, machine);
+    expect(l.rungs.map((r) => [r.entry.kind, r.state, r.why.code])).toEqual([
+      ['boot entry', 'skipped', 'its drive is not there'],
+      ['boot entry', 'skipped', 'entry switched off'],
+      ['network', 'skipped', 'nobody answers'],
+      ['stick', 'started', 'image'],
+      ['boot entry', 'not reached', 'another has started'],
+    ]);
+    const after = bootLadder(bench, s.box, machine, { moment: 'first restart', stickIn: false, target: old });
+    // What the entry named is gone with the drive's old content: its place is the new system's.
+    expect(after.rungs.filter((r) => r.entry.kind === 'new system')).toHaveLength(1);
+    expect(after.result).toBe('the new system starts');
+  });
+  it('BIOS may try the first disk alone', () => {
+    const blank = { ...old, id: 'blank', name: 'blank', content: emptyContent('hand', '') };
+    const s = scene({ 'firmware.mode': 'bios' }, { startBy: 'order', written: null });
+    const bench = {
+      ...s.bench,
+      items: [
+        blank,
+        ...s.bench.items.map((i) =>
+          i.id === 'gull-ssd'
+            ? {
+                ...old,
+                content: old.content && {
+                  ...old.content,
+                  starts: [{ by: 'boot code', firmware: 'bios', path: '', title: 'old' }],
+                },
+              }
+            : i,
+        ),
+      ],
+    } as Bench;
+    expect(bootLadder(bench, s.box, s.machine)).toMatchObject({
+      result: 'something else starts',
+      assumed: expect.arrayContaining([{ code: 'BIOS tries every drive' }]) as unknown,
+    });
+    const first = scene(
+      { 'firmware.mode': 'bios', 'firmware.triesEach': false },
+      { startBy: 'order', written: null },
+    );
+    expect(
+      bootLadder(
+        { ...bench, items: bench.items.map((i) => (i.id === 'gull' ? first.machine : i)) },
+        first.box,
+        first.machine,
+      ).result,
+    ).toBe('nothing starts');
   });
 });
 

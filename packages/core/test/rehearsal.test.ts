@@ -315,13 +315,13 @@ describe('sets and what is told', () => {
         ],
         {
           choice: choice as RehearsalPlan['installer']['choice'],
-          entry: entry as InstallerManner['entry'],
+          entry: entry,
           loader: loader as InstallerManner['loader'],
           beside,
           ends: 'asks for a restart',
           lists: ['size', 'model', 'serial'],
         },
-        { startBy: startBy as 'menu' | 'order', machine: { power } },
+        { startBy: startBy, machine: { power } },
       ),
     );
 

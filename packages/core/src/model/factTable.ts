@@ -152,6 +152,12 @@ export const FACTS = {
     choices: ['uefi', 'bios'],
     ask: 'Which boot modes does the setup screen offer (UEFI, BIOS or compatibility mode)?',
   },
+  'firmware.triesEach': {
+    label: 'BIOS tries every drive',
+    group: 'Firmware',
+    kind: 'flag',
+    ask: 'When the first hard disk does not start, does BIOS go on to the next (does setup list every drive by its name)?',
+  },
   'firmware.startsNvme': {
     label: 'Starts from NVMe',
     group: 'Firmware',

@@ -68,6 +68,11 @@ export const rehearsalMachineSchema = z.object({
    * named comes afterwards, as one more group. Null: nobody knows anything of it.
    */
   order: z.array(z.array(id).min(1).max(12)).max(12).nullable().default(null),
+  /**
+   * BIOS alone: every drive is tried until one starts, or the first one alone, as the BIOS Boot Specification 1.01 has it of
+   * hard disks. Null: nobody knows.
+   */
+  biosTries: z.enum(['each', 'first']).nullable().default(null),
   /** Buses that its firmware cannot start from. */
   cannotStart: z.array(z.enum(rehearsalBuses)).default([]),
   /** Its menu shows a stick once more by another of its parts, from which nothing starts. */

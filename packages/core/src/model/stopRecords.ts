@@ -44,6 +44,11 @@ export const stopRecords = {
   firmware: {
     /** How the stick is to be started: through the one-time menu, or by leaving it to the boot order. */
     startBy: z.enum(['menu', 'order']),
+    /** A stick that stays in and starts a drive which the firmware cannot start; seconds its menu waits. */
+    chain: z
+      .object({ stickId: z.string(), seconds: z.number().int().min(0).max(600) })
+      .nullable()
+      .default(null),
   },
   install: {
     /** What was decided about the drive of its system. */
@@ -73,6 +78,7 @@ export const emptyStopRecords = () => ({
   targetSerial: null,
   written: null,
   startBy: 'menu' as const,
+  chain: null as { stickId: string; seconds: number } | null,
   layout: null as BoxLayout | null,
   precautions: [] as string[],
   refused: [] as string[],

@@ -112,8 +112,16 @@ function copyMinutesOf(bench: Bench, store: Store, target: Store): number | null
   return minutes.length === 0 ? null : Math.ceil(Math.min(...minutes) / 60);
 }
 
+/** A stick with a chain loader stays in, must not be lost, and starts the target. */
+const chainLoader = (target: Store): Partial<RehearsalDrive> => ({
+  chainsTo: target.id,
+  matters: true,
+  starts: { uefi: 'a chain loader', bios: 'a chain loader' },
+});
+
 function driveOf(
   bench: Bench,
+  box: Box,
   store: Store,
   role: RehearsalDrive['role'],
   machine: Machine,
@@ -140,6 +148,7 @@ function driveOf(
     copyMinutes:
       role === 'other' && store.fate !== 'may be lost' ? copyMinutesOf(bench, store, target) : null,
     chainsTo: null,
+    ...(role === 'other' && box.chain?.stickId === store.id ? chainLoader(target) : {}),
   };
 }
 
@@ -167,6 +176,7 @@ function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): Rehears
   const offers = fact('firmware.offers');
   const both = Array.isArray(offers) && offers.includes('uefi') && offers.includes('bios');
   const secure = secureBootOn(machine);
+  const triesEach = fact('firmware.triesEach');
   const order = fact('firmware.order');
   const isUsb = (d: RehearsalDrive): boolean => d.bus === 'usb';
   const group = (entry: string): string[] =>
@@ -179,6 +189,7 @@ function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): Rehears
     mode: both ? 'both' : mode === 'uefi' || mode === 'bios' ? mode : null,
     secureBoot: secure === undefined ? null : secure ? 'on' : 'off',
     order: groups,
+    biosTries: triesEach === undefined ? null : triesEach === true ? 'each' : 'first',
     cannotStart: [
       ...(fact('firmware.startsNvme') === false ? (['nvme'] as const) : []),
       ...(fact('firmware.startsUsb') === false ? (['usb'] as const) : []),
@@ -213,7 +224,7 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
     return { code: 'starts by a board’s own loader' };
   const installer = straight || stick?.id === target.id ? undefined : stick;
   const own = straight ? [] : storesIn(bench, machine.id);
-  const aside = storesOf(bench).filter((s) => box.parts.includes(s.id));
+  const aside = storesOf(bench).filter((s) => box.parts.includes(s.id) || s.id === box.chain?.stickId);
   const alike = storesOf(bench).filter(
     (s) => s.in === null && s.removable && (takenFor(s, target) || (installer && takenFor(s, installer))),
   );
@@ -223,12 +234,19 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
   const image = findImage(bench, box.written?.imageId ?? box.imageId);
   const reading = image?.inspection ? contentOf(image.inspection) : undefined;
   const drives = stores.map((s) =>
-    driveOf(bench, s, s === target ? 'target' : s === installer ? 'installer' : 'other', machine, target),
+    driveOf(
+      bench,
+      box,
+      s,
+      s === target ? 'target' : s === installer ? 'installer' : 'other',
+      machine,
+      target,
+    ),
   );
   const written = stickOf(reading, machine);
   const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
   const without: RehearsalDrive = {
-    ...driveOf(bench, target, 'other', machine, target),
+    ...driveOf(bench, box, target, 'other', machine, target),
     ...written,
     id: 'the stick',
     name: 'the stick',

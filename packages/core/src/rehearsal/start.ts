@@ -25,6 +25,12 @@ function modesNow(stage: Stage, taken: Taken, asker: Asker): readonly Mode[] {
   return MODES[mode ?? (asker.answer(questionOf.mode) === 0 ? 'uefi' : 'bios')];
 }
 
+/** Does BIOS give up after the first drive that is there? */
+function firstAlone(stage: Stage, asker: Asker): boolean {
+  const { biosTries } = stage.plan.machine;
+  return biosTries === 'first' || (biosTries === null && asker.answer(questionOf['bios tries']) === 1);
+}
+
 function secureBootOn(stage: Stage, taken: Taken, asker: Asker): boolean {
   const { secureBoot } = stage.plan.machine;
   if (secureBoot === 'off' || taken.has(stage.offers['secure off'])) return false;
@@ -65,7 +71,10 @@ function said(stage: Stage, scenes: Scenes, how: StartedHow, started: Started | 
   return started;
 }
 
-/** UEFI 2.10 §3.1: entries are tried in their order until one starts. BIOS drives alike: common practice, no source. */
+/**
+ * UEFI 2.10 §3.1: entries are tried in their order until one starts. BIOS: BIOS Boot Specification
+ * 1.01, by which the first hard disk alone is tried; firmware that goes on to the next is common practice, no source.
+ */
 export function bootFrom(
   stage: Stage,
   state: State,
@@ -82,6 +91,7 @@ export function bootFrom(
       const started = startOf(stage, state, d, mode, taken, asker);
       if (started) return said(stage, scenes, how, started);
     }
+    if (modes[0] === 'bios' && stage.reachable[d] && state.present(d) && firstAlone(stage, asker)) break;
   }
   return said(stage, scenes, how, null);
 }

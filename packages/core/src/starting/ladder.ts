@@ -1,14 +1,17 @@
 import { firmwareOf } from '../machine/firmware';
-import { drivesIn, findImage, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import { findImage, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import { contentTitle, isBlank } from '../model/content';
 import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
 import { startOn, type MachineStart } from './forMachine';
+import { orderAt, type OrderAsked, type OrderPlace } from './order';
 import type { LadderAssumption, Rung, RungEntry } from './rung';
 
 /** What the next start does, entry by entry. */
 export interface BootLadder {
-  result: 'the stick starts' | 'something else starts' | 'nothing starts' | 'cannot say';
+  result:
+    'the stick starts' | 'the new system starts' | 'something else starts' | 'nothing starts' | 'cannot say';
+  moment: OrderAsked['moment'];
   /** The machine, and the image on the stick where it is known. */
   machine: string;
   image: string | null;
@@ -23,8 +26,8 @@ export interface BootLadder {
 function driveRung(
   drive: Store,
   firmware: FirmwareKind | undefined,
-): { rung: Rung; assumed?: LadderAssumption } {
-  const entry = { kind: 'drive' as const, name: drive.name };
+  entry: RungEntry = { kind: 'drive', name: drive.name },
+): Found {
   const { content } = drive;
   const holds = contentTitle(drive);
   if (content?.starts == null)
@@ -83,82 +86,163 @@ function stickRung(
   return rung('started', { code: 'image', why, firmware: null });
 }
 
-/** The order in which firmware asks, as far as it is known, and what had to be assumed of it. */
-function orderOf(box: Box, machine: Machine): { entries: string[]; assumed: LadderAssumption[] } {
-  const known = knownFact(machine, 'firmware.order')?.value;
-  const order = Array.isArray(known) ? known : ['internal', 'usb'];
-  const assumed: LadderAssumption[] =
-    !Array.isArray(known) && box.startBy === 'order' ? [{ code: 'internal before USB' }] : [];
-  if (box.startBy === 'menu') {
-    if (!knownFact(machine, 'firmware.menuKey')) assumed.push({ code: 'menu key not known' });
-    return { entries: ['usb', ...order.filter((e) => e !== 'usb')], assumed };
-  }
-  return { entries: order.includes('usb') ? order : [...order, 'usb'], assumed };
+/** A rung, and what had to be taken for true for it. */
+interface Found {
+  rung: Rung;
+  assumed?: LadderAssumption;
 }
 
+/** Buses that a machine's firmware does not start from, as far as somebody said so. */
+function outOfReach(machine: Machine, drive: Store): 'NVMe' | 'USB' | 'card' | null {
+  const no = (key: 'firmware.startsNvme' | 'firmware.startsUsb' | 'firmware.startsCard'): boolean =>
+    knownFact(machine, key)?.value === false;
+  if (drive.transport === 'nvme' && no('firmware.startsNvme')) return 'NVMe';
+  if (drive.transport === 'usb' && no('firmware.startsUsb')) return 'USB';
+  return drive.transport === 'mmc' && no('firmware.startsCard') ? 'card' : null;
+}
+
+const rungOf = (
+  entry: RungEntry,
+  state: Rung['state'],
+  why: Rung['why'],
+  remedy: Rung['remedy'] = null,
+): Found => ({ rung: { entry, state, why, remedy } });
+
+/** The system that the install has put there, by what its firmware and its keys make of it. */
+function newRung(
+  { bench, box, machine, secure, moment }: Climb,
+  place: Extract<OrderPlace, { kind: 'new system' }>,
+): Found {
+  const profile = findProfile(bench, box.profileId);
+  const { drive, by } = place;
+  const entry: RungEntry = { kind: 'new system', name: profile?.name ?? box.name, drive: drive.name, by };
+  const bus = outOfReach(machine, drive);
+  if (bus) {
+    const chain = bench.items.find((i) => i.id === box.chain?.stickId);
+    return chain && box.chain
+      ? rungOf(entry, 'started', {
+          code: 'through the chain loader',
+          stick: chain.name,
+          seconds: box.chain.seconds,
+        })
+      : rungOf(entry, 'skipped', { code: 'firmware does not start from it', bus }, 'chain loader');
+  }
+  if (secure && profile?.secureBoot === 'must be off')
+    return rungOf(entry, 'refused', { code: 'new system not signed' }, 'Secure Boot off');
+  if (secure && profile?.secureBoot === 'own key at first restart' && moment !== 'now') {
+    const assumed: LadderAssumption = { code: 'key enrolled in time' };
+    return moment === 'first restart'
+      ? { ...rungOf(entry, 'started', { code: 'key to be enrolled' }, 'enrol the key'), assumed }
+      : { ...rungOf(entry, 'started', { code: 'just installed', by }), assumed };
+  }
+  return rungOf(entry, 'started', { code: 'just installed', by });
+}
+
+interface Climb {
+  bench: Bench;
+  box: Box;
+  machine: Machine;
+  firmware: FirmwareKind | undefined;
+  start: MachineStart | undefined;
+  secure: boolean;
+  moment: OrderAsked['moment'];
+}
+
+function rungAt(climb: Climb, place: OrderPlace): Found {
+  const { box, machine, firmware, start, moment } = climb;
+  switch (place.kind) {
+    case 'stick': {
+      const tail = box.written?.serial.slice(-4) ?? null;
+      const entry: RungEntry = { kind: 'stick', tail, by: place.by };
+      const rung = stickRung(box, start, firmware, entry);
+      if (moment === 'now' || rung.state !== 'started') return { rung };
+      return { rung: { ...rung, why: { code: 'installer again' }, remedy: 'stick out' } };
+    }
+    case 'new system':
+      return newRung(climb, place);
+    case 'drive':
+    case 'boot entry': {
+      const { drive } = place;
+      const entry: RungEntry =
+        place.kind === 'drive'
+          ? { kind: 'drive', name: place.drive.name }
+          : { kind: 'boot entry', id: place.entry.id, label: place.entry.label };
+      if (place.kind === 'boot entry' && !place.entry.active)
+        return rungOf(entry, 'skipped', { code: 'entry switched off' });
+      if (!drive) return rungOf(entry, 'skipped', { code: 'its drive is not there' });
+      const bus = outOfReach(machine, drive);
+      return bus
+        ? rungOf(entry, 'skipped', { code: 'firmware does not start from it', bus })
+        : driveRung(drive, firmware, entry);
+    }
+    case 'no drive':
+      return rungOf({ kind: 'no drive' }, 'skipped', { code: 'no drive known' });
+    case 'optical':
+      return rungOf({ kind: 'optical' }, 'skipped', { code: 'no disc in it' });
+    case 'network':
+      return rungOf({ kind: 'network' }, 'skipped', { code: 'nobody answers' });
+  }
+}
+
+/** With the stick in, before anything is installed. */
+const NOW: OrderAsked = { moment: 'now', stickIn: true, target: null };
+
 /**
- * What the machine does at the next start with the written stick attached. Firmware tries its entries from the top;
- * with the one-time menu the chosen entry alone is tried first. Source for the order: UEFI 2.10 §3.1 (boot manager);
- * for BIOS, common practice.
+ * What the machine does at a start: now with the written stick attached, at the first restart after the install, and ever
+ * after. Firmware tries its entries from the top; with the one-time menu the chosen entry alone is tried first. Source for
+ * the order: UEFI 2.10 §3.1 (boot manager); for BIOS, common practice.
  */
-export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder {
+export function bootLadder(bench: Bench, box: Box, machine: Machine, asked: OrderAsked = NOW): BootLadder {
   const firmware = firmwareOf(machine);
   const image = findImage(bench, box.written?.imageId ?? box.imageId);
-  const start = startOn(
-    image?.inspection ? contentOf(image.inspection) : undefined,
-    firmware,
-    knownFact(machine, 'firmware.secureBoot')?.value === 'on',
-  );
-  const { entries, assumed } = orderOf(box, machine);
-  if (start?.trustAssumed && start.row.secureBoot)
+  const secure = knownFact(machine, 'firmware.secureBoot')?.value === 'on';
+  const start = startOn(image?.inspection ? contentOf(image.inspection) : undefined, firmware, secure);
+  const { places, assumed } = orderAt(bench, box, machine, asked);
+  if (asked.moment !== 'now' && !asked.target) assumed.push({ code: 'target not chosen' });
+  if (asked.moment === 'now' && start?.trustAssumed && start.row.secureBoot)
     assumed.push({ code: 'signature trusted', reason: start.row.secureBoot.reason });
   if (firmware?.startsWith('uefi') && !knownFact(machine, 'firmware.secureBoot'))
     assumed.push({ code: 'Secure Boot off' });
 
+  const climb: Climb = { bench, box, machine, firmware, start, secure, moment: asked.moment };
   const rungs: Rung[] = [];
   let decides: Rung | null = null;
-  const add = (rung: Rung): void => {
-    if (!decides) {
-      rungs.push(rung);
-      if (rung.state === 'started' || rung.state === 'tried') decides = rung;
-      return;
-    }
-    const above: Rung = decides;
-    rungs.push({
-      entry: rung.entry,
-      state: 'not reached',
-      why:
-        above.state === 'started'
-          ? { code: 'another has started', entry: above.entry }
-          : { code: 'not foretold above' },
-      remedy: null,
-    });
-  };
-  const internal = drivesIn(bench, machine.id);
-  for (const entry of entries) {
-    if (entry === 'usb') {
-      const tail = box.written?.serial.slice(-4) ?? null;
-      add(stickRung(box, start, firmware, { kind: 'stick', tail, by: box.startBy }));
-    } else if (entry === 'internal') {
-      if (internal.length === 0)
-        add({ entry: { kind: 'no drive' }, state: 'skipped', why: { code: 'no drive known' }, remedy: null });
-      for (const drive of internal) {
-        const found = driveRung(drive, firmware);
-        if (found.assumed) assumed.push(found.assumed);
-        add(found.rung);
-      }
-    } else {
-      const optical = entry === 'optical';
-      add({
-        entry: { kind: optical ? 'optical' : 'network' },
-        state: 'skipped',
-        why: { code: optical ? 'no disc in it' : 'nobody answers' },
+  const each = knownFact(machine, 'firmware.triesEach')?.value;
+  let disks = 0;
+  for (const place of places) {
+    const isDisk = place.kind === 'drive' || place.kind === 'new system';
+    if (isDisk && !decides) disks += 1;
+    // BIOS Boot Specification 1.01: of hard disks the first alone is tried; most firmware goes on, common practice.
+    const second = firmware === 'bios' && isDisk && disks > 1;
+    if (second && each === undefined && !assumed.some((a) => a.code === 'BIOS tries every drive'))
+      assumed.push({ code: 'BIOS tries every drive' });
+    const found: Found =
+      second && each === false && !decides
+        ? rungOf(rungAt(climb, place).rung.entry, 'skipped', { code: 'BIOS tried the first disk' })
+        : rungAt(climb, place);
+    if (found.assumed && !assumed.some((a) => a.code === found.assumed?.code)) assumed.push(found.assumed);
+    const above: Rung | null = decides;
+    if (above) {
+      rungs.push({
+        entry: found.rung.entry,
+        state: 'not reached',
+        why:
+          above.state === 'started'
+            ? { code: 'another has started', entry: above.entry }
+            : { code: 'not foretold above' },
         remedy: null,
       });
+      continue;
     }
+    // What comes before the new system is overtaken by putting its drive first.
+    const overtaken = asked.target && asked.moment !== 'now' && startsOther(found.rung);
+    const rung: Rung = overtaken ? { ...found.rung, remedy: 'target first' } : found.rung;
+    rungs.push(rung);
+    if (rung.state === 'started' || rung.state === 'tried') decides = rung;
   }
   return {
     result: resultOf(decides),
+    moment: asked.moment,
     machine: machine.name,
     image: image?.name ?? null,
     rungs,
@@ -167,8 +251,12 @@ export function bootLadder(bench: Bench, box: Box, machine: Machine): BootLadder
   };
 }
 
+const startsOther = ({ state, entry }: Rung): boolean =>
+  state === 'started' && entry.kind !== 'new system' && entry.kind !== 'stick';
+
 function resultOf(decides: Rung | null): BootLadder['result'] {
   if (!decides) return 'nothing starts';
   if (decides.state === 'tried') return 'cannot say';
+  if (decides.entry.kind === 'new system') return 'the new system starts';
   return decides.entry.kind === 'stick' ? 'the stick starts' : 'something else starts';
 }

@@ -2,9 +2,16 @@ import type { FirmwareKind } from '../model/inspection';
 import type { StartReason } from '../model/startReason';
 import type { StartWhy } from './forMachine';
 
+/** Moments at which a machine is started: with the stick in, after the installer has ended, and ever after. */
+export const moments = ['now', 'first restart', 'every later start'] as const;
+/** One of them. */
+export type Moment = (typeof moments)[number];
+
 /** An entry of the firmware's order, as it stands on the ladder. `tail` is the end of the stick's serial. */
 export type RungEntry =
   | { kind: 'drive'; name: string }
+  | { kind: 'boot entry'; id: string; label: string }
+  | { kind: 'new system'; name: string; drive: string; by: 'entry' | 'place' }
   | { kind: 'no drive' }
   | { kind: 'stick'; tail: string | null; by: 'menu' | 'order' }
   | { kind: 'optical' }
@@ -18,6 +25,15 @@ export type RungWhy =
   | { code: 'starts another way'; title: string; firmware: FirmwareKind }
   | { code: 'nothing that starts'; holds: string }
   | { code: 'starts from it'; title: string }
+  | { code: 'entry switched off' }
+  | { code: 'its drive is not there' }
+  | { code: 'firmware does not start from it'; bus: 'NVMe' | 'USB' | 'card' }
+  | { code: 'just installed'; by: 'entry' | 'place' }
+  | { code: 'through the chain loader'; stick: string; seconds: number }
+  | { code: 'key to be enrolled' }
+  | { code: 'new system not signed' }
+  | { code: 'installer again' }
+  | { code: 'BIOS tried the first disk' }
   | { code: 'no drive known' }
   | { code: 'no stick written' }
   | { code: 'write failed'; explanation: string }
@@ -38,7 +54,11 @@ export type RungRemedy =
   | 'write again'
   | 'enter the boot mode'
   | 'open the image'
-  | 'Secure Boot off';
+  | 'Secure Boot off'
+  | 'chain loader'
+  | 'enrol the key'
+  | 'stick out'
+  | 'target first';
 
 /** One rung of the ladder. */
 export interface Rung {
@@ -54,4 +74,7 @@ export type LadderAssumption =
   | { code: 'menu key not known' }
   | { code: 'signature trusted'; reason: StartReason }
   | { code: 'Secure Boot off' }
+  | { code: 'BIOS tries every drive' }
+  | { code: 'key enrolled in time' }
+  | { code: 'target not chosen' }
   | { code: 'starts as the machine does'; title: string; drive: string };

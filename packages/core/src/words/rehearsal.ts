@@ -26,6 +26,7 @@ export const unknownWords: Record<Unknown, string> = {
   order: 'Order in which drives answer',
   'firmware order': 'Order the firmware tries',
   mode: 'Mode the machine is set to',
+  'bios tries': 'BIOS tries every drive, or one',
   'secure boot': 'Secure Boot on or off',
   key: 'Menu key caught in time',
   entry: 'Line taken in the menu',

@@ -1,7 +1,9 @@
-import { Box, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Stack, Text } from '@chakra-ui/react';
+import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
+import { laidBox } from '@zb/core/layout/forBox';
 import { bootLadder } from '@zb/core/starting/ladder';
-import type { Rung } from '@zb/core/starting/rung';
+import { moments, type Moment, type Rung } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
 import { menuSchoolWords, usualKeysWords } from '@zb/core/words/startBy';
 import { knownFact } from '@zb/core/model/known';
@@ -13,7 +15,10 @@ import { Ladder } from '../../drawing/Ladder';
 import { useAct } from '../../storage/hooks';
 import { Choices } from '../../ui/Choices';
 import type { MarkKind } from '../../ui/Marks';
+import { Switch } from '../../ui/Checkbox';
 import { Said } from '../../ui/Said';
+import { Segments } from '../../ui/Segments';
+import { ChainStick } from './ChainStick';
 import { To } from '../../ui/To';
 import { Two } from '../../ui/Two';
 import { Head, Sub } from '../../ui/Words';
@@ -26,6 +31,7 @@ const KEYS: readonly FactKey[] = [
   'firmware.order',
   'firmware.setupKey',
   'firmware.menuKey',
+  'firmware.triesEach',
   'firmware.startsUsb',
   'firmware.startsNvme',
   'firmware.graphicsMemory',
@@ -43,6 +49,8 @@ const MARK: Record<Rung['state'], MarkKind> = {
 function FirmwarePage({ context }: { context: BoxContext }) {
   const { bench, box, machine } = context;
   const act = useAct();
+  const [moment, setMoment] = useState<Moment>('now');
+  const [leftIn, setLeftIn] = useState(false);
   if (!machine) {
     return (
       <BoxFrame context={context} stop="firmware" headline="What will it start? Choose a machine first">
@@ -53,7 +61,13 @@ function FirmwarePage({ context }: { context: BoxContext }) {
       </BoxFrame>
     );
   }
-  const ladder = bootLadder(bench, box, machine);
+  const target = laidBox(bench, box).drive;
+  const ladder = bootLadder(bench, box, machine, {
+    moment,
+    stickIn: moment === 'now' || (moment === 'first restart' && leftIn),
+    target,
+  });
+  const beyond = target?.transport === 'nvme' && knownFact(machine, 'firmware.startsNvme')?.value === false;
   const keysOpen = !knownFact(machine, 'firmware.setupKey') || !knownFact(machine, 'firmware.menuKey');
   const by = (startBy: 'menu' | 'order'): void =>
     void act(
@@ -90,7 +104,15 @@ function FirmwarePage({ context }: { context: BoxContext }) {
             onTake={by}
           />
           <Box>
-            <Head>Boot ladder: the next start, read from the top</Head>
+            <Head>Boot ladder, read from the top</Head>
+            <HStack gap="3" flexWrap="wrap" marginBlock="1">
+              <Segments label="Which start" options={moments} value={moment} onTake={setMoment} />
+              {moment === 'first restart' && (
+                <Switch checked={leftIn} onChange={setLeftIn}>
+                  the stick is left in
+                </Switch>
+              )}
+            </HStack>
             <Ladder
               label="Boot ladder"
               rungs={ladder.rungs.map((r) => ({
@@ -104,6 +126,7 @@ function FirmwarePage({ context }: { context: BoxContext }) {
               }))}
             />
           </Box>
+          {beyond && <ChainStick bench={bench} box={box} />}
           {ladder.assumed.map(assumptionWords).map((a) => (
             <Said key={a} kind="check">
               {a}
