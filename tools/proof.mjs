@@ -42,6 +42,11 @@ const PROOFS = {
     command: jest('oracle', 'order.oracle'),
     env: { ZB_ORDER: 'all' },
   },
+  installers: {
+    about: 'installers of ours on a real kernel: the drive each overwrites, 15 worlds',
+    command: jest('oracle', 'installers.oracle'),
+    env: { ZB_INSTALLERS: 'all' },
+  },
   rehearse: {
     about: '500 plans by dice against a second engine that walks every world of every set of precautions',
     command: jest('oracle', 'rehearse.oracle'),

@@ -80,6 +80,23 @@ sleep 2
 for word in $(cat /proc/cmdline); do
   case $word in zb_entry=*) efibootmgr -q -c -d /dev/sda -p 1 -L "\${word#zb_entry=}" -l '\\EFI\\old\\grubx64.efi' ;; esac
 done
+# Installers of ours, each in its manner: the first drive, the largest, the one with a serial. Each leaves its own mark.
+for word in $(cat /proc/cmdline); do
+  case $word in zb_install=*)
+    serial=\${word#zb_install=}
+    lsblk -dnbo NAME,TYPE,SIZE | grep ' disk ' >/drives
+    take() { [ -n "$2" ] && printf 'ZB-TOOK-%s' "$1" | dd of="/dev/$2" bs=512 seek="$3" conv=notrunc,fsync 2>/dev/null; }
+    take first "$(head -n 1 /drives | awk '{print $1}')" 100
+    take largest "$(sort -k 3 -n -r /drives | head -n 1 | awk '{print $1}')" 200
+    named=
+    for d in $(awk '{print $1}' /drives); do smartctl -i "/dev/$d" | grep -qE "^Serial Number: +$serial\$" && named=$d; done
+    take serial "$named" 300
+    sync
+    cat /drives >/dev/ttyS0
+    echo ZB-SURVEYED >/dev/ttyS0
+    poweroff -f ;;
+  esac
+done
 stty -F /dev/ttyS0 -onlcr 2>/dev/null
 sh /survey.sh >/dev/ttyS0 2>/dev/null
 echo ZB-SURVEYED >/dev/ttyS0
@@ -181,7 +198,43 @@ export interface Shape {
 const OVMF = '/usr/share/OVMF';
 
 /** Starts a machine and answers what its survey printed. Throws where it did not come to its end in 240 s. */
-export async function surveyOf(shape: Shape, { kernel, initrd }: Kernel): Promise<string> {
+export async function surveyOf(shape: Shape, kernel: Kernel): Promise<string> {
+  const word = shape.entry === undefined ? '' : ` zb_entry=${shape.entry}`;
+  return startMachine(shape, kernel, word, (text) => {
+    const at = text.indexOf('==== zb-survey ====');
+    if (at < 0) throw new Error(`${shape.name}: no whole report.\n${text.slice(-2000)}`);
+    return text.slice(at, text.indexOf('ZB-SURVEYED')).replaceAll('\r', '');
+  });
+}
+
+/** In which manner our installers choose. */
+export const manners = ['first', 'largest', 'serial'] as const;
+/** Where each leaves its mark, sectors. */
+const MARKS = { first: 100, largest: 200, serial: 300 };
+
+/** Has our installers run in a machine and answers which drive each has overwritten, by its id. */
+export const overwritten = (
+  shape: Shape,
+  kernel: Kernel,
+  serial: string,
+): Promise<Record<(typeof manners)[number], string[]>> =>
+  startMachine(shape, kernel, ` zb_install=${serial}`, (_text, dir) => {
+    const found = (manner: (typeof manners)[number]): string[] =>
+      Object.keys(shape.drives).filter((id) => {
+        const at = MARKS[manner] * 512;
+        return readFileSync(join(dir, id))
+          .toString('latin1', at, at + 40)
+          .startsWith(`ZB-TOOK-${manner}`);
+      });
+    return { first: found('first'), largest: found('largest'), serial: found('serial') };
+  });
+
+async function startMachine<T>(
+  shape: Shape,
+  { kernel, initrd }: Kernel,
+  word: string,
+  collect: (text: string, dir: string) => T,
+): Promise<T> {
   const dir = mkdtempSync(join(tmpdir(), 'zb-machine-'));
   const serial = join(dir, 'serial.txt');
   const args = [
@@ -206,7 +259,7 @@ export async function surveyOf(shape: Shape, { kernel, initrd }: Kernel): Promis
     writeFileSync(join(dir, `smbios${i}`), bytes);
     args.push('-smbios', `file=${join(dir, `smbios${i}`)}`);
   });
-  const line = `console=ttyS0 quiet panic=-1${shape.entry === undefined ? '' : ` zb_entry=${shape.entry}`}`;
+  const line = `console=ttyS0 quiet panic=-1${word}`;
   args.push(...shape.args, '-kernel', kernel, '-initrd', initrd, '-append', line);
   const child = spawn('qemu-system-x86_64', args, { stdio: ['ignore', 'ignore', 'pipe'] });
   let complaint = '';
@@ -224,10 +277,9 @@ export async function surveyOf(shape: Shape, { kernel, initrd }: Kernel): Promis
     while (!over && !heard().includes('ZB-SURVEYED') && Date.now() < limit)
       await new Promise((r) => setTimeout(r, 300));
     const text = heard();
-    const at = text.indexOf('==== zb-survey ====');
-    if (at < 0 || !text.includes('ZB-SURVEYED'))
-      throw new Error(`${shape.name}: no whole report. ${complaint}\n${text.slice(-2000)}`);
-    return text.slice(at, text.indexOf('ZB-SURVEYED')).replaceAll('\r', '');
+    if (!text.includes('ZB-SURVEYED'))
+      throw new Error(`${shape.name}: it did not come to its end. ${complaint}\n${text.slice(-2000)}`);
+    return collect(text, dir);
   } finally {
     child.kill('SIGKILL');
     await ended.catch(() => null);

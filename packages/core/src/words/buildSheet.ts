@@ -1,3 +1,5 @@
+import { boxTally } from '../rehearsal/boxTally';
+import { namesIn, precautionCost, precautionWords } from './rehearsal';
 import { knownFact } from '../model/known';
 import { firmwareTitle } from '../model/inspection';
 import { bootLadder } from '../starting/ladder';
@@ -54,6 +56,21 @@ export function buildSheet(bench: Bench, box: Box): string {
     out.push(
       '',
       `${safe(profile.name)} ${safe(release.version)}, ${release.channel}, variant ${safe(variant.name)}. Installer: ${profile.installer}.`,
+    );
+  }
+  const rehearsed = boxTally(bench, box);
+  if (!('code' in rehearsed) && rehearsed.tally) {
+    const { tally, plan, taken } = rehearsed;
+    const nameOf = namesIn(plan);
+    out.push(
+      '',
+      '## Rehearsal',
+      '',
+      `${tally.worlds.toLocaleString('en')} worlds: ${tally.right.toLocaleString('en')} end right, ${tally.again.toLocaleString('en')} have to be done again, ${tally.lost.toLocaleString('en')} lose something that matters.`,
+      '',
+      // Each is a step of the work, in the order of the plan.
+      ...taken.map((p) => `- [ ] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`),
+      ...(taken.length === 0 ? ['No precaution is taken.'] : []),
     );
   }
   out.push('', '## Image', '');

@@ -35,11 +35,12 @@ const OUTLINE: Record<ReelDrive['outline'], { stroke: string; width: number; das
 };
 
 /** So many letters go under a column. */
-const LETTERS = 7;
+const LETTERS = 6;
 /** A name in two short lines. */
 function twoLines(name: string): string[] {
   const [first = '', ...rest] = name.split(' ');
-  const short = (t: string): string => (t.length > LETTERS ? `${t.slice(0, LETTERS - 1)}…` : t);
+  // The end of a name is what tells two alike apart.
+  const short = (t: string): string => (t.length > LETTERS ? `${t.slice(0, LETTERS - 2)}…${t.slice(-1)}` : t);
   return [short(first), short(rest.join(' '))];
 }
 

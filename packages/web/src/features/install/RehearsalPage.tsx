@@ -45,13 +45,15 @@ function RehearsalPage({ context }: { context: BoxContext }) {
   const act = useAct();
   const made = useMemo(() => boxPlan(bench, box), [bench, box]);
   const plan: RehearsalPlan | null = 'plan' in made ? made.plan : null;
-  const [aim, setAim] = useState<Aim>('nothing lost');
+  const [chosen, setAim] = useState<Aim | null>(null);
   const [ending, setEnding] = useState<Ending | 'what remains' | null>(null);
   const always = 'plan' in made ? made.always : NONE;
   const ids = useMemo(() => [...new Set([...always, ...box.precautions])], [always, box.precautions]);
   const rehearsing = useRehearsal(plan, ids);
-  const sets = useSafeSets(plan, aim);
   const { found } = rehearsing;
+  // Where nothing is lost already, the next question is what makes it right at once.
+  const aim = chosen ?? (found && found.tally.lost === 0 ? 'right at once' : 'nothing lost');
+  const sets = useSafeSets(plan, aim);
   const nameOf = namesIn(plan ?? { drives: [] });
   const told =
     ending === 'what remains'
