@@ -16,6 +16,7 @@ const LAYERS = [
   'gather',
   'write',
   'layout',
+  'opening',
   'rehearsal',
   'box',
   'words',

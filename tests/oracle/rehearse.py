@@ -77,7 +77,7 @@ def orders(plan):
     ids = [d["id"] for d in plan["drives"]]
     by = {d["id"]: d for d in plan["drives"]}
     rank = {}
-    for bus in ("sata", "nvme", "ide"):
+    for bus in ("ide",):
         placed = [i for i in ids if by[i]["bus"] == bus and by[i]["port"] is not None]
         for n, i in enumerate(sorted(placed, key=lambda i: (by[i]["port"], ids.index(i)))):
             rank[i] = (bus, n)

@@ -71,8 +71,8 @@ describe('what can vary', () => {
     expect(mergings([2, 2, 1])).toBe(30);
     const placed = plan([
       stick,
-      { ...target, port: 1 },
-      { ...scans, port: 0 },
+      { ...target, bus: 'ide', port: 1 },
+      { ...scans, bus: 'ide', port: 0 },
       { id: 'film', role: 'other', bus: 'nvme', port: 0 },
     ]);
     expect(worldOf(placed).varies.find((v) => v.unknown === 'order')?.ways).toBe(12);
@@ -105,11 +105,14 @@ describe('how worlds end', () => {
     expect(setsOf(p)).toEqual(['unplug:scans']);
   });
 
-  it('drives of one bus answer by their ports: behind the target the kept drive is safe', () => {
-    const behind = plan([stick, { ...target, port: 0 }, { ...scans, port: 1 }], unasked);
+  it('drives on IDE answer by their ports: behind the target the kept drive is safe; on SATA no port makes it so', () => {
+    const ide = { bus: 'ide' } as const;
+    const behind = plan([stick, { ...target, ...ide, port: 0 }, { ...scans, ...ide, port: 1 }], unasked);
     expect(endingsOf(behind)['kept drive erased']).toBeUndefined();
-    const before = plan([stick, { ...target, port: 1 }, { ...scans, port: 0 }], unasked);
+    const before = plan([stick, { ...target, ...ide, port: 1 }, { ...scans, ...ide, port: 0 }], unasked);
     expect(endingsOf(before)).toEqual({ 'kept drive erased': worldOf(before).count });
+    const sata = plan([stick, { ...target, port: 0 }, { ...scans, port: 1 }], unasked);
+    expect(endingsOf(sata)['kept drive erased']).toBe(worldOf(sata).count / 2);
   });
 
   it('where the kept drive is soldered and cannot be copied no set does it, and a world is told that remains', () => {
@@ -448,7 +451,7 @@ describe('the plan of a box', () => {
     const taken = after(takePrecautions(film, ['unplug:tern-ssd'], 'x'));
     expect(codes(taken)).not.toContain('rehearsal loses a drive');
     const hands = (of: Bench): number => summaryOf(of, box('film-night', of)).hands.low;
-    expect(hands(taken)).toBe(hands(bench) + 8 * 60);
+    expect(hands(taken)).toBe(hands(bench) + 14 * 60);
     const tally = boxTally(taken, box('film-night', taken));
     if ('code' in tally) throw new Error(tally.code);
     expect([tally.tally?.lost, tally.loses]).toEqual([0, null]);

@@ -81,7 +81,14 @@ describe.each([
 
   it('a photo comes back with undo', async () => {
     const keeper = await make();
-    const to = { id: 'p1', at: '', caption: 'Label', data: 'data:image/png;base64,AAAA', machineId: null };
+    const to = {
+      id: 'p1',
+      at: '',
+      caption: 'Label',
+      data: 'data:image/png;base64,AAAA',
+      machineId: null,
+      marks: [],
+    };
     await keeper.perform({ label: 'Photo', changes: [{ in: 'photos', id: 'p1', to }] });
     await keeper.perform({ label: 'Gone', changes: [{ in: 'photos', id: 'p1', to: null }] });
     expect((await keeper.load())?.bench.photos).toEqual([]);
@@ -289,7 +296,7 @@ describe('what an older version kept', () => {
   it('photos are not copied into the journal, and go from storage when nothing can bring them back', async () => {
     const keeper = await open();
     const data = `data:image/png;base64,${'A'.repeat(5000)}`;
-    const to = { id: 'p1', at: '', caption: 'Label', data, machineId: null };
+    const to = { id: 'p1', at: '', caption: 'Label', data, machineId: null, marks: [] };
     await keeper.perform({ label: 'Photo', changes: [{ in: 'photos', id: 'p1', to }] });
     await keeper.perform({ label: 'Gone', changes: [{ in: 'photos', id: 'p1', to: null }] });
     const within = async (store: string): Promise<string> => {

@@ -201,7 +201,14 @@ function withPhoto(
   line: Omit<Extract<LogEntry, { kind: 'photo' }>, 'kind' | 'photoId' | 'text'>,
   stamp: Stamp,
 ): Change[] {
-  const to = { id: stamp.id(), at: stamp.now, caption: text.slice(0, 200), data: photo, machineId: null };
+  const to = {
+    id: stamp.id(),
+    at: stamp.now,
+    caption: text.slice(0, 200),
+    data: photo,
+    machineId: null,
+    marks: [],
+  };
   return [{ in: 'photos', id: to.id, to }, log({ kind: 'photo', ...line, text, photoId: to.id })];
 }
 

@@ -2,7 +2,29 @@ import type { Box } from '../model/bench';
 import type { Act } from '../model/changes';
 import { changedLayout } from '../layout/forBox';
 import type { BoxLayout } from '../model/layout';
+import { noOpening, type OpeningRecord, type Screws } from '../model/opening';
 import { updateBox } from './box';
+
+const opening = (box: Box): OpeningRecord => box.opening ?? noOpening();
+
+/** Ticks a step of opening the machine, or takes the tick back. */
+export const tickOpening = (box: Box, key: string, done: boolean, label: string): Act => {
+  const before = opening(box);
+  return updateBox(
+    box,
+    {
+      opening: {
+        ...before,
+        done: done ? [...new Set([...before.done, key])] : before.done.filter((k) => k !== key),
+      },
+    },
+    label,
+  );
+};
+
+/** Keeps the tray of screws as it is now. */
+export const keepTray = (box: Box, tray: readonly Screws[]): Act =>
+  updateBox(box, { opening: { ...opening(box), tray: [...tray] } }, 'Screws on the tray');
 
 /** Takes exactly these precautions for a box. */
 export const takePrecautions = (box: Box, ids: readonly string[], label: string): Act =>

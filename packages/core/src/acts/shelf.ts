@@ -7,6 +7,7 @@ import {
   type ShelfItem,
   type Store,
 } from '../model/bench';
+import type { PhotoMark } from '../model/photo';
 import { isStore, transports } from '../model/shelf';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
@@ -186,7 +187,13 @@ export const assumeUsual = (machine: Machine, form: Machine['form'], on: boolean
 /** Adds a photograph of a label or a board to a machine. */
 export const addPhoto = (machine: Machine, caption: string, data: string, stamp: Stamp): Act => ({
   label: 'Photo added',
-  changes: [photo({ id: stamp.id(), at: stamp.now, caption, data, machineId: machine.id })],
+  changes: [photo({ id: stamp.id(), at: stamp.now, caption, data, machineId: machine.id, marks: [] })],
+});
+
+/** Sets the marks on a photograph. */
+export const markPhoto = (of: Photo, marks: readonly PhotoMark[]): Act => ({
+  label: 'Marks on a photo',
+  changes: [edited('photos', of, { ...of, marks: [...marks] })],
 });
 const photo = (to: Photo): Change => ({ in: 'photos', id: to.id, to });
 

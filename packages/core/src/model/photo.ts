@@ -10,5 +10,19 @@ export const photoSchema = z.object({
   caption: z.string().max(200),
   data: z.string().startsWith('data:image/'),
   machineId: z.string().nullable(),
+  /** Points on it, from its left and its top, 0 to 1, with what is there. */
+  marks: z
+    .array(
+      z.object({
+        x: z.number().min(0).max(1),
+        y: z.number().min(0).max(1),
+        text: z.string().max(120),
+      }),
+    )
+    .max(60)
+    .default([]),
 });
+/** A point on a photograph. */
+export type PhotoMark = Photo['marks'][number];
+/** A photograph with its marks. */
 export type Photo = z.infer<typeof photoSchema>;

@@ -13,8 +13,11 @@ export type PlainMode = (typeof plainModes)[number];
 
 /** How a drive is connected, as far as it matters for the order in which drives answer. */
 export const rehearsalBuses = ['sata', 'nvme', 'ide', 'mmc', 'usb'] as const;
-/** Buses whose places have a fixed order among themselves. */
-export const orderedBuses: readonly (typeof rehearsalBuses)[number][] = ['sata', 'nvme', 'ide'];
+/**
+ * Buses whose places have a fixed order among themselves. SATA and NVMe have none: their ports are looked at at the same
+ * time (Linux libata, hosts that scan in parallel), and a kernel in the emulator has named the second port's drive first.
+ */
+export const orderedBuses: readonly (typeof rehearsalBuses)[number][] = ['ide'];
 
 /** A drive, stick or card that is there when the plan is carried out. Bytes, minutes. */
 export const rehearsalDriveSchema = z.object({

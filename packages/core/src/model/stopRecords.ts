@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boxLayoutSchema, type BoxLayout } from './layout';
+import { openingRecordSchema, type OpeningRecord } from './opening';
 import type { Stop } from './stops';
 
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
@@ -56,6 +57,8 @@ export const stopRecords = {
     /** Precautions that are taken, and those that the person will not take, by their ids. */
     precautions: z.array(z.string().max(200)).max(100).default([]),
     refused: z.array(z.string().max(200)).max(100).default([]),
+    /** What was done while the machine was open; null where it never was. */
+    opening: openingRecordSchema.nullable().default(null),
   },
   'first-start': {},
   network: {},
@@ -82,4 +85,5 @@ export const emptyStopRecords = () => ({
   layout: null as BoxLayout | null,
   precautions: [] as string[],
   refused: [] as string[],
+  opening: null as OpeningRecord | null,
 });

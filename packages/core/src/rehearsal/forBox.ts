@@ -14,6 +14,8 @@ import {
 import { isBlank } from '../model/content';
 import { contentOf, type ImageReading } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { goesInside } from '../opening/place';
+import { openingEffort, unplugMinutes } from '../opening/effort';
 import {
   rehearsalPlanSchema,
   type PlainMode,
@@ -65,17 +67,6 @@ const BUS: Record<Store['transport'], RehearsalDrive['bus']> = {
   usb: 'usb',
 };
 
-/** Opening each kind of machine: minutes there and back, and screws. Common practice, no source. */
-const OPENING: Record<Machine['form'], { minutes: number; screws: number }> = {
-  tower: { minutes: 4, screws: 1 },
-  'office desktop': { minutes: 4, screws: 1 },
-  'old desktop': { minutes: 5, screws: 2 },
-  'rack server': { minutes: 3, screws: 0 },
-  'mini PC': { minutes: 8, screws: 4 },
-  laptop: { minutes: 15, screws: 9 },
-  handheld: { minutes: 20, screws: 8 },
-  board: { minutes: 1, screws: 0 },
-};
 /** Machines whose setup usually lists its SATA ports to be switched off. Common practice, no source. */
 const SWITCHES_PORTS: readonly Machine['form'][] = ['tower', 'office desktop', 'rack server'];
 
@@ -95,7 +86,8 @@ const hasStartPart = ({ content }: Store): boolean =>
 
 const unplugOf = (store: Store, machine: Machine): RehearsalDrive['unplug'] => {
   if (store.transport === 'mmc') return store.removable ? { minutes: 1, screws: 0 } : null;
-  return OPENING[machine.form];
+  const battery = knownFact(machine, 'power.battery')?.value === true;
+  return { minutes: unplugMinutes(machine, battery), screws: openingEffort(machine).screws };
 };
 
 /** Minutes to copy a drive to another of the shelf that may be lost and is large enough; null where none is. */
@@ -127,7 +119,7 @@ function driveOf(
   machine: Machine,
   target: Store,
 ): RehearsalDrive {
-  const inside = store.in === machine.id && !(store.transport === 'usb');
+  const inside = store.transport !== 'usb' && (store.in === machine.id || goesInside(bench, machine, store));
   return {
     id: store.id,
     name: store.name,
@@ -298,7 +290,7 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
         .map((s) => ({ code: 'starts not known' as const, drive: s.name })),
       ...(straight || targetSerial(box) !== null ? [] : [{ code: 'stick not written' as const }]),
       ...(straight || reading ? [] : [{ code: 'image not read' as const }]),
-      ...(straight || target.in === machine.id
+      ...(straight || target.in === machine.id || goesInside(bench, machine, target)
         ? []
         : [{ code: 'beside the machine' as const, drive: target.name, machine: machine.name }]),
       ...(battery ? [{ code: 'battery carries it' as const }] : []),

@@ -44,6 +44,7 @@ export const router = createBrowserRouter([
       { path: 'box/:boxId/firmware', ...page(() => import('../features/firmware/FirmwarePage')) },
       { path: 'box/:boxId/install', ...page(() => import('../features/install/InstallPage')) },
       { path: 'box/:boxId/install/rehearsal', ...page(() => import('../features/install/RehearsalPage')) },
+      { path: 'box/:boxId/install/opening', ...page(() => import('../features/install/OpeningPage')) },
       { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
       { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },
       { path: '*', ...page(() => import('../parts/NotFound')) },

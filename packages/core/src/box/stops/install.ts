@@ -1,5 +1,6 @@
 import { contentTitle } from '../../model/content';
 import { formatBoth, formatIec } from '../../units/bytes';
+import { openingOf } from '../../opening/forBox';
 import { predictInstall } from '../../write/install';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
@@ -89,7 +90,12 @@ export const install: StopModule = {
   ...plain,
   // Precautions are a person's own work.
   hands: (scene) => {
-    const more = (scene.rehearsed?.taken ?? []).reduce((n, p) => n + p.minutes * 60, 0);
+    const taken = scene.rehearsed?.taken ?? [];
+    const opening = openingOf(scene.bench, scene.box);
+    // Where the machine is opened that is counted once, whatever is unplugged in it.
+    const opened = 'code' in opening ? 0 : opening.left * 60;
+    const apart = 'code' in opening ? taken : taken.filter((p) => p.kind !== 'unplug');
+    const more = opened + apart.reduce((n, p) => n + p.minutes * 60, 0);
     const { low, high } = plain.hands(scene);
     return { low: low + more, high: high + more };
   },

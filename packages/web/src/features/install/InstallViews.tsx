@@ -3,9 +3,10 @@ import { Box } from '@chakra-ui/react';
 import type { Box as Build } from '@zb/core/model/bench';
 import { Segments } from '../../ui/Segments';
 
-const VIEWS = ['Layout', 'Rehearsal'] as const;
+const VIEWS = ['Layout', 'Rehearsal', 'Opening'] as const;
+const PATH = { Layout: '', Rehearsal: '/rehearsal', Opening: '/opening' } as const;
 
-/** The two sheets of the stop: what becomes of the drive, and whether it is the right drive in every world. */
+/** The sheets of the stop: what becomes of the drive, whether it is the right one in every world, and the machine's inside. */
 export function InstallViews({ box, at }: { box: Build; at: (typeof VIEWS)[number] }) {
   const go = useNavigate();
   return (
@@ -14,7 +15,7 @@ export function InstallViews({ box, at }: { box: Build; at: (typeof VIEWS)[numbe
         label="Sheet of this stop"
         options={VIEWS}
         value={at}
-        onTake={(to) => void go(`/box/${box.id}/install${to === 'Rehearsal' ? '/rehearsal' : ''}`)}
+        onTake={(to) => void go(`/box/${box.id}/install${PATH[to]}`)}
       />
     </Box>
   );

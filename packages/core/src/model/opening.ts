@@ -1,0 +1,21 @@
+import { z } from 'zod';
+
+/** Screws that came out of one kind of hole. */
+export const screwsSchema = z.object({
+  hole: z.string().min(1).max(60),
+  out: z.number().int().min(0).max(99),
+  back: z.number().int().min(0).max(99).default(0),
+});
+/** Screws of one kind of hole. */
+export type Screws = z.infer<typeof screwsSchema>;
+
+/** What a box keeps of opening its machine: steps done, and the tray of screws. */
+export const openingRecordSchema = z.object({
+  done: z.array(z.string().max(200)).max(200).default([]),
+  tray: z.array(screwsSchema).max(40).default([]),
+});
+/** What a box keeps of opening its machine. */
+export type OpeningRecord = z.infer<typeof openingRecordSchema>;
+
+/** Nothing was opened yet. */
+export const noOpening = (): OpeningRecord => ({ done: [], tray: [] });
