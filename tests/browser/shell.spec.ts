@@ -165,8 +165,8 @@ test('the dump of a drive’s table says what lies on it; what is none changes n
   open,
 }) => {
   await open('/shelf/blue');
-  await page.getByText('From a dump of its table').click();
-  const dump = page.getByLabel('What sfdisk --dump prints');
+  await page.getByText('From what a tool prints of its table').click();
+  const dump = page.getByLabel('What sfdisk, lsblk');
   await dump.fill('not a dump');
   await page.getByRole('button', { name: 'Take the parts over' }).click();
   await expect(page.getByRole('alert')).toContainText('Nothing was changed');

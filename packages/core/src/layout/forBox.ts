@@ -14,6 +14,7 @@ import {
   type DriveWant,
   type LayoutPlan,
 } from '../model/layout';
+import { keepsAll, withKept } from './beside';
 import { layoutSheet, type LayoutSheet } from './sheet';
 import { driveThere, usualWant, type NoLayout } from './usual';
 
@@ -48,7 +49,9 @@ const withSizes = (want: DriveWant, { sizes, reserve }: BoxLayout): DriveWant =>
 /** What a box has decided, changed; another drive or another school of parts begins its sizes anew. */
 export function changedLayout(before: BoxLayout | null, changed: Partial<BoxLayout>): BoxLayout {
   const anew = 'driveId' in changed || 'parts' in changed ? { sizes: {}, reserve: 0 } : {};
-  return { ...(before ?? noBoxLayout()), ...anew, ...changed };
+  // What stays is told by the numbers of one drive.
+  const another = 'driveId' in changed ? { kept: [] } : {};
+  return { ...(before ?? noBoxLayout()), ...anew, ...another, ...changed };
 }
 
 /** The layout of the drive that a box's system goes on, by what the box has decided and else by the usual. */
@@ -58,7 +61,13 @@ export function laidBox(bench: Bench, box: Box): LaidBox {
   const profile = findProfile(bench, box.profileId);
   const inside = machine ? storesIn(bench, machine.id) : [];
   const loose = storesOf(bench).filter(
-    (s) => s.in === null && s.owned && s.kind === 'drive' && s.fate === 'may be lost',
+    (s) =>
+      s.in === null &&
+      s.fate === 'may be lost' &&
+      // A second stick or card can take the system as well; the installer's own cannot.
+      (s.kind === 'drive' ||
+        (s.bytes >= (profile?.needs.bootBytes ?? 0) &&
+          s.serial !== (box.targetSerial ?? box.written?.serial))),
   );
   const chosen = storesOf(bench).find((s) => s.id === decided.driveId);
   const drives = [...new Set([...inside, ...loose, ...(chosen ? [chosen] : [])])];
@@ -69,14 +78,17 @@ export function laidBox(bench: Bench, box: Box): LaidBox {
   if (!profile) return none({ code: 'no system' });
   if (!drive)
     return none(drives.length === 0 ? { code: 'no drive' } : { code: 'which drive', count: drives.length });
-  if (drive.fate === 'keep') return none({ code: 'drive is kept', drive: drive.name });
-  if (drive.fate !== 'may be lost') return none({ code: 'drive not decided', drive: drive.name });
+  // Where all of it stays, a drive that must be kept can take a second system.
+  const beside = keepsAll(drive, decided.kept);
+  if (drive.fate === 'keep' && !beside) return none({ code: 'drive is kept', drive: drive.name });
+  if (drive.fate === 'not decided' && !beside) return none({ code: 'drive not decided', drive: drive.name });
   const want = usualWant({ profile, machine, drive, parts: decided.parts, swap: decided.swap });
   if ('code' in want) return none(want);
+  const there = driveThere(drive);
   const { typed, shown } = profile.manner;
   const plan = layoutPlanSchema.parse({
-    drive: driveThere(drive),
-    want: withSizes(want, decided),
+    drive: there,
+    want: withSizes(withKept(want, there, decided.kept), decided),
     typed,
     shown,
   });

@@ -35,6 +35,8 @@ export function stratumNow(drive: Store, { drive: taken, sheet, why }: LaidBox):
   const holds = contentTitle(drive);
   const lost = drive === taken && (sheet !== null || why?.code === 'written straight to the drive');
   if (isBlank(drive.content)) return { ...whole, pattern: 'gap', word: 'empty' };
+  if (lost && sheet?.layout.parts.some((p) => p.fate !== 'new'))
+    return { ...whole, pattern: 'part', word: `stays: ${holds}` };
   if (lost) return { ...whole, pattern: 'erased', word: `erased: ${holds}` };
   return { ...whole, pattern: 'part', word: drive.fate === 'keep' ? `kept: ${holds}` : holds };
 }
@@ -51,7 +53,7 @@ export function strataAfter({ sheet, why }: LaidBox): DriveStratum[] {
       bytes: p.bytes,
       part: p.want,
       pattern: p.fate !== 'new' ? ('part' as const) : p.use === 'swap' ? ('code' as const) : ('new' as const),
-      word: `${p.name || (p.use ?? 'part')} ${formatIec(p.bytes)}`,
+      word: `${p.fate === 'new' ? '' : p.fate === 'kept' ? 'kept: ' : 'made smaller: '}${p.name || (p.use ?? 'part')} ${formatIec(p.bytes)}`,
     }));
   const gaps = sheet.layout.unused.map((u) => ({
     ...u,

@@ -4,33 +4,49 @@ import type { Content, ContentPart } from '../model/content';
 const TABLE = { gpt: 'gpt', dos: 'mbr', other: 'unknown' } as const;
 
 /**
- * What lies on a drive by the dump of its partition table, pasted as text. What was known of a part that is still there,
- * by its start and size, is kept; what starts is kept where all parts are, else it is not known: a table does not tell.
- * `at` is an ISO moment. Throws DumpError.
+ * What lies on a drive by parts that a table told. What was known of a part that is still there, by its start and size, and
+ * that the table does not tell, is kept; what starts is kept where all parts are, else it is not known: a table does not
+ * tell. `at` is an ISO moment.
  */
-export function contentFromDump(text: string, before: Content | null, at: string): Content {
-  const { label, parts: dumped } = readSfdiskDump(text);
+export function keptParts(
+  table: Content['table'],
+  told: readonly ContentPart[],
+  before: Content | null,
+  at: string,
+): Content {
   const known = before?.parts ?? [];
-  const parts = dumped.map((d): ContentPart => {
+  const parts = told.map((d): ContentPart => {
     const same = known.find((p) => p.start === d.start && p.bytes === d.bytes);
     return {
       start: d.start,
       bytes: d.bytes,
       type: d.type.slice(0, 300),
       name: d.name.slice(0, 300),
-      filesystem: same?.filesystem ?? null,
-      label: same?.label ?? null,
-      uuid: same?.uuid ?? null,
-      mount: same?.mount ?? null,
+      filesystem: d.filesystem ?? same?.filesystem ?? null,
+      label: d.label ?? same?.label ?? null,
+      uuid: d.uuid ?? same?.uuid ?? null,
+      mount: d.mount ?? same?.mount ?? null,
     };
   });
   const all =
     parts.length === known.length &&
     parts.every((p) => known.some((k) => k.start === p.start && k.bytes === p.bytes));
   return {
-    table: TABLE[label],
+    table,
     parts: parts.slice(0, 200),
     starts: all && before ? before.starts : null,
     learnt: { from: 'dump', at, imageId: null },
   };
+}
+
+/** What lies on a drive by the dump of its partition table, pasted as text. Throws DumpError. */
+export function contentFromDump(text: string, before: Content | null, at: string): Content {
+  const { label, parts } = readSfdiskDump(text);
+  const nothing = { filesystem: null, label: null, uuid: null, mount: null };
+  return keptParts(
+    TABLE[label],
+    parts.map((p) => ({ ...nothing, ...p })),
+    before,
+    at,
+  );
 }

@@ -109,6 +109,10 @@ export const swapSchools = ['1 GB', 'equal to memory', 'swap file', 'none'] as c
 /** One of them. */
 export type SwapSchool = (typeof swapSchools)[number];
 
+const keptSchema = z
+  .array(z.object({ number: z.number().int().min(1), shrinkTo: bytes.nullable().default(null) }))
+  .max(200);
+
 /** What a box has decided about the drive of its system; null where the usual holds. */
 export const boxLayoutSchema = z.object({
   driveId: z.string().nullable().default(null),
@@ -117,6 +121,8 @@ export const boxLayoutSchema = z.object({
   /** Sizes that a person gave parts, by their use. */
   sizes: z.record(z.string().max(80), wantSizeSchema).default({}),
   reserve: bytes.default(0),
+  /** Parts that stay beside the new system; empty: all that is on the drive goes. */
+  kept: keptSchema.default([]),
 });
 /** What a box has decided about its drive. */
 export type BoxLayout = z.infer<typeof boxLayoutSchema>;
@@ -127,6 +133,7 @@ export const noBoxLayout = (): BoxLayout => ({
   swap: null,
   sizes: {},
   reserve: 0,
+  kept: [],
 });
 
 /** A plan of one drive, as `zb layout` takes it. */

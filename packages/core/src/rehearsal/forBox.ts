@@ -130,7 +130,7 @@ function driveOf(
     bus: inside || store.transport === 'usb' ? BUS[store.transport] : 'usb',
     port: null,
     role,
-    matters: role === 'other' && store.fate !== 'may be lost',
+    matters: role !== 'installer' && store.fate !== 'may be lost',
     starts: startsOf(store),
     // What runs on the machine today is taken to be what its Secure Boot lets start.
     signed: true,
@@ -209,9 +209,12 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
   if (!profile) return { code: 'no system' };
   const straight = profile.installer === 'written straight to the final drive';
   const stick = targetOf(bench, box);
-  const target = straight ? stick : (laidBox(bench, box).drive ?? undefined);
+  const laid = laidBox(bench, box);
+  const target = straight ? stick : (laid.drive ?? undefined);
+  // What stays beside the new system matters; where all of it goes, a drive that is kept is no target.
+  const beside = !straight && (laid.plan?.want.kept.length ?? 0) > 0;
   if (!target) return { code: 'no target' };
-  if (target.fate !== 'may be lost') return { code: 'target is kept', drive: target.name };
+  if (target.fate !== 'may be lost' && !beside) return { code: 'target is kept', drive: target.name };
   if (!straight && knownFact(machine, 'firmware.mode')?.value === 'board')
     return { code: 'starts by a board’s own loader' };
   const installer = straight || stick?.id === target.id ? undefined : stick;

@@ -4,6 +4,7 @@ import type { Typed } from '../layout/typed';
 import { contentTitle } from '../model/content';
 import type { Machine, Store } from '../model/bench';
 import type { SpaceTaken } from '../layout/space/types';
+import type { SchoolMeans } from '../layout/schools';
 import type { InstallerWay, LayoutStep } from '../layout/steps';
 import type { LaidBox, NoBoxLayout } from '../layout/forBox';
 import type { LayoutFilesystem, PartSchool, PartUse, SwapSchool } from '../model/layout';
@@ -144,6 +145,14 @@ export const swapSchoolWords: Record<SwapSchool, string> = {
   none: 'none',
 };
 
+/** What a school makes of this drive. */
+export function schoolMeansWords(means: SchoolMeans | null): string {
+  if (!means) return '';
+  const own = means.parts.filter((p) => p.use !== 'start' && p.use !== 'BIOS boot');
+  const parts = own.map((p) => `${p.name} ${formatIec(p.bytes)}`).join(', ');
+  return `Here: ${parts}${means.fits ? '.' : '; not all of it has room.'}`;
+}
+
 /** What the nearest layout takes away. */
 export const layoutCutWords = (c: LayoutCut, nameOf: (want: string) => string): string =>
   c.got === null
@@ -209,3 +218,17 @@ export function layoutStepWords(s: LayoutStep): string {
       return `Read the list back before going on: ${plural(s.parts, 'part')}${s.total === '' ? '' : `, ${s.total}`}.`;
   }
 }
+
+/** What becomes of what lies on the drive. */
+export const keptFateWords = {
+  erased: {
+    words: 'It goes',
+    means: 'The whole drive is the new system’s: the simplest, and nothing old stays in the way.',
+  },
+  beside: {
+    words: 'It stays, the new system goes beside it',
+    means: 'One drive, two systems: every update of either may touch the start of both.',
+    beware:
+      'How full a part is is not known here: look before it is made smaller, and copy away what matters. A cut of the power while it is made smaller loses it.',
+  },
+};

@@ -1,9 +1,11 @@
 import { HStack, Stack, Text } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { decideLayout } from '@zb/core/acts/install';
 import { bordersOf, movedBorder, type Border } from '@zb/core/layout/borders';
 import { laidBox } from '@zb/core/layout/forBox';
+import { schoolsMean } from '@zb/core/layout/schools';
 import { schoolsOf } from '@zb/core/layout/usual';
+import { fstab } from '@zb/core/layout/write/fstab';
 import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
 import { partSchools, swapSchools, type BoxLayout } from '@zb/core/model/layout';
 import { formatBoth } from '@zb/core/units/bytes';
@@ -14,6 +16,7 @@ import {
   layoutProblemWords,
   noLayoutWords,
   partSchoolWords,
+  schoolMeansWords,
   swapSchoolWords,
 } from '@zb/core/words/layout';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
@@ -25,7 +28,9 @@ import { Choices } from '../../ui/Choices';
 import { Said } from '../../ui/Said';
 import { Two } from '../../ui/Two';
 import { Head } from '../../ui/Words';
+import { AtTheInstaller } from './AtTheInstaller';
 import { BeforeAfter } from './BeforeAfter';
+import { Kept } from './Kept';
 import { InstallViews } from './InstallViews';
 import { Parts } from './Parts';
 import { Sizes } from './Sizes';
@@ -45,6 +50,7 @@ function InstallPage({ context }: { context: BoxContext }) {
   const decide = (changed: Partial<BoxLayout>, label: string): void =>
     void act(decideLayout(box, changed, label));
   const schools = profile && schoolsOf(profile, decided);
+  const mean = useMemo(() => schoolsMean(bench, box), [bench, box]);
   const nameOf = (id: string): string => plan?.want.wants.find((w) => w.id === id)?.name ?? id;
   const moveBorder = (border: Border, bytes: number, set: boolean): void => {
     const sizes = movedBorder(kept, bordersOf(kept).find((b) => b.before === border.before) ?? border, bytes);
@@ -67,17 +73,22 @@ function InstallPage({ context }: { context: BoxContext }) {
       headline={layoutHeadline(laid)}
       acts={
         sheet && (
-          <Quiet
-            onClick={() =>
-              download(
-                fileName(`${box.name} ${drive?.name}`, 'sfdisk'),
-                sfdiskScript(sheet.layout),
-                'text/plain',
-              )
-            }
-          >
-            Save the layout as a file
-          </Quiet>
+          <>
+            <Quiet onClick={() => download(fileName(box.name, 'fstab'), fstab(sheet.layout), 'text/plain')}>
+              Save fstab
+            </Quiet>
+            <Quiet
+              onClick={() =>
+                download(
+                  fileName(`${box.name} ${drive?.name}`, 'sfdisk'),
+                  sfdiskScript(sheet.layout),
+                  'text/plain',
+                )
+              }
+            >
+              Save the layout as a file
+            </Quiet>
+          </>
         )
       }
     >
@@ -102,11 +113,15 @@ function InstallPage({ context }: { context: BoxContext }) {
           <Stack gap="3">
             <BeforeAfter laid={laid} onBorder={moveBorder} />
             {sheet && choice}
+            {drive && why?.code !== 'written straight to the drive' && (
+              <Kept box={box} drive={drive} decided={decided} />
+            )}
           </Stack>
           {sheet && plan ? (
             <Stack gap="4">
               <Parts sheet={sheet} />
               <Sizes box={box} plan={plan} decided={decided} />
+              <AtTheInstaller plan={plan} />
             </Stack>
           ) : (
             choice
@@ -117,13 +132,21 @@ function InstallPage({ context }: { context: BoxContext }) {
             <Choices
               label="One part for all, or parts of their own?"
               value={sheet || decided.parts ? schools.parts : null}
-              choices={partSchools.map((s) => ({ value: s, ...partSchoolWords[s] }))}
+              choices={partSchools.map((s) => ({
+                value: s,
+                words: partSchoolWords[s].words,
+                means: `${partSchoolWords[s].means} ${schoolMeansWords(mean.parts[s])}`,
+              }))}
               onTake={(parts) => decide({ parts }, `Parts: ${parts}`)}
             />
             <Choices
               label="Swap"
               value={schools.swap}
-              choices={swapSchools.map((s) => ({ value: s, words: swapSchoolWords[s] }))}
+              choices={swapSchools.map((s) => ({
+                value: s,
+                words: swapSchoolWords[s],
+                means: schoolMeansWords(mean.swap[s]),
+              }))}
               onTake={(swap) => decide({ swap }, `Swap: ${swap}`)}
             />
           </Two>

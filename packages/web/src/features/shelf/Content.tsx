@@ -39,7 +39,12 @@ export function Content({ store }: { store: Store }) {
           ]}
         />
         {content && content.parts.length > 0 && <StoreParts content={content} />}
-        <TableDump of={store.id} content={content} onContent={(learnt) => change({ content: learnt })} />
+        <TableDump
+          of={store.id}
+          bytes={store.bytes}
+          content={content}
+          onContent={(learnt) => change({ content: learnt })}
+        />
       </Stack>
       <Choices
         label="May what is on it be lost?"
