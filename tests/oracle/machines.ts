@@ -89,7 +89,7 @@ for word in $(cat /proc/cmdline); do
     take first "$(head -n 1 /drives | awk '{print $1}')" 100
     take largest "$(sort -k 3 -n -r /drives | head -n 1 | awk '{print $1}')" 200
     named=
-    for d in $(awk '{print $1}' /drives); do smartctl -i "/dev/$d" | grep -qE "^Serial Number: +$serial\$" && named=$d; done
+    for d in $(awk '{print $1}' /drives); do smartctl -i "/dev/$d" | grep -qE "^Serial Number: +$serial$" && named=$d; done
     take serial "$named" 300
     sync
     cat /drives >/dev/ttyS0

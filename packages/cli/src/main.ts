@@ -11,6 +11,7 @@ import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';
 import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
+import { openingOutput, startsOutput } from './inside';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
@@ -93,13 +94,33 @@ zb.command('rehearse')
   .option('--bench <file>', 'a bench file in place of a plan, with --box')
   .option('--box <id>', 'the box whose plan is rehearsed')
   .option('--with <precautions>', 'ids of precautions that are taken, with commas between them')
-  .action(async (path: string | undefined, o: { bench?: string; box?: string; with?: string }) => {
-    if (path === undefined && (o.bench === undefined || o.box === undefined))
-      throw new InputError('rehearse needs a PLAN, or --bench FILE with --box ID');
-    const taken = o.with === undefined ? undefined : o.with.split(',').filter(Boolean);
-    const text = await readText(o.bench ?? path ?? '-');
-    print(rehearseOutput(rehearsedFrom(text, o.bench === undefined ? undefined : o.box, taken)));
-  });
+  .option('--part <part>', 'of a box: the install, or writing the stick', 'the install')
+  .action(
+    async (path: string | undefined, o: { bench?: string; box?: string; with?: string; part: string }) => {
+      if (path === undefined && (o.bench === undefined || o.box === undefined))
+        throw new InputError('rehearse needs a PLAN, or --bench FILE with --box ID');
+      const taken = o.with === undefined ? undefined : o.with.split(',').filter(Boolean);
+      const text = await readText(o.bench ?? path ?? '-');
+      print(rehearseOutput(rehearsedFrom(text, o.bench === undefined ? undefined : o.box, taken, o.part)));
+    },
+  );
+
+zb.command('starts')
+  .description('what a box starts: now, at the first restart after the install, and ever after')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--box <id>', 'the box')
+  .option('--left-in', 'the stick is left in at the first restart')
+  .action(async ({ bench, box, leftIn }: { bench: string; box: string; leftIn?: boolean }) =>
+    print(startsOutput(await readText(bench), box, leftIn === true)),
+  );
+
+zb.command('opening')
+  .description('what has to be done inside the machine of a box, step by step')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--box <id>', 'the box')
+  .action(async ({ bench, box }: { bench: string; box: string }) =>
+    print(openingOutput(await readText(bench), box)),
+  );
 
 zb.command('profile')
   .description('begin a system from what an image says of itself; values that nothing told are marked')

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { rehearsalPlanSchema, type RehearsalPlan } from '@zb/core/model/rehearsal';
 import { aims } from '@zb/core/rehearsal/ending';
-import { boxPlan } from '@zb/core/rehearsal/forBox';
+import { boxPlan, rehearsedParts } from '@zb/core/rehearsal/forBox';
 import { rehearse, setsFor, wrongWorld } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type Told } from '@zb/core/rehearsal/tally';
@@ -27,11 +27,18 @@ export interface Rehearsed {
 }
 
 /** A plan as JSON, or the plan of a box of a bench file. Throws InputError. */
-export function rehearsedFrom(text: string, box: string | undefined, taken: string[] | undefined): Rehearsed {
+export function rehearsedFrom(
+  text: string,
+  box: string | undefined,
+  taken: string[] | undefined,
+  part = 'the install',
+): Rehearsed {
   if (box !== undefined) {
     const bench = readBench(text);
     const found = boxOf(bench, box);
-    const made = boxPlan(bench, found);
+    const of = rehearsedParts.find((p) => p === part);
+    if (!of) throw new InputError(`--part is one of: ${rehearsedParts.join(', ')}`);
+    const made = boxPlan(bench, found, of);
     if ('code' in made) throw new InputError(noRehearsalWords(made));
     return {
       plan: made.plan,

@@ -84,6 +84,36 @@ describe('zb rehearse', () => {
       rmSync(dir, { recursive: true });
     }
   });
+  it('tells the starts that come and what is done inside, of a box of a bench', () => {
+    const dir = mkdtempSync(join(tmpdir(), 'zb-inside-'));
+    try {
+      const file = join(dir, 'bench.json');
+      const hall = saltmarshHall();
+      const boxes = hall.boxes.map((b) =>
+        b.id === 'film-night' ? { ...b, precautions: ['unplug:tern-ssd'] } : b,
+      );
+      writeFileSync(file, benchToText({ ...hall, boxes }));
+      const json = (args: string[]): unknown => {
+        const done = zb([...args, '--bench', file]);
+        expect([done.status, done.stderr]).toEqual([0, '']);
+        return JSON.parse(done.stdout);
+      };
+      const starts = json(['starts', '--box', 'archive']) as { moment: string; result: string }[];
+      expect(starts.map((s) => s.moment)).toEqual(['now', 'first restart', 'every later start']);
+      expect(starts[1]?.result).toBe('the new system starts');
+      expect(json(['opening', '--box', 'film-night'])).toMatchObject({
+        opened: true,
+        goesOut: ['Scans drive'],
+        minutes: 14,
+      });
+      expect(json(['opening', '--box', 'archive'])).toMatchObject({ opened: false });
+      const stick = zb(['rehearse', '--bench', file, '--box', 'film-night', '--part', 'writing the stick']);
+      expect(stick.stderr).toMatch(/which drive/);
+      expect(zb(['starts', '--bench', file, '--box', 'tea-room-music']).stderr).toMatch(/no machine/);
+    } finally {
+      rmSync(dir, { recursive: true });
+    }
+  });
   it('says what is wrong with what it is given', () => {
     const wrong = (input: string, args: string[] = ['-']): string => {
       const done = zb(['rehearse', ...args], input);

@@ -28,12 +28,12 @@ const machine = (id: string, facts: Record<string, unknown> = {}): Machine => {
     facts: {
       ...found.facts,
       ...Object.fromEntries(Object.entries(facts).map(([k, value]) => [k, { entered: { value, at: '' } }])),
-    } as Machine['facts'],
+    },
   };
 };
 const drive = (changed: Partial<Store>): Store => {
   const loose = demo.items.find((i) => i.id === 'loose-480');
-  return { ...(loose as Store), ...changed } as Store;
+  return { ...(loose as Store), ...changed };
 };
 
 describe('where a drive goes', () => {

@@ -429,6 +429,25 @@ describe('the plan of a box', () => {
     );
   });
 
+  it('the writing of the stick is rehearsed as well, beside the writing machine’s own drive', () => {
+    const made = boxPlan(
+      bench,
+      { ...box('film-night'), targetSerial: 'ST16-40A7-7C20' },
+      'writing the stick',
+    );
+    if ('code' in made) throw new Error(made.code);
+    expect(made.plan.kind).toBe('write');
+    expect(made.plan.drives.map((d) => [d.role, d.matters])).toEqual([
+      ['other', true],
+      ['target', false],
+      ['other', false],
+    ]);
+    const stage = new Stage(made.plan);
+    // Our own writer asks for the serial; another does not.
+    expect(tallyOf(stage, takenOf(stage, made.always)).lost).toBe(0);
+    expect(tallyOf(stage, takenOf(stage, [])).lost).toBeGreaterThan(0);
+  });
+
   it('says why there is none', () => {
     const none = (changed: Partial<Box>): string => {
       const made = boxPlan(bench, { ...box('film-night'), ...changed });

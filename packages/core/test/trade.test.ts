@@ -9,6 +9,8 @@ import type { Bench, Box, Machine, Profile, Store } from '@zb/core/model/bench';
 import { applyChanges } from '@zb/core/model/changes';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
 import { contentSchema } from '@zb/core/model/content';
+import { usualManner } from '@zb/core/model/installer';
+import { noBoxLayout } from '@zb/core/model/layout';
 import { isMachine, isStore } from '@zb/core/model/shelf';
 import type { Stop } from '@zb/core/model/stops';
 import { chainLoaderPlan, runChain, type ChainLoaderState } from '@zb/core/system/chainLoader';
@@ -419,9 +421,55 @@ describe('erasing', () => {
   });
 });
 
+describe('at the installer', () => {
+  const manner = (change: Partial<Profile['manner']>): Partial<Profile> => ({
+    installer: 'asks for the drive',
+    manner: { ...usualManner(), ...change },
+  });
+  const codes = (scene: { bench: Bench; box: Box }): TradeCode[] =>
+    tradeLines(scene.bench, scene.box, 'install').map((l) => l.code);
+  it.each([
+    [{ confirms: 0 }, 'erases unasked'],
+    [{ confirms: 2 }, 'asks several times'],
+    [{ asksArchitecture: true }, 'processor asked again'],
+    [{ basicGraphics: true }, 'basic graphics'],
+    [{ screen: 'text' }, 'works over a console'],
+    [{ ends: 'restarts by itself' }, 'restarts by itself'],
+    [{ loader: null }, 'loader not seen'],
+  ] as const)('%o is said as: %s', (change, code) => {
+    expect(codes(built({}, { system: manner({}) }))).not.toContain(code);
+    const scene = built({ 'cpu.arch': 'x86_64' }, { system: manner(change) });
+    expect(codes(scene)).toContain(code);
+    for (const l of tradeLines(scene.bench, scene.box, 'install'))
+      expect(tradeWords(l).title + tradeWords(l).because).not.toMatch(/undefined|null/);
+  });
+  it('two sticks are told apart, and the network is asked for where the installer wants it', () => {
+    const [from, to] = ['S1', 'S2'].map((serial): Store => ({
+      ...aStick,
+      id: serial,
+      serial,
+      name: serial,
+      bytes: 64e9,
+      fate: 'may be lost',
+      in: null,
+    }));
+    const scene = built(
+      {},
+      {
+        system: { ...manner({}), networkAtInstall: true },
+        loose: [must(from), must(to)],
+        box: { targetSerial: 'S1', layout: { ...noBoxLayout(), driveId: 'S2' } },
+      },
+    );
+    expect(lineOf(scene, 'install', 'two sticks')).toMatchObject({ from: 'S1', to: 'S2' });
+    expect(codes(scene)).toContain('network while installing');
+    expect(codes(built({}, { system: { installer: 'written straight to the final drive' } }))).toEqual([]);
+  });
+});
+
 it('every line has words with what it is about', () => {
   for (const box of demo.boxes)
-    for (const stop of ['choose', 'gather', 'write', 'firmware'] as const)
+    for (const stop of ['choose', 'gather', 'write', 'firmware', 'install'] as const)
       for (const l of tradeLines(demo, box, stop)) {
         const { title, because, steps } = tradeWords(l);
         expect([title, because, ...steps].join(' ')).not.toMatch(/undefined|NaN|null/);

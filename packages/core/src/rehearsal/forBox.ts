@@ -36,6 +36,11 @@ export type NoRehearsal =
   | { code: 'too many drives'; drives: number }
   | { code: 'starts by a board’s own loader' };
 
+/** What is rehearsed of a box: the installation, or the writing of its stick on another machine. */
+export const rehearsedParts = ['the install', 'writing the stick'] as const;
+/** What is rehearsed of a box. */
+export type RehearsedPart = (typeof rehearsedParts)[number];
+
 /** A box’s plan, and what had to be taken for true because nobody has said it. */
 export interface BoxPlan {
   plan: RehearsalPlan;
@@ -202,12 +207,14 @@ const takenFor = (a: Store, b: Store): boolean =>
  * The plan of a box as its stops have decided it: the machine with its drives, the stick, what is put aside for it, and
  * loose ones that could be taken for what is written; or why there is none to rehearse.
  */
-export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
+export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the install'): BoxPlan | NoRehearsal {
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);
   if (!machine) return { code: 'no machine' };
   if (!profile) return { code: 'no system' };
-  const straight = profile.installer === 'written straight to the final drive';
+  // An image that is written straight has no other part: what is written is the final drive.
+  const straight =
+    profile.installer === 'written straight to the final drive' || part === 'writing the stick';
   const stick = targetOf(bench, box);
   const laid = laidBox(bench, box);
   const target = straight ? stick : (laid.drive ?? undefined);
@@ -278,7 +285,7 @@ export function boxPlan(bench: Bench, box: Box): BoxPlan | NoRehearsal {
     drives: all,
     startBy: box.startBy,
     installer: {
-      choice: profile.installer,
+      choice: straight ? 'written straight to the final drive' : profile.installer,
       ...profile.manner,
       ...(straight ? { lists: ['size', 'model', 'serial', 'label'] } : {}),
     },

@@ -169,6 +169,55 @@ export function tradeWords(l: TradeLine): TradeWords {
         `Write down every setting of ${l.machine} before it is changed`,
         'A photo of each page of setup does.',
       );
+    case 'two sticks':
+      return line(
+        'Two sticks: one is started, the other is written',
+        `“${l.from}” holds the installer, “${l.to}” takes the system; what is inside keeps its own, and the box is chosen at each start. Started from one and installing inside it, look twice which is which.`,
+      );
+    case 'erases unasked':
+      return line(
+        `${l.system} erases without asking`,
+        'Between its start and the first byte lost nobody is asked anything: what must stay is out before it is started.',
+      );
+    case 'asks several times':
+      return line(
+        `${l.system} asks ${l.times} times before it erases`,
+        'It is the last of them that counts: read the drive’s name and serial at each, the first yes wears the others out.',
+      );
+    case 'network while installing':
+      return line(
+        `${l.system} wants the network while it installs`,
+        l.wired === 0
+          ? 'The machine has no wired port: bring an adapter whose driver is in the kernel, or know the way round beforehand.'
+          : 'A wire is enough: have it plugged in before the start.',
+      );
+    case 'processor asked again':
+      return line(
+        `${l.system} asks for the processor once more`,
+        l.arch === null
+          ? 'A wrong answer makes a drive that does not start; the machine’s is not known yet.'
+          : `A wrong answer makes a drive that does not start. This machine: ${l.arch}.`,
+      );
+    case 'basic graphics':
+      return line(
+        'Screen black for more than two minutes?',
+        `${l.system} has an entry with basic graphics in its start menu, often under troubleshooting: take that before anything else is blamed.`,
+      );
+    case 'works over a console':
+      return line(
+        `${l.system} installs in text`,
+        `It can be done over a remote console or a serial line: ${l.machine} needs no monitor for it.`,
+      );
+    case 'restarts by itself':
+      return line(
+        `${l.system} restarts by itself`,
+        'Nobody is asked to take the stick out: stay with it, or put the stick behind the drive in the order.',
+      );
+    case 'loader not seen':
+      return line(
+        `Where ${l.system} puts its loader nobody has seen`,
+        'The rehearsal takes all three ways; after the first install note which it was, in its profile.',
+      );
     case 'firmware update':
       return line(
         'An update of the firmware: first, or not at all',

@@ -2,6 +2,7 @@ import { contentTitle } from '../../model/content';
 import { formatBoth, formatIec } from '../../units/bytes';
 import { openingOf } from '../../opening/forBox';
 import { predictInstall } from '../../write/install';
+import { installLines } from '../trade/install';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { knownLine, plainStop, type StopModule } from '../stopModule';
@@ -101,6 +102,7 @@ export const install: StopModule = {
   },
   waiting: (scene) => predictInstall(scene.bench, scene.box)?.value ?? plain.waiting(scene),
   hazards,
+  lines: installLines,
   questions: (scene) => {
     const [open] = scene.inside.filter((s) => s.fate === 'not decided' && !s.removable);
     return open && !scene.signed('install')

@@ -43,6 +43,15 @@ export type TradeLine =
       installed: 'uefi' | 'bios';
       present: 'uefi' | 'bios';
     }
+  | { code: 'two sticks'; from: string; to: string }
+  | { code: 'erases unasked'; system: string }
+  | { code: 'asks several times'; system: string; times: number }
+  | { code: 'network while installing'; system: string; wired: number | null }
+  | { code: 'processor asked again'; system: string; arch: string | null }
+  | { code: 'basic graphics'; system: string }
+  | { code: 'works over a console'; system: string; machine: string }
+  | { code: 'restarts by itself'; system: string }
+  | { code: 'loader not seen'; system: string }
   | { code: 'chain loader'; machine: string; plan: ChainLoaderPlan };
 /** What a line of the trade is about. */
 export type TradeCode = TradeLine['code'];

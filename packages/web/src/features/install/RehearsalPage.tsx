@@ -1,9 +1,9 @@
-import { Box, Stack } from '@chakra-ui/react';
+import { Box, HStack, Stack } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { refusePrecaution, takePrecautions } from '@zb/core/acts/install';
 import type { RehearsalPlan } from '@zb/core/model/rehearsal';
 import { gradeOf, type Aim, type Ending } from '@zb/core/rehearsal/ending';
-import { boxPlan } from '@zb/core/rehearsal/forBox';
+import { boxPlan, rehearsedParts, type RehearsedPart } from '@zb/core/rehearsal/forBox';
 import { precautionsFor } from '@zb/core/rehearsal/precautions';
 import { wrongWorld, type Tried } from '@zb/core/rehearsal/rehearse';
 import {
@@ -26,6 +26,7 @@ import { Choices } from '../../ui/Choices';
 import { HazardMark } from '../../ui/Marks';
 import { Cell, Line, Num, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
+import { Segments } from '../../ui/Segments';
 import { To } from '../../ui/To';
 import { Two } from '../../ui/Two';
 import { Data, Head } from '../../ui/Words';
@@ -41,9 +42,10 @@ const GRADE = { lost: 'stop', again: 'check', right: null } as const;
 
 /** Stop 7, rehearsed: how many worlds go wrong and how, the shortest of them as a reel, and what makes them safe. */
 function RehearsalPage({ context }: { context: BoxContext }) {
-  const { bench, box } = context;
+  const { bench, box, profile } = context;
   const act = useAct();
-  const made = useMemo(() => boxPlan(bench, box), [bench, box]);
+  const [part, setPart] = useState<RehearsedPart>('the install');
+  const made = useMemo(() => boxPlan(bench, box, part), [bench, box, part]);
   const plan: RehearsalPlan | null = 'plan' in made ? made.plan : null;
   const [chosen, setAim] = useState<Aim | null>(null);
   const [ending, setEnding] = useState<Ending | 'what remains' | null>(null);
@@ -113,7 +115,12 @@ function RehearsalPage({ context }: { context: BoxContext }) {
       }
     >
       <Stack gap="4">
-        <InstallViews box={box} at="Rehearsal" />
+        <HStack gap="3" flexWrap="wrap">
+          <InstallViews box={box} at="Rehearsal" />
+          {profile?.installer !== 'written straight to the final drive' && (
+            <Segments label="What is rehearsed" options={rehearsedParts} value={part} onTake={setPart} />
+          )}
+        </HStack>
         {!plan && 'code' in made && (
           <Said kind="check">
             {noRehearsalWords(made)}{' '}

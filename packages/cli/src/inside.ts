@@ -1,0 +1,46 @@
+import { laidBox } from '@zb/core/layout/forBox';
+import { findMachine } from '@zb/core/model/bench';
+import { openingOf } from '@zb/core/opening/forBox';
+import { bootLadder } from '@zb/core/starting/ladder';
+import { moments } from '@zb/core/starting/rung';
+import { assumptionWords, ladderHeadline, rungTitle, rungWords } from '@zb/core/words/ladder';
+import { openingHeadline, openingStepWords } from '@zb/core/words/opening';
+import { boxOf, readBench } from './benchOutput';
+import { InputError } from './inputFile';
+
+/** What `zb starts` prints: a ladder for each moment, every rung with its state and its reason as data and in words. */
+export function startsOutput(text: string, boxId: string, leftIn: boolean): object {
+  const bench = readBench(text);
+  const box = boxOf(bench, boxId);
+  const machine = findMachine(bench, box.machineId);
+  if (!machine) throw new InputError('the box has no machine yet');
+  const target = laidBox(bench, box).drive;
+  return moments.map((moment) => {
+    const stickIn = moment === 'now' || (moment === 'first restart' && leftIn);
+    const ladder = bootLadder(bench, box, machine, { moment, stickIn, target });
+    return {
+      moment,
+      stickIn,
+      result: ladder.result,
+      words: ladderHeadline(ladder),
+      rungs: ladder.rungs.map((r) => ({ ...r, title: rungTitle(r.entry), words: rungWords(r.why) })),
+      assumed: ladder.assumed.map((a) => ({ ...a, words: assumptionWords(a) })),
+    };
+  });
+}
+
+/** What `zb opening` prints: steps with their minutes, what goes in and out, places before and afterwards. */
+export function openingOutput(text: string, boxId: string): object {
+  const bench = readBench(text);
+  const opening = openingOf(bench, boxOf(bench, boxId));
+  if ('code' in opening) return { opened: false, why: opening.code, words: openingHeadline(opening) };
+  const { steps, goesIn, goesOut, ...rest } = opening;
+  return {
+    opened: true,
+    words: openingHeadline(opening),
+    ...rest,
+    goesOut: goesOut.map((s) => s.name),
+    goesIn: goesIn.map((s) => s.name),
+    steps: steps.map((s) => ({ ...s, words: openingStepWords(s.what) })),
+  };
+}
