@@ -40,6 +40,8 @@ export const ADDRESSES = [
   '/box/tea-room-music/firmware',
   '/box/film-night/install',
   '/box/games-corner/install',
+  '/box/film-night/install/rehearsal',
+  '/box/film-night/install/opening',
 ];
 
 /** A selection in `npm test`; all of them in `npm run proof looks`. */
