@@ -38,7 +38,8 @@ const PROOFS = {
     env: { ZB_LAYOUT: 'all' },
   },
   order: {
-    about: 'every order of drives, stick in and out, under UEFI and BIOS in the emulator, and drives gone since',
+    about:
+      'every order of drives, stick in and out, under UEFI and BIOS in the emulator, and drives gone since',
     command: jest('oracle', 'order.oracle'),
     env: { ZB_ORDER: 'all' },
   },
