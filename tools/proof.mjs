@@ -44,7 +44,7 @@ const PROOFS = {
     env: { ZB_ORDER: 'all' },
   },
   installers: {
-    about: 'installers of ours on a real kernel: the drive each overwrites, 15 worlds',
+    about: 'installers of ours on a real kernel: the drive each overwrites, 18 worlds',
     command: jest('oracle', 'installers.oracle'),
     env: { ZB_INSTALLERS: 'all' },
   },

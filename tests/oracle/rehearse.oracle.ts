@@ -48,7 +48,6 @@ function planBy(dice: (below: number) => number): RehearsalPlan {
       serial: one([null, 'S1', `S${i}`]),
       label: one([null, null, 'DATA']),
       bus,
-      port: one([null, 0, 1, 2]),
       role,
       matters: role === 'installer' ? false : yes(role === 'target' ? 25 : 60),
       starts: {
@@ -89,6 +88,7 @@ function planBy(dice: (below: number) => number): RehearsalPlan {
       entry: one(['made', 'fallback path only'] as const),
       ends: one(installerEnds),
       beside: yes(40),
+      enrols: yes(30),
     },
     refused: [],
   };

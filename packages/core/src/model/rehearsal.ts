@@ -11,14 +11,11 @@ export const plainModes = ['uefi', 'bios'] as const;
 /** A firmware mode. */
 export type PlainMode = (typeof plainModes)[number];
 
-/** How a drive is connected, as far as it matters for the order in which drives answer. */
-export const rehearsalBuses = ['sata', 'nvme', 'ide', 'mmc', 'usb'] as const;
 /**
- * Buses whose places have a fixed order among themselves. SATA and NVMe have none: their ports are looked at at the same
- * time (Linux libata, hosts that scan in parallel), and a kernel in the emulator has named the second port's drive first.
+ * How a drive is connected. No bus gives its drives a fixed order: ports are looked at at the same time, and a kernel in the
+ * emulator has named the second first on SATA and on IDE alike.
  */
-export const orderedBuses: readonly (typeof rehearsalBuses)[number][] = ['ide'];
-
+export const rehearsalBuses = ['sata', 'nvme', 'ide', 'mmc', 'usb'] as const;
 /** A drive, stick or card that is there when the plan is carried out. Bytes, minutes. */
 export const rehearsalDriveSchema = z.object({
   id,
@@ -29,8 +26,6 @@ export const rehearsalDriveSchema = z.object({
   serial: line.nullable().default(null),
   label: line.nullable().default(null),
   bus: z.enum(rehearsalBuses),
-  /** Its place on the bus; null where nobody has looked. */
-  port: z.number().int().min(0).max(64).nullable().default(null),
   /** The installer's own stick, the one that is meant, or another. */
   role: z.enum(['installer', 'target', 'other']),
   /** What is on it must not be lost. On the target: a part of it stays beside the new system. */
@@ -94,7 +89,12 @@ export const rehearsalPlanSchema = z
     /** How the stick is started: by the one-time menu, or by being first in the order. */
     startBy: z.enum(['menu', 'order']).default('menu'),
     installer: z
-      .object({ choice: z.enum(installers), ...installerMannerSchema.shape })
+      .object({
+        choice: z.enum(installers),
+        ...installerMannerSchema.shape,
+        /** What it installs is signed by a key that a screen asks to be enrolled at the first restart. */
+        enrols: z.boolean().default(false),
+      })
       .prefault({ choice: 'asks for the drive' }),
     /** Ids of precautions that the person will not take. */
     refused: z.array(line).max(100).default([]),

@@ -16,33 +16,53 @@ export interface BoxTally extends BoxPlan {
   taken: Precaution[];
 }
 
-/** Runs that a page may wait for. */
-const PAGE_RUNS = 20_000;
+/** Plans that were counted lately, by themselves and the precautions taken: most changes of a bench leave them as they are. */
+const counted = new Map<string, Counted>();
+const MOST_KEPT = 200;
+
+interface Counted {
+  tally: Tally | null;
+  loses: string | null;
+}
+
+/** Counts as long as a page may wait, some thousand runs; null where that does not do. */
+function countOf(stage: Stage, ids: readonly string[]): Counted {
+  const key = JSON.stringify([stage.plan, ids]);
+  const before = counted.get(key);
+  if (before) return before;
+  const found = count(stage, ids);
+  const [oldest] = counted.keys();
+  if (counted.size >= MOST_KEPT && oldest !== undefined) counted.delete(oldest);
+  counted.set(key, found);
+  return found;
+}
+
+function count(stage: Stage, ids: readonly string[]): Counted {
+  const taken = takenOf(stage, ids);
+  // Whoever watches is asked for the first time after some thousand runs.
+  const watch: Watch = { stopped: () => true };
+  try {
+    const tally = tallyOf(stage, taken, watch);
+    const world = tally.lost > 0 ? wrongWorld({ told: shortestOfEach(stage, taken) }) : null;
+    const last = world && gradeOf(world.ending) === 'lost' ? world.frames.at(-1)?.looks : undefined;
+    const hit = last?.find((l) => {
+      const drive = stage.drives.find((d) => d.id === l.drive);
+      return drive?.matters === true && l.look !== 'there' && l.look !== 'away';
+    });
+    return { tally, loses: hit?.drive ?? null };
+  } catch (error) {
+    if (error instanceof RehearsalError) return { tally: null, loses: null };
+    throw error;
+  }
+}
 
 /** Rehearses a box as far as every page asks for it; undefined parts are named in the answer. */
 export function boxTally(bench: Bench, box: Box): BoxTally | NoRehearsal {
   const made = boxPlan(bench, box);
   if ('code' in made) return made;
   const stage = new Stage(made.plan);
-  const ids = [...made.always, ...box.precautions];
-  const taken = takenOf(stage, ids);
-  let looks = 0;
-  // Asked once every 4096 runs.
-  const watch: Watch = { stopped: () => (looks += 4096) > PAGE_RUNS };
-  const precautions = stage.precautions.filter(
+  const taken = stage.precautions.filter(
     (p) => box.precautions.includes(p.id) && !made.always.includes(p.id),
   );
-  try {
-    const tally = tallyOf(stage, taken, watch);
-    const world = tally.lost > 0 ? wrongWorld({ told: shortestOfEach(stage, taken) }) : null;
-    const last = world && gradeOf(world.ending) === 'lost' ? world.frames.at(-1)?.looks : undefined;
-    const hit = last?.find((l) => {
-      const drive = made.plan.drives.find((d) => d.id === l.drive);
-      return drive?.matters === true && l.look !== 'there' && l.look !== 'away';
-    });
-    return { ...made, tally, loses: hit?.drive ?? null, taken: precautions };
-  } catch (error) {
-    if (error instanceof RehearsalError) return { ...made, tally: null, loses: null, taken: precautions };
-    throw error;
-  }
+  return { ...made, ...countOf(stage, [...made.always, ...box.precautions]), taken };
 }

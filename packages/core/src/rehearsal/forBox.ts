@@ -59,6 +59,8 @@ export type RehearsalAssumption =
 const EFI_PART = /^(c12a7328-f81f-11d2-ba4b-00a0c93ec93b|ef|0xef)$/i;
 /** Id and name of the drive that the machine has on which an image is written straight. */
 export const OWN_DRIVE = 'the writing machine’s own drive';
+/** So many loose ones that look alike are taken to be within reach. */
+const ALIKE = 2;
 /** More than these are not rehearsed at once. */
 const MOST = 12;
 
@@ -133,7 +135,6 @@ function driveOf(
     serial: store.serial,
     label: store.label === '' ? null : store.label,
     bus: inside || store.transport === 'usb' ? BUS[store.transport] : 'usb',
-    port: null,
     role,
     matters: role !== 'installer' && store.fate !== 'may be lost',
     starts: startsOf(store),
@@ -227,9 +228,13 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const installer = straight || stick?.id === target.id ? undefined : stick;
   const own = straight ? [] : storesIn(bench, machine.id);
   const aside = storesOf(bench).filter((s) => box.parts.includes(s.id) || s.id === box.chain?.stickId);
-  const alike = storesOf(bench).filter(
-    (s) => s.in === null && s.removable && (takenFor(s, target) || (installer && takenFor(s, installer))),
-  );
+  // Of many that look alike two stand for all: those that must be kept before the others.
+  const alike = storesOf(bench)
+    .filter(
+      (s) => s.in === null && s.removable && (takenFor(s, target) || (installer && takenFor(s, installer))),
+    )
+    .sort((x, y) => Number(y.fate !== 'may be lost') - Number(x.fate !== 'may be lost'))
+    .slice(0, ALIKE);
   const stores = [...new Set([...own, target, ...(installer ? [installer] : []), ...aside, ...alike])];
   if (stores.length + 1 > MOST) return { code: 'too many drives', drives: stores.length };
 
@@ -287,6 +292,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     installer: {
       choice: straight ? 'written straight to the final drive' : profile.installer,
       ...profile.manner,
+      enrols: profile.secureBoot === 'own key at first restart',
       ...(straight ? { lists: ['size', 'model', 'serial', 'label'] } : {}),
     },
     refused: box.refused,

@@ -17,6 +17,7 @@ export type PrecautionKind =
   | 'stick out'
   | 'mode'
   | 'secure off'
+  | 'enrol'
   | 'power';
 
 /** What a precaution may cost besides its minutes. */
@@ -48,6 +49,7 @@ const MINUTES: Record<Exclude<PrecautionKind, 'unplug' | 'copy' | 'stick out'>, 
   'target first': 3,
   mode: 3,
   'secure off': 3,
+  enrol: 2,
   power: 5,
 };
 /** Staying beside an installer until it ends, where it does not wait for anybody. Common practice, no source. */
@@ -95,6 +97,10 @@ function ofDrive(d: RehearsalDrive): Precaution[] {
   return out;
 }
 
+/** Could a screen ask for a key at the first restart? */
+export const mayEnrol = ({ kind, installer, machine }: RehearsalPlan): boolean =>
+  kind === 'install' && installer.enrols && machine.secureBoot !== 'off' && machine.mode !== 'bios';
+
 /** The mode that `mode` fixes: the one in which the installer starts, UEFI before BIOS. */
 export const fixedMode = (plan: RehearsalPlan): PlainMode =>
   plan.drives.some((d) => d.role === 'installer' && d.starts.uefi !== null) ? 'uefi' : 'bios';
@@ -131,6 +137,7 @@ export function precautionsFor(plan: RehearsalPlan): Precaution[] {
       },
       plain('target first', null, ['a setting is changed']),
     );
+    if (mayEnrol(plan)) out.push(plain('enrol'));
   }
   if (machine.power === 'mains') out.push(plain('power'));
   return out.filter((p) => !plan.refused.includes(p.id));

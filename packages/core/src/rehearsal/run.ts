@@ -38,7 +38,10 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
     state.mode = started.mode;
   }
 
-  const order = new Order(asker, stage.world.chains);
+  const order = new Order(
+    asker,
+    stage.drives.map((_, i) => i),
+  );
   const p = takeDrive(stage, state, order, taken, asker, scenes);
   if (cut() === 'before the table') {
     scenes.add({ code: 'cut', when: 'before the table' });

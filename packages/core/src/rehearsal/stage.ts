@@ -62,6 +62,7 @@ export class Stage {
       'stick out': place('stick out'),
       mode: place('mode'),
       'secure off': place('secure off'),
+      enrol: place('enrol'),
       power: place('power'),
     };
     const indexOf = (id: string): number => drives.findIndex((d) => d.id === id);

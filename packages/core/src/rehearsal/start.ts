@@ -31,6 +31,9 @@ function firstAlone(stage: Stage, asker: Asker): boolean {
   return biosTries === 'first' || (biosTries === null && asker.answer(questionOf['bios tries']) === 1);
 }
 
+const keyEnrolled = (stage: Stage, taken: Taken, asker: Asker): boolean =>
+  taken.has(stage.offers.enrol) || asker.answer(questionOf.enrol) === 0;
+
 function secureBootOn(stage: Stage, taken: Taken, asker: Asker): boolean {
   const { secureBoot } = stage.plan.machine;
   if (secureBoot === 'off' || taken.has(stage.offers['secure off'])) return false;
@@ -48,7 +51,11 @@ function startOf(
 ): Started | null {
   let what = state.startsOf(d, mode);
   if (what === NOTHING || stage.reachable[d] !== true || !state.present(d)) return null;
-  if (mode === 'uefi' && state.signed[d] !== true && secureBootOn(stage, taken, asker)) return null;
+  if (mode === 'uefi' && state.signed[d] !== true && secureBootOn(stage, taken, asker)) {
+    // What was just installed starts once its key is enrolled, where it is signed by one.
+    const enrolled = what === NEW && stage.plan.installer.enrols && keyEnrolled(stage, taken, asker);
+    if (!enrolled) return null;
+  }
   const handsOn = stage.chain[d] ?? -1;
   // A chain loader that the installation has replaced hands on to nothing.
   if (handsOn >= 0 && what !== NEW) {

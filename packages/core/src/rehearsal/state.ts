@@ -64,7 +64,8 @@ export class State {
   /** The new system on the target starts from this drive. */
   install(d: number, target: number): void {
     (this.mode === 'uefi' ? this.uefi : this.bios)[d] = NEW;
-    this.signed[d] = this.stage.drives[this.stage.installer]?.signed === true;
+    const { drives, installer, plan } = this.stage;
+    this.signed[d] = drives[installer]?.signed === true && !plan.installer.enrols;
     this.looks[target] = 'written';
     if (d !== target) this.looks[d] = 'altered';
   }
@@ -72,13 +73,7 @@ export class State {
   /** The order of the firmware at a place, before anything was put first. */
   private base(place: number): number | undefined {
     const groups = this.stage.world.firmwareGroups;
-    this.firmware ??= groups.map(
-      (g) =>
-        new Order(
-          this.asker,
-          g.map((d) => [d]),
-        ),
-    );
+    this.firmware ??= groups.map((g) => new Order(this.asker, g));
     let before = 0;
     for (const [i, group] of groups.entries()) {
       if (place < before + group.length) return this.firmware[i]?.at(place - before);

@@ -1,6 +1,6 @@
-import { orderedBuses, plainModes, type RehearsalDrive, type RehearsalPlan } from '../model/rehearsal';
+import { plainModes, type RehearsalDrive, type RehearsalPlan } from '../model/rehearsal';
 import { asksPerson, looksAlike } from './alike';
-import { precautionsFor } from './precautions';
+import { mayEnrol, precautionsFor } from './precautions';
 
 /** What cannot be known beforehand. */
 export const unknowns = [
@@ -15,6 +15,7 @@ export const unknowns = [
   'pick',
   'loader',
   'stick',
+  'enrol',
   'set back',
   'power',
   'forgets',
@@ -51,8 +52,6 @@ export interface Varies {
 
 /** All that can vary in a plan: the worlds are every combination. */
 export interface World {
-  /** Drives by their place in the plan: those of one list answer in that order, lists freely among each other. */
-  chains: number[][];
   /** Drives by their place in the plan, in groups that the firmware tries one after another, each in any order. */
   firmwareGroups: number[][];
   menu: MenuLine[];
@@ -65,18 +64,6 @@ export interface World {
   count: number;
 }
 
-/** Lists of drives that answer in the order of their places; a drive whose place nobody knows is a list of its own. */
-function chainsOf(drives: readonly RehearsalDrive[]): number[][] {
-  const onBus = new Map<string, number[]>();
-  const loose: number[][] = [];
-  drives.forEach((d, i) => {
-    if (!orderedBuses.includes(d.bus) || d.port === null) loose.push([i]);
-    else onBus.set(d.bus, [...(onBus.get(d.bus) ?? []), i]);
-  });
-  const port = (i: number): number => drives[i]?.port ?? 0;
-  return [...[...onBus.values()].map((list) => list.sort((a, b) => port(a) - port(b) || a - b)), ...loose];
-}
-
 function groupsOf({ drives, machine }: RehearsalPlan): number[][] {
   const named = (machine.order ?? []).map((group) =>
     drives.map((_, i) => i).filter((i) => group.includes(drives[i]?.id ?? '')),
@@ -85,17 +72,8 @@ function groupsOf({ drives, machine }: RehearsalPlan): number[][] {
   return [...named, ...(rest.length > 0 ? [rest] : [])];
 }
 
-/** In how many orders lists can be merged into one: a multinomial coefficient. */
-export function mergings(lengths: readonly number[]): number {
-  let ways = 1;
-  let n = 0;
-  for (const k of lengths)
-    for (let i = 1; i <= k; i += 1) {
-      n += 1;
-      ways = (ways * n) / i;
-    }
-  return ways;
-}
+/** In how many orders so many can stand. */
+const orders = (n: number): number => (n < 2 ? 1 : n * orders(n - 1));
 
 function menuOf(plan: RehearsalPlan): MenuLine[] {
   const stick = plan.drives.find((d) => d.role === 'installer');
@@ -114,16 +92,14 @@ export function worldOf(plan: RehearsalPlan): World {
   const install = plan.kind === 'install';
   const offered = precautionsFor(plan);
   const offers = (kind: string): boolean => offered.some((p) => p.kind === kind);
-  const chains = chainsOf(drives);
   const firmwareGroups = groupsOf(plan);
   const byMenu = install && (plan.startBy === 'menu' || offers('menu'));
   const byOrder = install && (plan.startBy === 'order' || offers('stick first'));
   const menu = byMenu ? menuOf(plan) : [];
   const alike = looksAlike(plan);
-  const lengths = (c: readonly number[][]): number[] => c.map((x) => x.length);
   const ways: Record<Unknown, number> = {
-    order: mergings(lengths(chains)),
-    'firmware order': install ? firmwareGroups.reduce((n, g) => n * mergings(g.map(() => 1)), 1) : 1,
+    order: orders(drives.length),
+    'firmware order': install ? firmwareGroups.reduce((n, g) => n * orders(g.length), 1) : 1,
     mode: install && machine.mode === null ? 2 : 1,
     'bios tries': install && machine.biosTries === null && machine.mode !== 'uefi' ? 2 : 1,
     'secure boot': install && machine.secureBoot === null && machine.mode !== 'bios' ? 2 : 1,
@@ -133,13 +109,13 @@ export function worldOf(plan: RehearsalPlan): World {
     pick: Math.max(1, alike.length),
     loader: install && installer.loader === null ? loaderOptions.length : 1,
     stick: install ? (installer.ends === 'powers off' ? 2 : 3) : 1,
+    enrol: mayEnrol(plan) ? 2 : 1,
     'set back': byOrder ? 2 : 1,
     power: machine.power === 'secured' ? 1 : install ? cuts.length : 3,
     forgets: install && offers('unplug') ? 2 : 1,
   };
   const list = unknowns.map((u) => ways[u]);
   return {
-    chains,
     firmwareGroups,
     menu,
     alike,

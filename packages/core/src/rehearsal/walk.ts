@@ -43,18 +43,10 @@ export class Asker {
     return now;
   }
 
-  /**
-   * Which of several lists, with so many left in each, an order goes on with. In how many orders it goes on with a list is
-   * to all orders as what is left in it to what is left in all.
-   */
-  goesOn(left: readonly number[], total: number): number {
-    let open = 0;
-    for (const n of left) if (n > 0) open += 1;
-    let skip = open > 1 ? this.choose(open) : 0;
-    let list = 0;
-    while ((left[list] ?? 1) === 0 || skip-- > 0) list += 1;
-    this.weight = (this.weight * (left[list] ?? 0)) / total;
-    return list;
+  /** One of so many that are left, all alike. */
+  pick(left: number): number {
+    this.weight /= left;
+    return left > 1 ? this.choose(left) : 0;
   }
 
   /** The answers of this run, in the order of its questions: enough to run it once more. */
@@ -98,32 +90,22 @@ export class Asker {
   }
 }
 
-/** An order of drives that is found out no further than it is looked at. */
+/** An order of drives, any of all there are, that is found out no further than it is looked at. */
 export class Order {
   private readonly found: number[] = [];
   private readonly left: number[];
-  private total: number;
 
   constructor(
     private readonly asker: Asker,
-    private readonly lists: readonly (readonly number[])[],
+    drives: readonly number[],
   ) {
-    this.left = lists.map((l) => l.length);
-    this.total = this.left.reduce((a, b) => a + b, 0);
+    this.left = [...drives];
   }
 
   /** The drive at a place of the order, by its place in the plan; undefined beyond its end. */
   at(place: number): number | undefined {
-    while (this.found.length <= place && this.total > 0) {
-      const i = this.asker.goesOn(this.left, this.total);
-      const list = this.lists[i] ?? [];
-      const left = this.left[i] ?? 0;
-      const drive = list[list.length - left];
-      if (drive === undefined) break;
-      this.found.push(drive);
-      this.left[i] = left - 1;
-      this.total -= 1;
-    }
+    while (this.found.length <= place && this.left.length > 0)
+      this.found.push(...this.left.splice(this.asker.pick(this.left.length), 1));
     return this.found[place];
   }
 

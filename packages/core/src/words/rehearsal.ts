@@ -34,6 +34,7 @@ export const unknownWords: Record<Unknown, string> = {
   pick: 'Look-alikes in the list',
   loader: 'Where the loader goes',
   stick: 'When the stick comes out',
+  enrol: 'Key enrolled while the screen asks',
   'set back': 'Order set back afterwards',
   power: 'Power holds',
   forgets: 'Order forgets what was unplugged',
@@ -86,6 +87,8 @@ export function precautionWords(p: Precaution, nameOf: NameOf): string {
       return 'Fix the boot mode in setup';
     case 'secure off':
       return 'Secure Boot off';
+    case 'enrol':
+      return 'Stay at the screen that asks for the key';
     case 'power':
       return 'Secure the power: battery or buffered socket';
   }

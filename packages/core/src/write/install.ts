@@ -1,5 +1,13 @@
 import { sataOfGeneration } from '../machine/links';
-import { drivesIn, findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
+import {
+  drivesIn,
+  findImage,
+  findMachine,
+  findProfile,
+  type Bench,
+  type Box,
+  type Store,
+} from '../model/bench';
 import { knownFact } from '../model/known';
 import { quantity, type Quantity } from '../units/quantity';
 import { span, type Span } from '../units/duration';
@@ -8,11 +16,11 @@ import { predictTimes, unknownStick } from './time';
 import { writtenBytes } from '../model/written';
 
 /**
- * Seconds that installing waits: what the system's own sheet says, and at least as long as the image takes to be read off
+ * Seconds that installing onto a drive waits (the machine's first where none is given): what the system's own sheet says, and at least as long as the image takes to be read off
  * the stick (by the stick's own record where there is one) and written to the machine's drive. Undefined where the box
  * has no system yet.
  */
-export function predictInstall(bench: Bench, box: Box): Quantity<Span> | undefined {
+export function predictInstall(bench: Bench, box: Box, target?: Store): Quantity<Span> | undefined {
   const profile = findProfile(bench, box.profileId);
   if (!profile) return undefined;
   const [low, high] = profile.installMinutes;
@@ -22,7 +30,7 @@ export function predictInstall(bench: Bench, box: Box): Quantity<Span> | undefin
   const bytes = writtenBytes(image);
   const off = predictTimes(bytes, targetOf(bench, box) ?? unknownStick(null), bench.log).verify;
   const machine = findMachine(bench, box.machineId);
-  const [drive] = machine ? drivesIn(bench, machine.id) : [];
+  const drive = target ?? (machine ? drivesIn(bench, machine.id)[0] : undefined);
   const port =
     machine && drive?.transport === 'sata'
       ? sataOfGeneration(knownFact(machine, 'ports.sataGeneration')?.value)

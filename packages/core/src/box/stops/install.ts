@@ -1,5 +1,6 @@
 import { contentTitle } from '../../model/content';
 import { formatBoth, formatIec } from '../../units/bytes';
+import { laidBox } from '../../layout/forBox';
 import { openingOf } from '../../opening/forBox';
 import { predictInstall } from '../../write/install';
 import { installLines } from '../trade/install';
@@ -100,7 +101,9 @@ export const install: StopModule = {
     const { low, high } = plain.hands(scene);
     return { low: low + more, high: high + more };
   },
-  waiting: (scene) => predictInstall(scene.bench, scene.box)?.value ?? plain.waiting(scene),
+  waiting: (scene) =>
+    predictInstall(scene.bench, scene.box, laidBox(scene.bench, scene.box).drive ?? undefined)?.value ??
+    plain.waiting(scene),
   hazards,
   lines: installLines,
   questions: (scene) => {

@@ -11,6 +11,7 @@ import { VerdictMark } from '../../ui/Marks';
 import { Said } from '../../ui/Said';
 import { Segments } from '../../ui/Segments';
 import { Head, Soft, Sub } from '../../ui/Words';
+import { Working } from '../../ui/Working';
 
 /** So many sets stand in the open; all others are behind a fold. */
 const SHOWN = 3;
@@ -108,6 +109,17 @@ export function SafeSets({
       ) : (
         <Soft>{job.fault ? 'Not worked out.' : 'Being worked out …'}</Soft>
       )}
+      {share !== null && share > 0 && (
+        <Working
+          label="Trying sets"
+          done={share}
+          whole={1}
+          says="each set in every world"
+          onCancel={job.cancel}
+          cancelWord="Stop"
+        />
+      )}
+      {job.fault && <Quiet onClick={job.again}>Work them out again</Quiet>}
     </Stack>
   );
 }
