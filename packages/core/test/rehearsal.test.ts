@@ -14,7 +14,7 @@ import { rehearse, setsFor, wrongWorld } from '../src/rehearsal/rehearse';
 import { Stage } from '../src/rehearsal/stage';
 import { RehearsalError, takenOf, tallyOf } from '../src/rehearsal/tally';
 import { worldOf } from '../src/rehearsal/varies';
-import { endingWords, frameWords, namesIn, rehearsalHeadline } from '../src/words/rehearsal';
+import { endingWords, frameWords, namesIn, rehearsalHeadline, shortNames } from '../src/words/rehearsal';
 import { runs } from './runs';
 
 type Drive = Partial<RehearsalDrive> & Pick<RehearsalDrive, 'id' | 'role'>;
@@ -358,6 +358,9 @@ describe('sets and what is told', () => {
     // Only one thing goes otherwise than is usual: the list is not read.
     expect(wrong?.departures).toBeLessThanOrEqual(2);
     expect(wrong?.frames.at(-1)?.looks.find((l) => l.drive === 'scans')?.look).toBe('erased');
+    const long = shortNames(() => 'The parish scans of eighteen hundred and ninety, the only copy')('x');
+    expect(long.length).toBeLessThanOrEqual(32);
+    expect(long.endsWith('nly copy')).toBe(true);
     for (const t of found.told)
       for (const f of t.frames) expect(frameWords(f, namesIn(p)).title).not.toBe('');
     expect(rehearsalHeadline(found, namesIn(p))).toContain('scans');

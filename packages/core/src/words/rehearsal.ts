@@ -19,6 +19,17 @@ export const namesIn =
   (id) =>
     plan.drives.find((d) => d.id === id)?.name || id;
 
+/** So long a name is told in a narrow place; its end tells it from another. */
+const LONG = 32;
+
+/** Names for narrow places. */
+export const shortNames =
+  (nameOf: NameOf): NameOf =>
+  (id) => {
+    const name = nameOf(id);
+    return name.length > LONG ? `${name.slice(0, LONG - 9)}…${name.slice(-8)}` : name;
+  };
+
 const quoted = (name: string): string => (name.startsWith('the ') ? name : `“${name}”`);
 
 /** What cannot be known, as the list of what can vary says it. */

@@ -14,6 +14,7 @@ import {
   rehearsalAssumptionWords,
   rehearsalFaultWords,
   rehearsalHeadline,
+  shortNames,
   unknownWords,
 } from '@zb/core/words/rehearsal';
 import { Reel } from '../../drawing/Reel';
@@ -163,7 +164,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
                 onAim={setAim}
                 job={sets}
                 precautions={precautionsFor(plan)}
-                nameOf={nameOf}
+                nameOf={shortNames(nameOf)}
                 taken={ids}
                 onTake={(set) => {
                   setEnding(null);
@@ -195,7 +196,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
             <Precautions
               rehearsal={found}
               aim={aim}
-              nameOf={nameOf}
+              nameOf={shortNames(nameOf)}
               always={always}
               refused={refused}
               onSwitch={switched}

@@ -2,7 +2,7 @@ import type { RehearsalPlan } from '@zb/core/model/rehearsal';
 import { gradeOf } from '@zb/core/rehearsal/ending';
 import type { DriveLook } from '@zb/core/rehearsal/frames';
 import type { Told } from '@zb/core/rehearsal/tally';
-import { frameWords, lookWords, namesIn } from '@zb/core/words/rehearsal';
+import { frameWords, lookWords, namesIn, shortNames } from '@zb/core/words/rehearsal';
 import type { Pattern } from '../../drawing/patterns';
 import type { ReelDrive, ReelFrame } from '../../drawing/Reel';
 
@@ -27,7 +27,7 @@ export function reelOf(plan: RehearsalPlan, told: Told): ReelFrame[] {
   const last = told.frames.length - 1;
   const grade = gradeOf(told.ending);
   return told.frames.map((frame, i) => ({
-    ...frameWords(frame, nameOf),
+    ...frameWords(frame, shortNames(nameOf)),
     ...(i === last ? { grade } : {}),
     drives: frame.looks.map(({ drive, look }): ReelDrive => {
       const d = plan.drives.find((x) => x.id === drive);
