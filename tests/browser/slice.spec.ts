@@ -207,6 +207,8 @@ test('a new box made by hand with a real report and a real file, with the keyboa
     await keyboard.press('ArrowRight');
     await expect(page).toHaveURL(new RegExp(`${stop}$`));
   }
+  // The address is there before its sheet: what is typed belongs into this one, not into the one before.
+  await expect(page.getByRole('button', { name: 'Save the build sheet' })).toBeVisible();
   await reach(/^\s*Text/);
   await keyboard.type('Left on the shelf over night');
   await keyboard.press('Enter');
