@@ -2,7 +2,7 @@ import { laidBox } from '@zb/core/layout/forBox';
 import { findMachine } from '@zb/core/model/bench';
 import { openingOf } from '@zb/core/opening/forBox';
 import { bootLadder } from '@zb/core/starting/ladder';
-import { moments } from '@zb/core/starting/rung';
+import { moments, stickIsIn } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungTitle, rungWords } from '@zb/core/words/ladder';
 import { openingHeadline, openingStepWords } from '@zb/core/words/opening';
 import { boxOf, readBench } from './benchOutput';
@@ -16,7 +16,7 @@ export function startsOutput(text: string, boxId: string, leftIn: boolean): obje
   if (!machine) throw new InputError('the box has no machine yet');
   const target = laidBox(bench, box).drive;
   return moments.map((moment) => {
-    const stickIn = moment === 'now' || (moment === 'first restart' && leftIn);
+    const stickIn = stickIsIn(moment, leftIn);
     const ladder = bootLadder(bench, box, machine, { moment, stickIn, target });
     return {
       moment,

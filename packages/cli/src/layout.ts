@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { changedLayout, laidBox } from '@zb/core/layout/forBox';
 import { readTable } from '@zb/core/layout/read/table';
 import { TableError } from '@zb/core/layout/read/fault';
@@ -18,23 +17,14 @@ import {
 } from '@zb/core/words/layout';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
+import { readPlan } from './planFile';
 
 /** Ways in which a layout can be printed. */
 export const layoutForms = ['json', 'sfdisk', 'sgdisk', 'mkfs', 'fstab', 'steps'] as const;
 export type LayoutForm = (typeof layoutForms)[number];
 
-/** A plan as JSON. Throws InputError. */
-export function planFrom(text: string): LayoutPlan {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch {
-    throw new InputError('the plan is no JSON');
-  }
-  const read = layoutPlanSchema.safeParse(value);
-  if (!read.success) throw new InputError(`the plan cannot be used: ${z.prettifyError(read.error)}`);
-  return read.data;
-}
+/** A plan of a drive as JSON. Throws InputError. */
+export const planFrom = (text: string): LayoutPlan => readPlan(text, layoutPlanSchema);
 
 /** What of a bench is laid out, and by which schools. */
 export interface BoxAsked {

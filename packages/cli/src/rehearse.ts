@@ -1,7 +1,6 @@
-import { z } from 'zod';
 import { rehearsalPlanSchema, type RehearsalPlan } from '@zb/core/model/rehearsal';
 import { aims } from '@zb/core/rehearsal/ending';
-import { boxPlan, rehearsedParts } from '@zb/core/rehearsal/forBox';
+import { boxPlan, rehearsedParts, withAlways } from '@zb/core/rehearsal/forBox';
 import { rehearse, setsFor, wrongWorld } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type Told } from '@zb/core/rehearsal/tally';
@@ -18,6 +17,7 @@ import {
 } from '@zb/core/words/rehearsal';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
+import { readPlan } from './planFile';
 
 /** What is rehearsed, and under which precautions. */
 export interface Rehearsed {
@@ -42,19 +42,11 @@ export function rehearsedFrom(
     if ('code' in made) throw new InputError(noRehearsalWords(made));
     return {
       plan: made.plan,
-      taken: [...new Set([...made.always, ...(taken ?? found.precautions)])],
+      taken: withAlways(made, taken ?? found.precautions),
       assumed: made.assumed.map(rehearsalAssumptionWords),
     };
   }
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch {
-    throw new InputError('the plan is no JSON');
-  }
-  const read = rehearsalPlanSchema.safeParse(value);
-  if (!read.success) throw new InputError(`the plan cannot be used: ${z.prettifyError(read.error)}`);
-  return { plan: read.data, taken: taken ?? [], assumed: [] };
+  return { plan: readPlan(text, rehearsalPlanSchema), taken: taken ?? [], assumed: [] };
 }
 
 const told = (world: Told | null, nameOf: NameOf): object | null =>

@@ -1,3 +1,4 @@
+import { isStartType } from '../machine/content';
 import type { Store } from '../model/bench';
 import type { DriveThere, DriveWant } from '../model/layout';
 import { MIB } from '../units/bytes';
@@ -6,17 +7,12 @@ import { driveThere } from './usual';
 /** Parts that stay, by number, with the bytes they are made smaller to (null: as they are). */
 export type Kept = DriveWant['kept'];
 
-const START_TYPES = /^(c12a7328-f81f-11d2-ba4b-00a0c93ec93b|0x?ef)$/i;
 /** File systems that common tools make smaller without losing them; XFS and FAT cannot be. Common practice, no source. */
 const SHRINKS = /^(ext[234]|ntfs|btrfs)$/i;
 
 /** Could what lies in this part be made smaller? */
 export const canShrink = ({ filesystem }: Pick<DriveThere['parts'][number], 'filesystem'>): boolean =>
   filesystem !== null && SHRINKS.test(filesystem);
-
-/** Does UEFI start from this part? Two systems share one. */
-export const isStartPart = ({ type }: Pick<DriveThere['parts'][number], 'type'>): boolean =>
-  START_TYPES.test(type);
 
 /**
  * What stays where a new system goes beside what is there: everything, the largest part that can be made smaller to half of
@@ -45,7 +41,8 @@ export const keepsAll = (drive: Store, kept: Kept): boolean => {
 export function withKept(want: DriveWant, there: DriveThere, kept: Kept): DriveWant {
   if (kept.length === 0) return want;
   const staying = there.parts.filter((p) => kept.some((k) => k.number === p.number));
-  const shared = staying.some(isStartPart);
+  // Two systems share one start part.
+  const shared = staying.some((p) => isStartType(p.type));
   return {
     ...want,
     table: there.table === 'gpt' || there.table === 'mbr' ? there.table : want.table,

@@ -14,6 +14,8 @@ export const blockNumber = (v: unknown): number | null =>
 const LSBLK_SECTOR = 512;
 /** Type of the EFI system partition (UEFI 2.10 table 5.7), and of its entry in an MBR (table 5.2). */
 const ESP_TYPES = ['c12a7328-f81f-11d2-ba4b-00a0c93ec93b', '0xef', 'ef'];
+/** Does UEFI start from a part of this type, as its table tells it? */
+export const isStartType = (type: string): boolean => ESP_TYPES.includes(type.toLowerCase());
 const SYSTEM_MOUNTS = ['/', '/boot', '/boot/efi', '/efi'];
 
 const mountsOf = (row: BlockRow): string[] => {
@@ -88,7 +90,7 @@ export function contentFrom(
     });
   if (starts.length > 0) return { table, parts, starts, learnt };
   // A system part may hold a loader by the name firmware looks for; without one UEFI finds nothing, BIOS code may be there.
-  const espThere = parts.some((p) => ESP_TYPES.includes(p.type.toLowerCase()) || p.filesystem === 'vfat');
+  const espThere = parts.some((p) => isStartType(p.type) || p.filesystem === 'vfat');
   const nothing = firmware?.startsWith('uefi') === true && entries.length > 0 && !espThere;
   return { table, parts, starts: nothing ? [] : null, learnt };
 }

@@ -24,3 +24,13 @@ export function secureBootOn(machine: Pick<Machine, 'facts'>): boolean | undefin
 /** The outcome row that this machine's firmware would meet. */
 export const firmwareOf = (machine: Pick<Machine, 'facts'>): FirmwareKind | undefined =>
   firmwareKindOf((key) => knownFact(machine, key)?.value);
+
+const STARTS = {
+  nvme: 'firmware.startsNvme',
+  usb: 'firmware.startsUsb',
+  mmc: 'firmware.startsCard',
+} as const;
+
+/** Buses that this machine's firmware does not start from, as far as somebody has said so. */
+export const busesNotStarted = (machine: Pick<Machine, 'facts'>): (keyof typeof STARTS)[] =>
+  (['nvme', 'usb', 'mmc'] as const).filter((bus) => knownFact(machine, STARTS[bus])?.value === false);

@@ -8,23 +8,15 @@ export const installers = [
   'takes the largest drive unasked',
   'written straight to the final drive',
 ] as const;
-/** How an installer comes to the drive it takes. */
-export type InstallerChoice = (typeof installers)[number];
 
 /** What an installer's list shows of a drive besides its place. */
 export const listColumns = ['size', 'model', 'serial', 'label'] as const;
-/** What an installer's list shows of a drive besides its place. */
-export type ListColumn = (typeof listColumns)[number];
 
 /** Where an installer puts what the firmware starts. */
 export const loaderPlaces = ['the chosen drive', 'the first start part found', 'the first drive'] as const;
-/** Where an installer puts what the firmware starts. */
-export type LoaderPlace = (typeof loaderPlaces)[number];
 
 /** How an installer ends. */
 export const installerEnds = ['asks for a restart', 'restarts by itself', 'powers off'] as const;
-/** How an installer ends. */
-export type InstallerEnd = (typeof installerEnds)[number];
 
 /** What an installer takes for a size and what it shows; a word of one that means the other is told as what it means. */
 export const sizeManners = [

@@ -86,14 +86,15 @@ export const driveThereSchema = z.object({
 });
 export type DriveThere = z.infer<typeof driveThereSchema>;
 
+const keptSchema = z
+  .array(z.object({ number: z.number().int().min(1), shrinkTo: bytes.nullable().default(null) }))
+  .max(200);
+
 /** What a drive shall become. What is not kept is lost. */
 export const driveWantSchema = z.object({
   table: z.enum(layoutTables),
   /** Parts that stay, by their number; bytes they are made smaller to, null where they stay as they are. */
-  kept: z
-    .array(z.object({ number: z.number().int().min(1), shrinkTo: bytes.nullable().default(null) }))
-    .max(200)
-    .default([]),
+  kept: keptSchema.default([]),
   wants: z.array(partWantSchema).max(24),
   /** Left free at the end: an installer that refuses the full size takes a little less. */
   reserve: bytes.default(0),
@@ -108,10 +109,6 @@ export type PartSchool = (typeof partSchools)[number];
 export const swapSchools = ['1 GB', 'equal to memory', 'swap file', 'none'] as const;
 /** One of them. */
 export type SwapSchool = (typeof swapSchools)[number];
-
-const keptSchema = z
-  .array(z.object({ number: z.number().int().min(1), shrinkTo: bytes.nullable().default(null) }))
-  .max(200);
 
 /** What a box has decided about the drive of its system; null where the usual holds. */
 export const boxLayoutSchema = z.object({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Screws that came out of one kind of hole. */
-export const screwsSchema = z.object({
+const screwsSchema = z.object({
   hole: z.string().min(1).max(60),
   out: z.number().int().min(0).max(99),
   back: z.number().int().min(0).max(99).default(0),
@@ -19,3 +19,9 @@ export type OpeningRecord = z.infer<typeof openingRecordSchema>;
 
 /** Nothing was opened yet. */
 export const noOpening = (): OpeningRecord => ({ done: [], tray: [] });
+
+/** Screws of all holes: how many are out of them, and how many of those are back. */
+export const onTray = (tray: readonly Screws[]): { out: number; back: number } => ({
+  out: tray.reduce((n, s) => n + s.out, 0),
+  back: tray.reduce((n, s) => n + s.back, 0),
+});

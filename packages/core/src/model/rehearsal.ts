@@ -17,7 +17,7 @@ export type PlainMode = (typeof plainModes)[number];
  */
 export const rehearsalBuses = ['sata', 'nvme', 'ide', 'mmc', 'usb'] as const;
 /** A drive, stick or card that is there when the plan is carried out. Bytes, minutes. */
-export const rehearsalDriveSchema = z.object({
+const rehearsalDriveSchema = z.object({
   id,
   name: line,
   bytes,
@@ -53,7 +53,7 @@ export const rehearsalDriveSchema = z.object({
 export type RehearsalDrive = z.infer<typeof rehearsalDriveSchema>;
 
 /** The machine on which the plan is carried out. */
-export const rehearsalMachineSchema = z.object({
+const rehearsalMachineSchema = z.object({
   name: line,
   /** Both: its firmware tries UEFI first, then BIOS. Null: nobody knows. */
   mode: z

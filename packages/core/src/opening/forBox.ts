@@ -1,4 +1,5 @@
 import { laidBox } from '../layout/forBox';
+import { hasBattery } from '../machine/power';
 import { schematic, type PlaceGroup } from '../machine/schematic';
 import {
   findMachine,
@@ -11,8 +12,7 @@ import {
   type Store,
 } from '../model/bench';
 import { isBlank } from '../model/content';
-import { knownFact } from '../model/known';
-import { noOpening, type OpeningRecord } from '../model/opening';
+import { noOpening, onTray, type OpeningRecord } from '../model/opening';
 import { openingEffort, stepMinutes, type Effort } from './effort';
 import { goesInside, placeFor, type PlaceVerdict } from './place';
 
@@ -35,7 +35,7 @@ export type OpeningWhat =
   | { code: 'photograph'; photos: number }
   | { code: 'take the cover off'; screws: number; ribbons: boolean }
   | { code: 'unplug the battery' }
-  | { code: 'take out'; drive: string; again: boolean }
+  | { code: 'take out'; drive: string }
   | { code: 'put in'; drive: string; place: PlaceVerdict }
   | { code: 'put in memory'; name: string }
   | { code: 'plug the battery in' }
@@ -53,8 +53,8 @@ export interface Opening {
   minutes: number;
   left: number;
   record: OpeningRecord;
-  before: PlaceGroup[];
-  after: PlaceGroup[];
+  readonly before: PlaceGroup[];
+  readonly after: PlaceGroup[];
 }
 
 /** Why nothing is opened. */
@@ -99,16 +99,14 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   if (goesOut.length + goesIn.length + memory.length === 0) return { code: 'stays closed' };
 
   const effort = openingEffort(machine);
-  const battery = knownFact(machine, 'power.battery')?.value === true;
+  const battery = hasBattery(machine);
   const photos = photosOf(bench, machine.id).length;
-  const out = record.tray.reduce((n, s) => n + s.out, 0);
-  const back = record.tray.reduce((n, s) => n + s.back, 0);
-  const ticked = (key: string): boolean => record.done.includes(key);
+  const { out, back } = onTray(record.tray);
   const step = (key: string, minutes: number, what: OpeningWhat, seen = false): OpeningStep => ({
     key,
     what,
     minutes,
-    done: seen || ticked(key),
+    done: seen || record.done.includes(key),
   });
   const steps: OpeningStep[] = [
     // Other people's data on a donated drive: NIST SP 800-88 Rev. 1, before it is used again.
@@ -125,9 +123,7 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
     }),
     step('photo', stepMinutes.photo, { code: 'photograph', photos }, photos > 0),
     ...(battery ? [step('battery', stepMinutes.battery, { code: 'unplug the battery' })] : []),
-    ...goesOut.map((s) =>
-      step(`out:${s.id}`, stepMinutes.out, { code: 'take out', drive: s.name, again: true }),
-    ),
+    ...goesOut.map((s) => step(`out:${s.id}`, stepMinutes.out, { code: 'take out', drive: s.name })),
     ...goesIn.map((s) =>
       step(`in:${s.id}`, stepMinutes.in, {
         code: 'put in',
@@ -156,7 +152,12 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
     minutes: sum(steps),
     left: sum(steps.filter((s) => !s.done)),
     record,
-    before: schematic(bench, machine.id),
-    after: schematic(moved(bench, machine, goesOut, goesIn), machine.id),
+    // The ledger of every page asks for the minutes alone.
+    get before() {
+      return schematic(bench, machine.id);
+    },
+    get after() {
+      return schematic(moved(bench, machine, goesOut, goesIn), machine.id);
+    },
   };
 }

@@ -17,9 +17,12 @@ export const readColumns = ({ installer }: RehearsalPlan): ('size' | 'model' | '
 export const isListed = (plan: RehearsalPlan, d: RehearsalDrive): boolean =>
   d.role !== 'installer' || plan.installer.listsItself;
 
+/** Does a person read these two sizes as the same? Bytes. */
+export const sameSize = (a: { bytes: number }, b: { bytes: number }): boolean =>
+  Math.abs(a.bytes - b.bytes) <= SAME_SIZE * Math.max(a.bytes, b.bytes);
+
 const same = {
-  size: (a: RehearsalDrive, b: RehearsalDrive) =>
-    Math.abs(a.bytes - b.bytes) <= SAME_SIZE * Math.max(a.bytes, b.bytes),
+  size: sameSize,
   model: (a: RehearsalDrive, b: RehearsalDrive) => a.model === b.model,
   label: (a: RehearsalDrive, b: RehearsalDrive) => a.label === b.label,
 };

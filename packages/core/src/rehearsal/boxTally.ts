@@ -1,6 +1,6 @@
 import type { Bench, Box } from '../model/bench';
 import { gradeOf } from './ending';
-import { boxPlan, type BoxPlan, type NoRehearsal } from './forBox';
+import { boxPlan, withAlways, type BoxPlan, type NoRehearsal } from './forBox';
 import type { Precaution } from './precautions';
 import { wrongWorld } from './rehearse';
 import { Stage } from './stage';
@@ -64,5 +64,5 @@ export function boxTally(bench: Bench, box: Box): BoxTally | NoRehearsal {
   const taken = stage.precautions.filter(
     (p) => box.precautions.includes(p.id) && !made.always.includes(p.id),
   );
-  return { ...made, ...countOf(stage, [...made.always, ...box.precautions]), taken };
+  return { ...made, ...countOf(stage, withAlways(made, box.precautions)), taken };
 }

@@ -1,4 +1,6 @@
-import { secureBootOn } from '../machine/firmware';
+import { isStartType } from '../machine/content';
+import { busesNotStarted, firmwareKindOf, secureBootOn } from '../machine/firmware';
+import { hasBattery } from '../machine/power';
 import { laidBox } from '../layout/forBox';
 import {
   findImage,
@@ -24,6 +26,7 @@ import {
   type RehearsalPlan,
 } from '../model/rehearsal';
 import { startOn } from '../starting/forMachine';
+import { sameSize } from './alike';
 import { predictTimes } from '../write/time';
 import { targetOf, targetSerial } from '../write/target';
 
@@ -48,6 +51,11 @@ export interface BoxPlan {
   /** Precautions that are taken whatever is decided, because of how it is done: our own writer asks for the serial. */
   always: string[];
 }
+/** Ids of precautions, with those that are taken whatever is decided. */
+export const withAlways = ({ always }: Pick<BoxPlan, 'always'>, ids: readonly string[]): string[] => [
+  ...new Set([...always, ...ids]),
+];
+
 /** What had to be taken for true because nobody has said it. */
 export type RehearsalAssumption =
   | { code: 'starts not known'; drive: string }
@@ -56,9 +64,8 @@ export type RehearsalAssumption =
   | { code: 'battery carries it' }
   | { code: 'beside the machine'; drive: string; machine: string };
 
-const EFI_PART = /^(c12a7328-f81f-11d2-ba4b-00a0c93ec93b|ef|0xef)$/i;
 /** Id and name of the drive that the machine has on which an image is written straight. */
-export const OWN_DRIVE = 'the writing machine’s own drive';
+const OWN_DRIVE = 'the writing machine’s own drive';
 /** So many loose ones that look alike are taken to be within reach. */
 const ALIKE = 2;
 /** More than these are not rehearsed at once. */
@@ -89,12 +96,11 @@ const startsOf = (store: Store): { uefi: string | null; bios: string | null } =>
 };
 
 const hasStartPart = ({ content }: Store): boolean =>
-  content === null || content.parts.some((p) => EFI_PART.test(p.type));
+  content === null || content.parts.some((p) => isStartType(p.type));
 
 const unplugOf = (store: Store, machine: Machine): RehearsalDrive['unplug'] => {
   if (store.transport === 'mmc') return store.removable ? { minutes: 1, screws: 0 } : null;
-  const battery = knownFact(machine, 'power.battery')?.value === true;
-  return { minutes: unplugMinutes(machine, battery), screws: openingEffort(machine).screws };
+  return { minutes: unplugMinutes(machine, hasBattery(machine)), screws: openingEffort(machine).screws };
 };
 
 /** Minutes to copy a drive to another of the shelf that may be lost and is large enough; null where none is. */
@@ -154,10 +160,9 @@ function stickOf(
   reading: ImageReading | undefined,
   machine: Machine,
 ): Pick<RehearsalDrive, 'starts' | 'signed'> {
-  const arch = knownFact(machine, 'cpu.arch')?.value;
-  const bits = knownFact(machine, 'firmware.bits')?.value;
   const uefi =
-    arch === 'aarch64' ? 'uefi-aa64' : arch === 'i686' || String(bits) === '32' ? 'uefi-ia32' : 'uefi-x64';
+    firmwareKindOf((key) => (key === 'firmware.mode' ? 'uefi' : knownFact(machine, key)?.value)) ??
+    'uefi-x64';
   const does = (kind: PlainMode): boolean =>
     !reading || startOn(reading, kind === 'bios' ? 'bios' : uefi, false)?.starts !== 'no';
   const secure = startOn(reading, uefi, true);
@@ -187,21 +192,15 @@ function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): Rehears
     secureBoot: secure === undefined ? null : secure ? 'on' : 'off',
     order: groups,
     biosTries: triesEach === undefined ? null : triesEach === true ? 'each' : 'first',
-    cannotStart: [
-      ...(fact('firmware.startsNvme') === false ? (['nvme'] as const) : []),
-      ...(fact('firmware.startsUsb') === false ? (['usb'] as const) : []),
-      ...(fact('firmware.startsCard') === false ? (['mmc'] as const) : []),
-    ],
+    cannotStart: busesNotStarted(machine),
     showsParts: false,
-    power: fact('power.battery') === true ? 'secured' : 'mains',
+    power: hasBattery(machine) ? 'secured' : 'mains',
   };
 }
 
 /** Stores that could be taken for another at a glance: as large, and called the same. */
 const takenFor = (a: Store, b: Store): boolean =>
-  a.id !== b.id &&
-  a.removable === b.removable &&
-  Math.abs(a.bytes - b.bytes) <= 0.05 * Math.max(a.bytes, b.bytes);
+  a.id !== b.id && a.removable === b.removable && sameSize(a, b);
 
 /**
  * The plan of a box as its stops have decided it: the machine with its drives, the stick, what is put aside for it, and
@@ -280,7 +279,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     copyMinutes: null,
   };
   const all = straight ? [writing, ...placed] : installer ? placed : [...placed, without];
-  const battery = knownFact(machine, 'power.battery')?.value === true;
+  const battery = hasBattery(machine);
   const plan = rehearsalPlanSchema.parse({
     kind: straight ? 'write' : 'install',
     machine: straight

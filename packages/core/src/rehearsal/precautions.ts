@@ -37,7 +37,7 @@ export interface Precaution {
 }
 
 /** Minutes of a person. Common practice, no source. */
-const MINUTES: Record<Exclude<PrecautionKind, 'unplug' | 'copy' | 'stick out'>, number> = {
+const MINUTES: Record<Exclude<PrecautionKind, 'unplug' | 'copy'>, number> = {
   away: 1,
   'port off': 3,
   label: 2,
@@ -47,6 +47,7 @@ const MINUTES: Record<Exclude<PrecautionKind, 'unplug' | 'copy' | 'stick out'>, 
   'stick first': 4,
   key: 2,
   'target first': 3,
+  'stick out': 1,
   mode: 3,
   'secure off': 3,
   enrol: 2,
@@ -59,11 +60,12 @@ const plain = (
   kind: keyof typeof MINUTES,
   drive: string | null = null,
   risks: PrecautionRisk[] = [],
+  minutes = MINUTES[kind],
 ): Precaution => ({
   id: drive === null ? kind : `${kind}:${drive}`,
   kind,
   drive,
-  minutes: MINUTES[kind],
+  minutes,
   screws: 0,
   risks,
 });
@@ -129,12 +131,7 @@ export function precautionsFor(plan: RehearsalPlan): Precaution[] {
     out.push(
       plan.startBy === 'menu' ? plain('stick first', null, ['a setting is changed']) : plain('menu'),
       ...(byMenu ? [plain('key')] : []),
-      {
-        ...plain('read'),
-        id: 'stick out',
-        kind: 'stick out',
-        minutes: installer.ends === 'restarts by itself' ? STAYING : 1,
-      },
+      installer.ends === 'restarts by itself' ? plain('stick out', null, [], STAYING) : plain('stick out'),
       plain('target first', null, ['a setting is changed']),
     );
     if (mayEnrol(plan)) out.push(plain('enrol'));

@@ -1,3 +1,4 @@
+import { loaderPlaces } from '../model/installer';
 import type { Ending } from './ending';
 import type { Stage } from './stage';
 import { questionOf } from './question';
@@ -5,7 +6,7 @@ import { bootFrom, firstStart, type Started } from './start';
 import { Scenes, State } from './state';
 import { takeDrive } from './take';
 import { Order, type Asker, type Taken } from './walk';
-import { cuts, loaderOptions, stickMoments } from './varies';
+import { cuts, stickMoments } from './varies';
 import type { Frame, StartedHow } from './frames';
 
 const startEnding = (stage: Stage, started: Started | null): Ending => {
@@ -21,9 +22,8 @@ const startEnding = (stage: Stage, started: Started | null): Ending => {
 export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | null): Ending {
   const { plan } = stage;
   const state = new State(stage, asker, taken);
-  const scenes = new Scenes(stage, state, frames);
-  const boot = (stickIn: boolean, how: StartedHow): Started | null =>
-    bootFrom(stage, state, stickIn, how, taken, asker, scenes);
+  const scenes = new Scenes(state, frames);
+  const boot = (stickIn: boolean, how: StartedHow): Started | null => bootFrom(state, stickIn, how, scenes);
   const end = (ending: Ending): Ending => {
     scenes.add({ code: 'end', ending });
     return ending;
@@ -33,7 +33,7 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   scenes.ready();
 
   if (plan.kind === 'install') {
-    const started = firstStart(stage, state, taken, asker, scenes);
+    const started = firstStart(state, scenes);
     if (started?.drive !== stage.installer) return end(startEnding(stage, started));
     state.mode = started.mode;
   }
@@ -42,7 +42,7 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
     asker,
     stage.drives.map((_, i) => i),
   );
-  const p = takeDrive(stage, state, order, taken, asker, scenes);
+  const p = takeDrive(state, order, scenes);
   if (cut() === 'before the table') {
     scenes.add({ code: 'cut', when: 'before the table' });
     if (plan.kind === 'write') return end('nothing written');
@@ -74,7 +74,7 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
     return end(state.matters(p.drive) ? 'half written, for good' : 'half written, again');
   }
 
-  const l = loaderDrive(stage, state, order, asker);
+  const l = loaderDrive(state, order);
   const entry =
     (state.mode === 'uefi' && plan.installer.entry === 'made') || taken.has(stage.offers['target first']);
   state.install(l, stage.target);
@@ -101,8 +101,9 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   return end(startEnding(stage, boot(false, 'later')));
 }
 
-function loaderDrive(stage: Stage, state: State, order: Order, asker: Asker): number {
-  const place = stage.plan.installer.loader ?? loaderOptions[asker.answer(questionOf.loader)];
+function loaderDrive(state: State, order: Order): number {
+  const { stage, asker } = state;
+  const place = stage.plan.installer.loader ?? loaderPlaces[asker.answer(questionOf.loader)];
   const there = (d: number): boolean => d !== stage.installer && state.present(d);
   if (place === 'the first drive') return order.first(there) ?? stage.target;
   if (place === 'the first start part found' && state.mode === 'uefi')

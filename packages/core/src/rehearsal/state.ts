@@ -23,9 +23,9 @@ export class State {
   private firmware: Order[] | null = null;
 
   constructor(
-    private readonly stage: Stage,
-    private readonly asker: Asker,
-    private readonly taken: Taken,
+    readonly stage: Stage,
+    readonly asker: Asker,
+    readonly taken: Taken,
   ) {
     const { plan, offers } = stage;
     this.uefi = stage.uefi.slice();
@@ -115,16 +115,15 @@ export class State {
 /** Draws the frames of a run; draws nothing where nobody watches. */
 export class Scenes {
   constructor(
-    private readonly stage: Stage,
     private readonly state: State,
     private readonly frames: Frame[] | null,
   ) {}
 
   add(said: FrameSaid): void {
-    const { frames, stage, state } = this;
+    const { frames, state } = this;
     frames?.push({
       said,
-      looks: stage.drives.map((d, i) => ({
+      looks: state.stage.drives.map((d, i) => ({
         drive: d.id,
         look: state.looks[i] === 'there' && !state.present(i) ? 'away' : (state.looks[i] ?? 'there'),
       })),
@@ -143,10 +142,10 @@ export class Scenes {
   /** What is there at the beginning. */
   ready(): void {
     if (!this.frames) return;
-    const { stage, state } = this;
+    const { state } = this;
     this.add({
       code: 'ready',
-      away: stage.drives.filter((_, i) => !state.present(i)).map((d) => d.id),
+      away: state.stage.drives.filter((_, i) => !state.present(i)).map((d) => d.id),
     });
   }
 }

@@ -1,9 +1,8 @@
 import { asksPerson, isListed, readColumns } from './alike';
 import type { TakenBy } from './frames';
 import { questionOf } from './question';
-import type { Stage } from './stage';
 import type { Scenes, State } from './state';
-import type { Asker, Order, Taken } from './walk';
+import type { Order } from './walk';
 
 /** The drive that is taken, and whether only the room beside another system on it is. */
 export interface Take {
@@ -12,14 +11,8 @@ export interface Take {
 }
 
 /** Which drive the installer, or the person at it, takes. docs/rehearsal.md, “Which drive is taken”. */
-export function takeDrive(
-  stage: Stage,
-  state: State,
-  order: Order,
-  taken: Taken,
-  asker: Asker,
-  scenes: Scenes,
-): Take {
+export function takeDrive(state: State, order: Order, scenes: Scenes): Take {
+  const { stage, taken, asker } = state;
   const { plan, drives, offers } = stage;
   const { choice } = plan.installer;
   const listed = (d: number): boolean => {

@@ -5,9 +5,9 @@ import type { Stage } from './stage';
 import { Asker, Taken } from './walk';
 
 /** More runs than these are refused: the plan has more that is open than can be told. */
-export const MOST_RUNS = 2e7;
+const MOST_RUNS = 2e7;
 /** More worlds than these cannot be counted exactly in the numbers that are used. */
-export const MOST_WORLDS = 1e14;
+const MOST_WORLDS = 1e14;
 
 /** Why a plan is not rehearsed. */
 export type RehearsalFault =
@@ -43,13 +43,13 @@ export interface Tally {
 /** So often (in runs) is asked whether to stop. */
 const LOOK_UP = 4096;
 
-/** Runs all worlds; `visit` sees every run and can end it all by answering true. Throws RehearsalError. */
+/** Runs all worlds; `visit` sees every run and can end it all by answering true. Answers the runs. Throws RehearsalError. */
 export function everyRun(
   stage: Stage,
   taken: Taken,
   visit: (ending: Ending, asker: Asker) => boolean,
   watch: Watch = {},
-): { walked: number; whole: boolean } {
+): number {
   const { count } = stage.world;
   if (count > MOST_WORLDS)
     throw new RehearsalError({ code: 'too many worlds', worlds: count, most: MOST_WORLDS });
@@ -61,7 +61,7 @@ export function everyRun(
     const ending = run(stage, asker, taken, null);
     walked += 1;
     done += asker.weight;
-    if (visit(ending, asker)) return { walked, whole: false };
+    if (visit(ending, asker)) return walked;
     if (walked % LOOK_UP === 0) {
       watch.progress?.(done / count);
       if (watch.stopped?.()) throw new RehearsalError({ code: 'stopped' });
@@ -69,7 +69,7 @@ export function everyRun(
         throw new RehearsalError({ code: 'too many runs', runs: MOST_RUNS, worlds: count, walked: done });
     }
   } while (asker.next());
-  return { walked, whole: true };
+  return walked;
 }
 
 /** The precautions of a plan, of which those with these ids are taken. Unknown ids are left out. */
@@ -82,7 +82,7 @@ export function takenOf(stage: Stage, ids: readonly string[]): Taken {
 /** Counts how the worlds end. */
 export function tallyOf(stage: Stage, taken: Taken, watch?: Watch): Tally {
   const counts = new Map<Ending, number>();
-  const { walked } = everyRun(
+  const walked = everyRun(
     stage,
     taken,
     (ending, asker) => {

@@ -1,3 +1,4 @@
+import { loaderPlaces } from '../model/installer';
 import { plainModes, type RehearsalDrive, type RehearsalPlan } from '../model/rehearsal';
 import { asksPerson, looksAlike } from './alike';
 import { mayEnrol, precautionsFor } from './precautions';
@@ -41,8 +42,6 @@ export const cuts = [
 ] as const;
 /** When the stick may come out. */
 export const stickMoments = ['in time', 'left in', 'too early'] as const;
-/** Where a loader may go when nobody has seen it. */
-export const loaderOptions = ['the chosen drive', 'the first start part found', 'the first drive'] as const;
 
 /** One thing that can vary, with in how many ways. */
 export interface Varies {
@@ -107,7 +106,7 @@ export function worldOf(plan: RehearsalPlan): World {
     entry: Math.max(1, menu.length),
     read: asksPerson(plan) ? 2 : 1,
     pick: Math.max(1, alike.length),
-    loader: install && installer.loader === null ? loaderOptions.length : 1,
+    loader: install && installer.loader === null ? loaderPlaces.length : 1,
     stick: install ? (installer.ends === 'powers off' ? 2 : 3) : 1,
     enrol: mayEnrol(plan) ? 2 : 1,
     'set back': byOrder ? 2 : 1,

@@ -1,4 +1,4 @@
-import { firmwareOf } from '../machine/firmware';
+import { busesNotStarted, firmwareOf } from '../machine/firmware';
 import { findImage, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import { contentTitle, isBlank } from '../model/content';
 import { contentOf, type FirmwareKind } from '../model/inspection';
@@ -92,13 +92,12 @@ interface Found {
   assumed?: LadderAssumption;
 }
 
-/** Buses that a machine's firmware does not start from, as far as somebody said so. */
-function outOfReach(machine: Machine, drive: Store): 'NVMe' | 'USB' | 'card' | null {
-  const no = (key: 'firmware.startsNvme' | 'firmware.startsUsb' | 'firmware.startsCard'): boolean =>
-    knownFact(machine, key)?.value === false;
-  if (drive.transport === 'nvme' && no('firmware.startsNvme')) return 'NVMe';
-  if (drive.transport === 'usb' && no('firmware.startsUsb')) return 'USB';
-  return drive.transport === 'mmc' && no('firmware.startsCard') ? 'card' : null;
+const BUS = { nvme: 'NVMe', usb: 'USB', mmc: 'card' } as const;
+
+/** The bus of a drive, where this machine's firmware does not start from it. */
+function outOfReach(machine: Machine, drive: Store): (typeof BUS)[keyof typeof BUS] | null {
+  const bus = busesNotStarted(machine).find((b) => b === drive.transport);
+  return bus ? BUS[bus] : null;
 }
 
 const rungOf = (

@@ -7,6 +7,10 @@ export const moments = ['now', 'first restart', 'every later start'] as const;
 /** One of them. */
 export type Moment = (typeof moments)[number];
 
+/** Is the stick in at this moment? Now it is; at the first restart where it was left in; later it is not. */
+export const stickIsIn = (moment: Moment, leftIn: boolean): boolean =>
+  moment === 'now' || (moment === 'first restart' && leftIn);
+
 /** An entry of the firmware's order, as it stands on the ladder. `tail` is the end of the stick's serial. */
 export type RungEntry =
   | { kind: 'drive'; name: string }

@@ -5,6 +5,7 @@ import { firmwareTitle } from '../model/inspection';
 import { bootLadder } from '../starting/ladder';
 import { ladderHeadline, rungTitle, rungWords } from './ladder';
 import { startWords } from './start';
+import { counted } from './text';
 import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../model/bench';
 import { stops, stopTitle } from '../model/stops';
 import { factDefinition, factKeys } from '../model/facts';
@@ -66,7 +67,7 @@ export function buildSheet(bench: Bench, box: Box): string {
       '',
       '## Rehearsal',
       '',
-      `${tally.worlds.toLocaleString('en')} worlds: ${tally.right.toLocaleString('en')} end right, ${tally.again.toLocaleString('en')} have to be done again, ${tally.lost.toLocaleString('en')} lose something that matters.`,
+      `${counted(tally.worlds)} worlds: ${counted(tally.right)} end right, ${counted(tally.again)} have to be done again, ${counted(tally.lost)} lose something that matters.`,
       '',
       // Each is a step of the work, in the order of the plan.
       ...taken.map((p) => `- [ ] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`),

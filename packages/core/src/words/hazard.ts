@@ -3,6 +3,7 @@ import { formatIec } from '../units/bytes';
 import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { startWords } from './start';
+import { counted } from './text';
 
 type Params = Readonly<Record<string, string>>;
 
@@ -11,7 +12,7 @@ const TAKES: Record<string, string> = {
   preselected: 'comes with the first drive selected',
 };
 
-const count = (n: string | undefined): string => Number(n).toLocaleString('en');
+const count = (n: string | undefined): string => counted(Number(n));
 
 const WORDS: Record<HazardCode, (p: Params) => string> = {
   'does not fit': (p) => `${p.system} does not fit ${p.machine}. ${p.because}`,

@@ -7,8 +7,7 @@ import { wrongWorld, type Rehearsal } from '../rehearsal/rehearse';
 import type { SafeSet } from '../rehearsal/sets';
 import type { RehearsalFault } from '../rehearsal/tally';
 import type { Unknown } from '../rehearsal/varies';
-import { formatSi } from '../units/bytes';
-import { plural } from './text';
+import { capital, counted, plural } from './text';
 
 /** Names of the drives of a plan by their ids. */
 export type NameOf = (drive: string) => string;
@@ -174,7 +173,7 @@ const CUT = {
 /** A frame of the reel: what happened, and what follows from it. */
 export function frameWords(frame: Frame, nameOf: NameOf): { title: string; because: string } {
   const { title, because } = saidWords(frame, nameOf);
-  return { title: title.charAt(0).toUpperCase() + title.slice(1), because };
+  return { title: capital(title), because };
 }
 
 function saidWords({ said }: Frame, nameOf: NameOf): { title: string; because: string } {
@@ -222,8 +221,6 @@ function saidWords({ said }: Frame, nameOf: NameOf): { title: string; because: s
   }
 }
 
-const figure = (n: number): string => n.toLocaleString('en');
-
 /** What heads the sheet: how many worlds go wrong, and how. */
 export function rehearsalHeadline({ tally, told }: Rehearsal, nameOf: NameOf): string {
   const { worlds, lost, again, right } = tally;
@@ -231,11 +228,11 @@ export function rehearsalHeadline({ tally, told }: Rehearsal, nameOf: NameOf): s
     const look = wrongWorld({ told })?.frames.at(-1)?.looks;
     const drive = look?.find((l) => ['erased', 'altered', 'half written'].includes(l.look))?.drive;
     const what = drive === undefined ? 'a drive to keep' : quoted(nameOf(drive));
-    return `In ${figure(lost)} of ${figure(worlds)} worlds this plan costs you ${what}`;
+    return `In ${counted(lost)} of ${counted(worlds)} worlds this plan costs you ${what}`;
   }
   if (again > 0)
-    return `No world loses anything that matters; ${figure(again)} of ${figure(worlds)} have to be done again`;
-  return right === 1 ? 'The only world ends right' : `All ${figure(right)} worlds end right`;
+    return `No world loses anything that matters; ${counted(again)} of ${counted(worlds)} have to be done again`;
+  return right === 1 ? 'The only world ends right' : `All ${counted(right)} worlds end right`;
 }
 
 /** Why a plan was not rehearsed. */
@@ -244,7 +241,7 @@ export function rehearsalFaultWords(fault: RehearsalFault): string {
     case 'too many worlds':
       return `this plan has about ${fault.worlds.toExponential(1)} worlds, more than can be counted exactly; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
     case 'too many runs':
-      return `after ${fault.runs.toLocaleString('en')} runs ${((100 * fault.walked) / fault.worlds).toFixed(1)} % of the worlds were walked; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
+      return `after ${counted(fault.runs)} runs ${((100 * fault.walked) / fault.worlds).toFixed(1)} % of the worlds were walked; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
     case 'stopped':
       return 'the rehearsal was stopped; nothing was changed';
   }
@@ -283,10 +280,6 @@ export function rehearsalAssumptionWords(a: RehearsalAssumption): string {
       return 'The battery carries the machine through a power cut.';
   }
 }
-
-/** A drive as a plan tells it: size and the end of its serial. */
-export const driveWords = (d: { bytes: number; serial: string | null }): string =>
-  [d.bytes > 0 ? formatSi(d.bytes) : '', d.serial ? `…${d.serial.slice(-4)}` : ''].filter(Boolean).join(' ');
 
 /** What can be seen of a drive in a frame. */
 export const lookWords: Record<DriveLook, string> = {

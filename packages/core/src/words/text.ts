@@ -6,3 +6,6 @@ export const list = (names: readonly string[]): string => names.join(', ');
 
 /** A sentence begins with a capital. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** A large count with its thousands apart. */
+export const counted = (n: number): string => n.toLocaleString('en');

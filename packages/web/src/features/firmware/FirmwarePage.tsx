@@ -1,9 +1,10 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
+import { busesNotStarted } from '@zb/core/machine/firmware';
 import { laidBox } from '@zb/core/layout/forBox';
 import { bootLadder } from '@zb/core/starting/ladder';
-import { moments, type Moment, type Rung } from '@zb/core/starting/rung';
+import { moments, stickIsIn, type Moment, type Rung } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
 import { menuSchoolWords, usualKeysWords } from '@zb/core/words/startBy';
 import { knownFact } from '@zb/core/model/known';
@@ -64,10 +65,10 @@ function FirmwarePage({ context }: { context: BoxContext }) {
   const target = laidBox(bench, box).drive;
   const ladder = bootLadder(bench, box, machine, {
     moment,
-    stickIn: moment === 'now' || (moment === 'first restart' && leftIn),
+    stickIn: stickIsIn(moment, leftIn),
     target,
   });
-  const beyond = target?.transport === 'nvme' && knownFact(machine, 'firmware.startsNvme')?.value === false;
+  const beyond = target?.transport === 'nvme' && busesNotStarted(machine).includes('nvme');
   const keysOpen = !knownFact(machine, 'firmware.setupKey') || !knownFact(machine, 'firmware.menuKey');
   const by = (startBy: 'menu' | 'order'): void =>
     void act(

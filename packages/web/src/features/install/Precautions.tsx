@@ -4,16 +4,15 @@ import { missing, type Aim } from '@zb/core/rehearsal/ending';
 import type { Precaution } from '@zb/core/rehearsal/precautions';
 import type { Rehearsal, Tried } from '@zb/core/rehearsal/rehearse';
 import { precautionCost, precautionWords, type NameOf } from '@zb/core/words/rehearsal';
+import { counted } from '@zb/core/words/text';
 import { Checkbox } from '../../ui/Checkbox';
 import { IconButton } from '../../ui/IconButton';
 import { Cell, Line, Num, Ruled } from '../../ui/Ruled';
 import { Head, Soft, Sub } from '../../ui/Words';
 
-const figure = (n: number): string => n.toLocaleString('en');
-
 /** How many worlds end so now, and how many when this precaution is switched. */
 const Change = ({ now, then }: { now: number; then: number }) =>
-  now === then ? <Soft>{figure(now)}</Soft> : <>{`${figure(now)} → ${figure(then)}`}</>;
+  now === then ? <Soft>{counted(now)}</Soft> : <>{`${counted(now)} → ${counted(then)}`}</>;
 
 /** Every precaution by itself: on or off, what it costs, and what switching it would change. */
 export function Precautions({

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { refusePrecaution, takePrecautions } from '@zb/core/acts/install';
 import type { RehearsalPlan } from '@zb/core/model/rehearsal';
 import { gradeOf, type Aim, type Ending } from '@zb/core/rehearsal/ending';
-import { boxPlan, rehearsedParts, type RehearsedPart } from '@zb/core/rehearsal/forBox';
+import { boxPlan, rehearsedParts, withAlways, type RehearsedPart } from '@zb/core/rehearsal/forBox';
 import { precautionsFor } from '@zb/core/rehearsal/precautions';
 import { wrongWorld, type Tried } from '@zb/core/rehearsal/rehearse';
 import {
@@ -17,6 +17,7 @@ import {
   shortNames,
   unknownWords,
 } from '@zb/core/words/rehearsal';
+import { counted } from '@zb/core/words/text';
 import { Reel } from '../../drawing/Reel';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { LedgerGroup } from '../../parts/LedgerPane';
@@ -51,7 +52,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
   const [chosen, setAim] = useState<Aim | null>(null);
   const [ending, setEnding] = useState<Ending | 'what remains' | null>(null);
   const always = 'plan' in made ? made.always : NONE;
-  const ids = useMemo(() => [...new Set([...always, ...box.precautions])], [always, box.precautions]);
+  const ids = useMemo(() => withAlways({ always }, box.precautions), [always, box.precautions]);
   const rehearsing = useRehearsal(plan, ids);
   const { found } = rehearsing;
   // Where nothing is lost already, the next question is what makes it right at once.
@@ -102,12 +103,12 @@ function RehearsalPage({ context }: { context: BoxContext }) {
       shortcuts={shortcuts}
       margin={
         found && (
-          <LedgerGroup title="What can vary" count={`${found.tally.worlds.toLocaleString('en')} worlds`}>
+          <LedgerGroup title="What can vary" count={`${counted(found.tally.worlds)} worlds`}>
             <Ruled silent dense label="What can vary" heads={['What', { words: 'Ways', figure: true }]}>
               {found.varies.map((v) => (
                 <Line key={v.unknown}>
                   <Cell>{unknownWords[v.unknown]}</Cell>
-                  <Num>{v.ways.toLocaleString('en')}</Num>
+                  <Num>{counted(v.ways)}</Num>
                 </Line>
               ))}
             </Ruled>
@@ -181,7 +182,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
                     value: e.ending,
                     words: (
                       <>
-                        <Data>{e.worlds.toLocaleString('en')}</Data> {endingWords[e.ending]}{' '}
+                        <Data>{counted(e.worlds)}</Data> {endingWords[e.ending]}{' '}
                         {grade && <HazardMark grade={grade} words={e.grade === 'lost' ? 'Lost' : 'Again'} />}
                       </>
                     ),

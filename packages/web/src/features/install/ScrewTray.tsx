@@ -3,7 +3,8 @@ import { Minus, Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { keepTray } from '@zb/core/acts/install';
 import type { Box as Build } from '@zb/core/model/bench';
-import type { Screws } from '@zb/core/model/opening';
+import { onTray, type Screws } from '@zb/core/model/opening';
+import { colour } from '../../drawing/patterns';
 import { useAct } from '../../storage/hooks';
 import { Quiet } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
@@ -22,13 +23,8 @@ const Heads = ({ out, back }: Pick<Screws, 'out' | 'back'>) => (
   >
     {Array.from({ length: out }, (_, i) => (
       <g key={i} transform={`translate(${i * PITCH + 8} 8)`} opacity={i < back ? 0.35 : 1}>
-        <circle
-          r="6"
-          fill="none"
-          stroke="var(--zb-colors-fg)"
-          strokeDasharray={i < back ? '2 2' : undefined}
-        />
-        {i >= back && <path d="M-3.5 0H3.5M0 -3.5V3.5" stroke="var(--zb-colors-fg)" strokeWidth="1.6" />}
+        <circle r="6" fill="none" stroke={colour('fg')} strokeDasharray={i < back ? '2 2' : undefined} />
+        {i >= back && <path d="M-3.5 0H3.5M0 -3.5V3.5" stroke={colour('fg')} strokeWidth="1.6" />}
       </g>
     ))}
   </chakra.svg>
@@ -60,8 +56,7 @@ export function ScrewTray({
     );
   const name = hole.trim();
   const taken = tray.some((s) => s.hole === name);
-  const out = tray.reduce((n, s) => n + s.out, 0);
-  const back = tray.reduce((n, s) => n + s.back, 0);
+  const { out, back } = onTray(tray);
   return (
     <Box role="group" aria-label="Tray of screws" border="firm" padding="3">
       <HStack justify="space-between">
