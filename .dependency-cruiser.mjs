@@ -17,6 +17,7 @@ const LAYERS = [
   'write',
   'layout',
   'opening',
+  'network',
   'rehearsal',
   'box',
   'words',

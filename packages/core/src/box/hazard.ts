@@ -1,6 +1,7 @@
 import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
+import type { NetworkFault } from '../network/finding';
 import type { StartWhy } from '../starting/forMachine';
 
 /** Why something may go wrong. What each means in words stands in words/hazard.ts. */
@@ -37,11 +38,18 @@ export type HazardCode =
   | 'trust assumed'
   | 'write failed'
   | 'upright panel'
+  | 'network'
+  | 'certificate ends'
+  | 'default user over the network'
   | 'one USB port'
   | 'stick lies';
 
 /** The finding of fit, of a start, or of an image that a hazard passes on. */
-export type HazardOrigin = { finding: RuleFinding } | { start: StartWhy } | { fault: ImageFault };
+export type HazardOrigin =
+  | { finding: RuleFinding }
+  | { start: StartWhy }
+  | { fault: ImageFault }
+  | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */
 export interface Hazard {

@@ -88,6 +88,8 @@ interface Seen {
   items: Bench['items'];
   profiles: Bench['profiles'];
   boxes: Bench['boxes'];
+  networks: Bench['networks'];
+  hosts: Bench['hosts'];
   day: string | undefined;
   writes: readonly LogEntry[];
   summary: Summary;
@@ -119,13 +121,15 @@ export function summaryOf(bench: Bench, box: Box): Summary {
     before?.items === bench.items &&
     before.day === judgedOn() &&
     before.profiles === bench.profiles &&
+    before.networks === bench.networks &&
+    before.hosts === bench.hosts &&
     sameParts(before.boxes, bench.boxes) &&
     sameEntries(before.writes, writes)
   )
     return before.summary;
-  const { items, profiles, boxes } = bench;
+  const { items, profiles, boxes, networks, hosts } = bench;
   const summary = summarise(new Scene(bench, box));
-  known.set(box, { items, profiles, boxes, writes, day: judgedOn(), summary });
+  known.set(box, { items, profiles, boxes, networks, hosts, writes, day: judgedOn(), summary });
   return summary;
 }
 

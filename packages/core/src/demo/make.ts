@@ -47,6 +47,13 @@ const SOURCE: Partial<Record<FactKey, (v: FactValue) => string>> = {
   'power.wear': (v) => `power, BAT0: ${String(v)} % of its design`,
 };
 
+/** A made-up address of a card: the bit that says so is set (IEEE 802). */
+export function demoCard(of: string, port: number): string {
+  const sum = [...of].reduce((n, c) => (Math.imul(n, 33) + c.charCodeAt(0)) >>> 0, 5381 + port);
+  const pairs = [24, 16, 8, 0].map((shift) => ((sum >>> shift) & 0xff).toString(16).padStart(2, '0'));
+  return ['02', '5a', ...pairs].join(':');
+}
+
 /** A made-up machine for the demo bench, with facts a survey told and facts entered by hand. */
 export function machine(
   id: string,
@@ -77,6 +84,7 @@ export function machine(
     driver: null,
     speedMbps: Number(surveyed['network.speed'] ?? entered['network.speed'] ?? 1000),
     family: null,
+    hardware: demoCard(id, i),
   }));
   return {
     kind: 'machine',

@@ -171,7 +171,7 @@ export const demoProfiles = [
     ],
     { cores: 4, memoryBytes: 16 * GIB, bootBytes: 32e9, wiredPorts: 1, virtualisation: true },
     {
-      admin: { scheme: 'https', port: 8006, path: '/' },
+      admin: { scheme: 'https', port: 8447, path: '/' },
       secureBoot: 'signed',
       networkAtInstall: true,
       layout: 'its own',

@@ -5,6 +5,7 @@ import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '..
 import { stops, stopTitle, type Stop } from '../model/stops';
 import { moment } from './make';
 import { demoProfiles } from './profiles';
+import { archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
@@ -158,6 +159,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     written: null,
     startBy: plan.startBy ?? 'menu',
     ...(plan.driveId === undefined ? {} : { layout: { ...noBoxLayout(), driveId: plan.driveId } }),
+    reach: plan.id === 'archive' ? archiveReach() : null,
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),
@@ -172,6 +174,7 @@ export function saltmarshHall(): Bench {
     items: [...demoMachines, ...demoStores, ...demoParts],
     profiles: demoProfiles,
     wishes: demoWishes,
+    networks: demoNetworks,
   };
   const built = PLANS.map((plan) => build(base, plan));
   const general: LogEntry[] = [
@@ -223,5 +226,10 @@ export function saltmarshHall(): Bench {
       text: 'Millrace stays in the cellar until two people have an hour.',
     },
   ];
-  return { ...base, boxes: built.map((b) => b.box), log: [...general, ...built.flatMap((b) => b.log)] };
+  return {
+    ...base,
+    hosts: demoHosts,
+    boxes: built.map((b) => b.box),
+    log: [...general, ...built.flatMap((b) => b.log)],
+  };
 }

@@ -1,3 +1,4 @@
+import { canonicalHardware, isNoCard } from '../units/hardware';
 import { sectionJson, type Section } from './sections';
 import type { Survey } from './types';
 
@@ -51,6 +52,13 @@ interface PortRow {
   intree?: unknown;
   most?: unknown;
   bus?: unknown;
+  address?: unknown;
+}
+
+/** The address of a card as the kernel tells it; null where it tells none. */
+function cardAddress(told: unknown): string | null {
+  const found = typeof told === 'string' ? canonicalHardware(told) : undefined;
+  return found === undefined || isNoCard(found) ? null : found;
 }
 
 /** Network devices with hardware behind them; bridges and tunnels are left out by the script. */
@@ -73,6 +81,7 @@ export function readNetwork(sections: Map<string, Section>, survey: Survey): voi
     kind: r.kind === 'wireless' ? ('wireless' as const) : ('wired' as const),
     driver: typeof r.driver === 'string' && r.driver !== '' ? r.driver : null,
     speedMbps: typeof r.speed === 'number' && r.speed > 0 ? r.speed : null,
+    hardware: cardAddress(r.address),
     family: r.intree === 'Y' ? ('in-kernel' as const) : r.intree === 'N' ? ('out-of-tree' as const) : null,
   }));
   const wired = own.filter((r) => r.kind !== 'wireless');

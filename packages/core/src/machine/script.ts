@@ -150,9 +150,9 @@ for d in /sys/class/net/*; do
   fi
   speed=$(first "$d/speed" 2>/dev/null)
   case $speed in ''|-*|*[!0-9]*) speed=null ;; esac
-  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","intree":"%s","state":"%s","speed":%s,"most":%s,"bus":"%s"}' \
+  printf '%s\n {"name":"%s","kind":"%s","driver":"%s","intree":"%s","state":"%s","speed":%s,"most":%s,"bus":"%s","address":"%s"}' \
     "$comma" "\${d##*/}" "$kind" "$driver" "$(intree "$driver")" "$(first "$d/operstate")" "$speed" \
-    "$most" "$bus"
+    "$most" "$bus" "$(first "$d/address")"
   comma=,
 done
 printf '\n]\n'

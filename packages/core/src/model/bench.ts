@@ -1,6 +1,7 @@
 import { benchModel, type BenchOf } from './benchModel';
 import type { Box } from './box';
 import { collections } from './collections';
+import type { Host, Network } from './network';
 import type { LogEntry } from './log';
 import { lookupOf } from './lookups';
 import type { Photo } from './photo';
@@ -17,7 +18,7 @@ import {
 import type { Wish } from './wish';
 
 /** The one version number of the bench file. Raise it with a step in migrations.ts. */
-export const BENCH_VERSION = 5;
+export const BENCH_VERSION = 6;
 
 /** The bench as this application knows it. */
 export const theBench = benchModel(collections, BENCH_VERSION);
@@ -60,6 +61,12 @@ export const storesIn = (bench: Bench, machineId: string): Store[] =>
 /** What a machine could start from and keep: drives, and cards that sit in it; sticks in its ports are not counted. */
 export const drivesIn = (bench: Bench, machineId: string): Store[] =>
   storesIn(bench, machineId).filter((s) => !s.removable || s.kind === 'card');
+/** The network of this id; undefined where the bench has none. */
+export const findNetwork = (bench: Pick<Bench, 'networks'>, id: string | null): Network | undefined =>
+  bench.networks.find((n) => n.id === id);
+/** Where a box answers, one host for each of its cards, in the order of their addresses. */
+export const hostsOfBox = (bench: Pick<Bench, 'hosts'>, boxId: string): Host[] =>
+  bench.hosts.filter((h) => h.boxId === boxId);
 /** Lines by box, for each log that was asked; a log is never changed in place. */
 const linesByBox = new WeakMap<readonly LogEntry[], Map<string, readonly LogEntry[]>>();
 /** The lines of the log that are about a box, in the order of the log. */
@@ -77,4 +84,4 @@ export const photosOf = (bench: Bench, machineId: string): Photo[] =>
 export const findPhoto = (bench: Bench, id: string | null): Photo | undefined =>
   bench.photos.find((p) => p.id === id);
 export { isMachine };
-export type { Box, ImageItem, LogEntry, Machine, Photo, Profile, ShelfItem, Store, Wish };
+export type { Box, Host, ImageItem, Network, LogEntry, Machine, Photo, Profile, ShelfItem, Store, Wish };

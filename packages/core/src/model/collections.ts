@@ -1,9 +1,11 @@
 import { formatIec } from '../units/bytes';
 import { formatDay } from '../units/date';
+import { compareIps, parseIp } from '../units/ip';
 import { stops, stopTitle } from './stops';
 import { boxSchema } from './box';
 import { collection } from './collection';
 import { logEntrySchema } from './log';
+import { hostSchema, networkSchema } from './network';
 import { photoSchema } from './photo';
 import { profileSchema } from './profile';
 import { shelfItemSchema, type ShelfItem } from './shelf';
@@ -20,6 +22,11 @@ const KINDS: readonly ShelfItem['kind'][] = [
 ];
 
 const collator = new Intl.Collator();
+/** Addresses in their order as numbers; those that have none come last. */
+const byAddress = (a: string | null, b: string | null): number => {
+  const [x, y] = [a === null ? undefined : parseIp(a), b === null ? undefined : parseIp(b)];
+  return x && y ? compareIps(x, y) : x ? -1 : y ? 1 : 0;
+};
 const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 /**
@@ -83,6 +90,35 @@ export const collections = {
       { field: 'forbid', to: 'items', kind: 'machine', what: 'machine' },
     ],
     find: () => [],
+  }),
+  networks: collection({
+    schema: networkSchema,
+    title: { one: 'network', many: 'networks' },
+    order: (a, b) => (a.vlan ?? 0) - (b.vlan ?? 0) || collator.compare(a.name, b.name),
+    references: [],
+    find: (n) => [
+      {
+        title: n.name,
+        detail: `network${n.prefix === null ? '' : `, ${n.prefix}`}`,
+        path: `/network?of=${encodeURIComponent(n.id)}`,
+      },
+    ],
+  }),
+  hosts: collection({
+    schema: hostSchema,
+    title: { one: 'host', many: 'hosts' },
+    order: (a, b) => byAddress(a.address, b.address) || collator.compare(a.name, b.name),
+    references: [
+      { field: 'networkId', to: 'networks', what: 'network' },
+      { field: 'boxId', to: 'boxes', what: 'box' },
+    ],
+    find: (h) => [
+      {
+        title: h.name,
+        detail: ['host', h.address, h.hardware].filter(Boolean).join(', '),
+        path: `/network${h.networkId === null ? '' : `?of=${encodeURIComponent(h.networkId)}`}`,
+      },
+    ],
   }),
   photos: collection({
     schema: photoSchema,

@@ -172,4 +172,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   ],
   [3, fromVersion3],
   [4, fromVersion4],
+  [5, (old: Plain): Plain => ({ ...old, networks: [], hosts: [] })],
 ]);

@@ -4,6 +4,7 @@ import { inspectionSchema } from './inspection';
 import { contentSchema, fates } from './content';
 import { detailsSchema } from './details';
 import { factsSchema, memoryKinds } from './facts';
+import { hardwareSchema } from './hardware';
 
 const id = z.string().min(1).max(80);
 const bytes = z.number().int().nonnegative();
@@ -27,6 +28,8 @@ export const networkPortSchema = z.object({
   speedMbps: z.number().nullable(),
   /** Whether its driver comes with the kernel; null where that is not known. */
   family: z.enum(['in-kernel', 'out-of-tree']).nullable().default(null),
+  /** Its hardware address; null where the survey did not tell it. */
+  hardware: hardwareSchema.nullable().default(null),
 });
 
 /** False: it could be bought at `price`; nothing of it is here yet. Amounts are in the bench's currency. */

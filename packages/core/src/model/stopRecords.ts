@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boxLayoutSchema, type BoxLayout } from './layout';
+import { reachSchema, type Reach } from './reach';
 import { openingRecordSchema, type OpeningRecord } from './opening';
 import type { Stop } from './stops';
 
@@ -61,7 +62,10 @@ export const stopRecords = {
     opening: openingRecordSchema.nullable().default(null),
   },
   'first-start': {},
-  network: {},
+  network: {
+    /** How it is reached; null where nothing was noted. Its addresses are those of its hosts. */
+    reach: reachSchema.nullable().default(null),
+  },
   load: {},
   tune: {},
   keep: {},
@@ -86,4 +90,5 @@ export const emptyStopRecords = () => ({
   precautions: [] as string[],
   refused: [] as string[],
   opening: null as OpeningRecord | null,
+  reach: null as Reach | null,
 });

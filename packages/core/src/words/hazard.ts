@@ -2,6 +2,7 @@ import type { Hazard, HazardCode } from '../box/hazard';
 import { formatIec } from '../units/bytes';
 import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
+import { networkFaultWords } from './network';
 import { startWords } from './start';
 import { counted } from './text';
 
@@ -70,6 +71,13 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `${p.machine} has Secure Boot on; this image starts if its firmware trusts the key: ${p.because}.`,
   'write failed': (p) => `Stick …${p.tail} failed its comparison. Do not start from it.`,
   'upright panel': () => 'The panel is upright. Expect a sideways first screen.',
+  network: (p) => p.because ?? '',
+  'certificate ends': (p) =>
+    Number(p.days) < 0
+      ? `The certificate of its page ended on ${p.day}: browsers refuse it. Renew it, and note the new fingerprint.`
+      : `The certificate of its page ends on ${p.day}, in ${p.days} days.`,
+  'default user over the network': (p) =>
+    `${p.system} comes with a user and password everybody knows, and its remote shell is on: take that user away, or shut the shell.`,
   'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
   'stick lies': (p) =>
     `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
@@ -79,6 +87,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
 function originWords(from: Hazard['from']): Params {
   if (!from) return {};
   if ('start' in from) return { because: startWords(from.start) };
+  if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
   if ('fault' in from) return { because: imageFaultWords(from.fault) };
   const { because, repair } = findingWords(from.finding);
   return { because, repair };

@@ -22,7 +22,7 @@ export const openDatabase = (
   onOlder: (tx: Tx) => Promise<void>,
   onLost: () => void,
 ): Promise<IDBPDatabase> =>
-  openDB(name, 4, {
+  openDB(name, 5, {
     upgrade(here, old, _new, tx) {
       const has = (store: string): boolean => here.objectStoreNames.contains(store);
       for (const store of collections) if (!has(store)) here.createObjectStore(store, { keyPath: 'id' });

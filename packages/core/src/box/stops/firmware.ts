@@ -1,11 +1,8 @@
-import type { Purpose } from '../../model/profile';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
+import { serves } from '../../system/serves';
 import { firmwareLines } from '../trade/firmware';
 import { plainStop, type StopModule } from '../stopModule';
-
-/** Purposes that run for years with nobody beside them. */
-const SERVES: readonly Purpose[] = ['firewall', 'file store', 'virtual machines', 'music'];
 
 function secureBoot({ machine, start }: Scene): Hazard[] {
   if (!machine || !start) return [];
@@ -25,7 +22,7 @@ function secureBoot({ machine, start }: Scene): Hazard[] {
 /** Settings without which a machine that serves is gone after the first power cut. Common practice, no source. */
 function alone(scene: Scene): Hazard[] {
   const { machine, profile } = scene;
-  if (!machine || !profile || !SERVES.includes(profile.purpose)) return [];
+  if (!machine || !profile || !serves(profile.purpose)) return [];
   const params = { machine: machine.name, system: profile.name };
   return [
     ...(scene.fact('firmware.afterPowerCut') === 'off'

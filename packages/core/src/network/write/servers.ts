@@ -1,0 +1,125 @@
+import type { Host, Network } from '../../model/network';
+import { maskOf } from '../../units/prefix';
+import { entriesOf, lines, reserved } from './entry';
+
+/** Seconds that are given where nobody said how long a lease is: half a day. Common practice, no source. */
+export const USUAL_LEASE = 43_200;
+
+/** For dnsmasq: what it hands out, options, kept addresses and names (dnsmasq(8)). */
+export function dnsmasqConfig(network: Network, hosts: readonly Host[]): string {
+  const entries = entriesOf(network, hosts);
+  const { prefix } = entries[0]?.parsed ?? { prefix: undefined };
+  const { pool, domain } = network;
+  const bits = prefix?.bits ?? Number(network.prefix?.split('/')[1] ?? 24);
+  const lease = network.leaseSeconds ?? USUAL_LEASE;
+  const servers4 = network.nameServers.filter((n) => !n.includes(':'));
+  return lines([
+    ...(domain === null ? [] : [`domain=${domain}`, `local=/${domain}/`]),
+    ...(network.prefix === null
+      ? []
+      : [
+          pool
+            ? `dhcp-range=${pool.from},${pool.to},${maskOf(bits)},${lease}`
+            : // Addresses that are kept need a range to lie in; of this one nothing is handed out.
+              `dhcp-range=${network.prefix.split('/')[0]},static,${maskOf(bits)},${lease}`,
+        ]),
+    ...(network.manner === 'in order' ? ['dhcp-sequential-ip'] : []),
+    ...(network.gateway === null ? [] : [`dhcp-option=option:router,${network.gateway}`]),
+    ...(servers4.length > 0 ? [`dhcp-option=option:dns-server,${servers4.join(',')}`] : []),
+    ...reserved(entries).map(({ host, name }) =>
+      [`dhcp-host=${host.hardware}`, host.address, ...(host.label === null ? [] : [name])].join(','),
+    ),
+    ...entries.flatMap(({ host, full, name }) =>
+      full === null || host.address === null || host.manner === 'pool'
+        ? []
+        : [
+            `host-record=${[...new Set([full, name])].join(',')},${[host.address, host.address6].filter(Boolean).join(',')}`,
+          ],
+    ),
+  ]);
+}
+
+/** For the ISC server: the subnet and its hosts (dhcpd.conf(5)). */
+export function iscConfig(network: Network, hosts: readonly Host[]): string {
+  const entries = entriesOf(network, hosts);
+  const [base = '', length = '24'] = (network.prefix ?? '').split('/');
+  const lease = network.leaseSeconds ?? USUAL_LEASE;
+  const servers4 = network.nameServers.filter((n) => !n.includes(':'));
+  return lines([
+    ...(base === ''
+      ? []
+      : [
+          `subnet ${base} netmask ${maskOf(Number(length))} {`,
+          ...(network.pool ? [`  range ${network.pool.from} ${network.pool.to};`] : []),
+          ...(network.gateway === null ? [] : [`  option routers ${network.gateway};`]),
+          ...(servers4.length > 0 ? [`  option domain-name-servers ${servers4.join(', ')};`] : []),
+          ...(network.domain === null ? [] : [`  option domain-name "${network.domain}";`]),
+          `  default-lease-time ${lease};`,
+          `  max-lease-time ${lease};`,
+          '}',
+        ]),
+    ...reserved(entries).flatMap(({ host, name }) => [
+      `host ${name} {`,
+      `  hardware ethernet ${host.hardware};`,
+      `  fixed-address ${host.address};`,
+      ...(host.label === null ? [] : [`  option host-name "${host.label}";`]),
+      '}',
+    ]),
+  ]);
+}
+
+/** For Kea: the whole of Dhcp4 as JSON (Kea Administrator Reference Manual, host reservations). `device` is the server's own port. */
+export function keaConfig(network: Network, hosts: readonly Host[], device = '*'): string {
+  const entries = entriesOf(network, hosts);
+  const servers4 = network.nameServers.filter((n) => !n.includes(':'));
+  const option = (name: string, data: string | null): { name: string; data: string }[] =>
+    data === null || data === '' ? [] : [{ name, data }];
+  const Dhcp4 = {
+    'interfaces-config': { interfaces: [device] },
+    'lease-database': { type: 'memfile', persist: true },
+    'valid-lifetime': network.leaseSeconds ?? USUAL_LEASE,
+    subnet4:
+      network.prefix === null
+        ? []
+        : [
+            {
+              id: network.vlan ?? 1,
+              subnet: network.prefix,
+              pools: network.pool ? [{ pool: `${network.pool.from} - ${network.pool.to}` }] : [],
+              'option-data': [
+                ...option('routers', network.gateway),
+                ...option('domain-name-servers', servers4.join(', ')),
+                ...option('domain-name', network.domain),
+              ],
+              reservations: reserved(entries).map(({ host }) => ({
+                'hw-address': host.hardware,
+                'ip-address': host.address,
+                ...(host.label === null ? {} : { hostname: host.label }),
+              })),
+            },
+          ],
+  };
+  return `${JSON.stringify({ Dhcp4 }, null, 2)}\n`;
+}
+
+/** For /etc/hosts (hosts(5)): every host that has an address for good and a name. */
+export function hostsFile(network: Network, hosts: readonly Host[]): string {
+  return lines(
+    entriesOf(network, hosts).flatMap(({ host, full, name }) => {
+      if (full === null || host.manner === 'pool' || host.manner === 'not known') return [];
+      const names = [...new Set([full, name])].join(' ');
+      return [host.address, host.address6].flatMap((a) => (a === null ? [] : [`${a} ${names}`]));
+    }),
+  );
+}
+
+const cell = (value: string | null): string =>
+  value === null ? '' : /[",\n\r]/.test(value) ? `"${value.replaceAll('"', '""')}"` : value;
+
+/** The list as a table with commas (RFC 4180). */
+export function networkCsv(network: Network, hosts: readonly Host[]): string {
+  const rows = entriesOf(network, hosts).map(({ host, full }) =>
+    [host.name, full, host.address, host.address6, host.hardware, host.manner].map(cell).join(','),
+  );
+  return lines(['name,full name,address,IPv6 address,hardware address,how it has it', ...rows]);
+}
