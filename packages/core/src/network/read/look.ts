@@ -11,7 +11,7 @@ function sectionsOf(text: string): Map<string, string> {
   let name: string | undefined;
   for (const line of text.split(/\r?\n/)) {
     const head = HEAD.exec(line)?.[1];
-    if (head !== undefined) name = head;
+    if (head !== undefined) out.set((name = head), '');
     else if (name !== undefined) out.set(name, `${out.get(name) ?? ''}${line}\n`);
   }
   return out;

@@ -78,7 +78,8 @@ function columnOf(rows: readonly Row[], is: (value: string) => boolean): number 
 }
 
 const NAME_HEAD = /name|host|device|client/i;
-const MANNER_HEAD = /type|static|reserv|source|mode/i;
+/** Words for how a host has its address. Common practice, no source. */
+const MANNER = /^(static|dynamic|reserv\w*|reservation|fixed|pool|manual|permanent|dhcp|automatic|not known)$/i;
 const KEPT = /static|reserv|fixed|manual|permanent/i;
 
 /** Rows of a list with commas, semicolons or tabs, in which addresses or cards stand; undefined where it is none. */
@@ -109,7 +110,7 @@ export function readRouterList(text: string): NetworkReading {
     return at < 0 ? undefined : at;
   };
   const name = headed(NAME_HEAD) ?? (head ? undefined : rows[0]?.findIndex((_, i) => i !== ip && i !== card));
-  const manner = headed(MANNER_HEAD);
+  const manner = columnOf(rows, (value) => MANNER.test(value));
   const cell = (row: Row, column: number | undefined): string =>
     column === undefined || column < 0 ? '' : (row[column] ?? '').trim();
   rows.forEach((row, i) => {
