@@ -20,10 +20,12 @@ export const prefixSchema = (family: Family) =>
   );
 /** How a server chooses among the addresses of its pool. */
 export const poolManners = ['by hardware address', 'in order', 'not known'] as const;
+/** One of them. */
 export type PoolManner = (typeof poolManners)[number];
 
 /** By which scheme boxes get their addresses. */
 export const schemes = ['dense', 'by purpose', 'by place'] as const;
+/** One of them. */
 export type Scheme = (typeof schemes)[number];
 
 /** One network: where its addresses begin and end, who leads out of it, and what is given away by itself. Times in seconds. */
@@ -67,6 +69,7 @@ export type Network = z.infer<typeof networkSchema>;
 
 /** How a host has its address. */
 export const hostManners = ['reservation', 'fixed', 'pool', 'not known'] as const;
+/** One of them. */
 export type HostManner = (typeof hostManners)[number];
 /** How it has its IPv6 address: made from its prefix by itself, set by hand, or kept for it by a server. */
 export const hostManners6 = ['made by itself', 'fixed', 'reservation'] as const;

@@ -18,6 +18,7 @@ export type CutFate =
   /** Nobody knows how it has its address. */
   | 'not told';
 
+/** What a cut does to one host. */
 export interface HostCut {
   id: string;
   fate: CutFate;
@@ -69,12 +70,16 @@ function fateOf({ moved, none, shared }: Sum): CutFate {
 const shorter = (a: string[] | undefined, b: string[] | undefined): string[] | undefined =>
   a && b ? (b.length < a.length ? b : a) : (a ?? b);
 
-function counted(scene: CutScene, pools: readonly [CutWay, Pool][]): Map<string, Sum> | undefined {
+function counted(
+  scene: CutScene,
+  pools: readonly [CutWay, Pool][],
+  progress?: (share: number) => void,
+): Map<string, Sum> | undefined {
   const sums = new Map<string, Sum>(
     scene.returning.map((r) => [r.id, { moved: 0n, none: 0n, shared: 0n, at: new Set(), ill: undefined }]),
   );
-  for (const [way, pool] of pools) {
-    const fates = countOrders(scene.returning, pool, way);
+  for (const [n, [way, pool]] of pools.entries()) {
+    const fates = countOrders(scene.returning, pool, way, (share) => progress?.((n + share) / pools.length));
     if (!fates) return undefined;
     for (const [id, f] of fates) add(sums.get(id), f);
   }
@@ -128,16 +133,22 @@ function openOf({ network, returning, ways }: CutScene): Cut['open'] {
   ];
 }
 
+/** How long the power is gone, seconds; the seed of orders that are tried; and who is told how far it is, 0 to 1. */
+export interface CutOptions {
+  outageSeconds?: number;
+  seed?: number;
+  progress?: (share: number) => void;
+}
+
 /**
  * Cuts the power of a network: all its hosts return in every order, the pool hands out by the documented behaviour of common
  * servers, and each way of what nobody said is played. Counted exactly while the states can be gone through; beyond that a host
- * is shown to stay by argument, or to move by an order that moves it. `outageSeconds` is how long the power is gone; `seed`
- * draws the orders that are tried.
+ * is shown to stay by argument, or to move by an order that moves it.
  */
 export function cutPower(
   network: Network,
   hosts: readonly Host[],
-  { outageSeconds = 600, seed = 1 }: { outageSeconds?: number; seed?: number } = {},
+  { outageSeconds = 600, seed = 1, progress }: CutOptions = {},
 ): Cut {
   const scene = cutScene(network, hosts, outageSeconds);
   const { returning, ways, pool } = scene;
@@ -166,7 +177,7 @@ export function cutPower(
       ],
     };
   const pools = ways.map((way): [CutWay, Pool] => [way, { ...pool, manner: way.manner }]);
-  const sums = counted(scene, pools);
+  const sums = counted(scene, pools, progress);
   if (!sums) return { ...base, worlds: null, hosts: [...still, ...argued(scene, pools, seed)] };
   return {
     ...base,

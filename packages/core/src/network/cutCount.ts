@@ -89,7 +89,7 @@ class Count {
   }
 
   /** False where there are too many states. */
-  run(): boolean {
+  run(progress?: (share: number) => void): boolean {
     const promised = sorted(promisedIn(this.returning, this.way));
     let states: State[] = [
       { mask: 0, busy: promised, last: promised.at(-1), worlds: 1n, before: undefined, by: -1 },
@@ -99,6 +99,7 @@ class Count {
       for (const state of states) this.arrivals(state, left);
       if (this.next.size > MOST_STATES) return false;
       states = [...this.next.values()];
+      progress?.(1 - left / this.returning.length);
     }
     return true;
   }
@@ -180,8 +181,9 @@ export function countOrders(
   returning: readonly Returning[],
   pool: Pool,
   way: CutWay,
+  progress?: (share: number) => void,
 ): Map<string, Fates> | undefined {
   if (returning.length > 30) return undefined;
   const count = new Count(returning, pool, way);
-  return count.run() ? count.fates : undefined;
+  return count.run(progress) ? count.fates : undefined;
 }

@@ -78,3 +78,24 @@ export function streetOf(network: Network, hosts: readonly Host[]): Stretch[] {
 }
 
 const text = (value: bigint): string => formatIp({ family: 4, value } satisfies Ip);
+
+/**
+ * The street with no more stretches than can be drawn: hosts in a row become one stretch, and where that is not enough also
+ * what lies between them. A host of `keep` stays by itself.
+ */
+export function shortened(street: readonly Stretch[], most: number, keep: ReadonlySet<string>): Stretch[] {
+  if (street.length <= most) return [...street];
+  const alone = (s: Stretch): boolean =>
+    s.kind === 'gateway' || s.kind === 'pool' || s.hosts.some((id) => keep.has(id));
+  const out: Stretch[] = [];
+  for (const s of street) {
+    const before = out.at(-1);
+    if (before && !alone(before) && !alone(s) && before.kind !== 'network' && s.kind !== 'broadcast') {
+      before.to = s.to;
+      before.count += s.count;
+      before.hosts = [...before.hosts, ...s.hosts];
+      if (before.hosts.length > 0) before.kind = 'host';
+    } else out.push({ ...s });
+  }
+  return out;
+}

@@ -12,8 +12,9 @@ const sizeBits = ({ family, bits }: Prefix): bigint => BigInt(widthOf(family) - 
 
 /** How many addresses it holds. */
 export const sizeOf = (p: Prefix): bigint => 1n << sizeBits(p);
-/** Its lowest and its highest address. */
+/** Its lowest address. */
 export const firstOf = (p: Prefix): Ip => ({ family: p.family, value: p.base });
+/** Its highest address. */
 export const lastOf = (p: Prefix): Ip => ({ family: p.family, value: p.base + sizeOf(p) - 1n });
 
 /** The prefix of that length which an address lies in. */

@@ -4,6 +4,7 @@ export const AREAS = [
   { path: '/shelf', title: 'Shelf', key: 's' },
   { path: '/match', title: 'Match', key: 'm' },
   { path: '/images', title: 'Image room', key: 'i' },
+  { path: '/network', title: 'Network', key: 'n' },
   { path: '/practice', title: 'Practice', key: 'p' },
   { path: '/logbook', title: 'Logbook', key: 'l' },
 ] as const;

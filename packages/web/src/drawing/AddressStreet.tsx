@@ -1,61 +1,107 @@
-import { Box, chakra } from '@chakra-ui/react';
-import { scaleLinear } from 'd3-scale';
+import { Box, chakra, Grid } from '@chakra-ui/react';
+import { scaleLog } from 'd3-scale';
+import { Fragment } from 'react';
 import { Data, Sub } from '../ui/Words';
-import { fillOf, type Pattern } from './patterns';
+import { colour, fillOf, type Pattern } from './patterns';
 import { useWalk } from './walk';
 
-export interface Stretch {
-  title: string;
-  /** First and last of its addresses, as numbers of the network: 1 is the first that can be given away. */
-  from: number;
-  to: number;
+/** Some addresses in a row that are alike. */
+export interface Plot {
+  key: string;
+  /** The first of them, short, such as “.11”. */
+  from: string;
+  /** How many there are. */
+  count: number;
   pattern: Pattern;
-  /** Who lives there, or what is kept for whom. */
+  title: string;
   words: string;
+  /** The one this sheet is about. */
+  here?: boolean;
+  /** Something is wrong with it. */
+  wrong?: boolean;
 }
 
-/** A network as a street: its addresses in a row, with who lives where and what is kept for whom. */
+const LEAST = 26;
+const MOST = 104;
+
+/**
+ * A network as a street seen from above: its addresses from the first to the last, who lives where and what is kept for whom.
+ * Long stretches are drawn longer, by the logarithm of their count.
+ */
 export function AddressStreet({
-  network,
-  size,
-  stretches,
+  label,
+  plots,
+  onTake,
 }: {
-  /** Such as 192.0.2.0/24. */
-  network: string;
-  /** How many addresses it has. */
-  size: number;
-  stretches: readonly Stretch[];
+  label: string;
+  plots: readonly Plot[];
+  /** A plot is taken by a click or by Enter. */
+  onTake?: (key: string) => void;
 }) {
-  const x = scaleLinear().domain([0, size]).range([0, 100]);
-  const walk = useWalk(stretches.length);
-  const numbers = ({ from, to }: Stretch): string => (from === to ? `.${from}` : `.${from} to .${to}`);
+  const walk = useWalk(plots.length);
+  const high = scaleLog()
+    .domain([1, Math.max(2, ...plots.map((p) => p.count))])
+    .range([LEAST, MOST])
+    .clamp(true);
   return (
-    <Box role="group" aria-label={`Addresses of ${network}`} onKeyDown={walk.onKeyDown}>
-      <Data>{network}</Data>
-      <chakra.svg css={{ width: '100%', height: '34px', overflow: 'visible' }}>
-        <line x1="0" x2="100%" y1="33" y2="33" stroke="var(--zb-colors-fg)" strokeWidth="2" />
-        {stretches.map((s, i) => (
-          <rect
-            key={s.title}
-            role="img"
-            aria-label={`${s.title}, ${numbers(s)}: ${s.words}`}
-            {...walk.part(i)}
-            x={`${x(s.from)}%`}
-            width={`max(4px, ${x(s.to + 1) - x(s.from)}%)`}
-            y="6"
-            height="27"
-            fill={fillOf(s.pattern)}
-            stroke="var(--zb-colors-fg)"
-          />
-        ))}
-      </chakra.svg>
-      <Box display="flex" flexWrap="wrap" columnGap="4">
-        {stretches.map((s) => (
-          <Sub key={s.title}>
-            <b>{s.title}</b> <Data>{numbers(s)}</Data> {s.words}
-          </Sub>
-        ))}
-      </Box>
-    </Box>
+    <Grid
+      role="group"
+      aria-label={label}
+      onKeyDown={walk.onKeyDown}
+      columnGap="2.5"
+      css={{ gridTemplateColumns: 'max-content 40px minmax(0, 1fr)' }}
+    >
+      {plots.map((p, i) => {
+        const tall = p.count === 1 ? LEAST + (p.words === '' ? 0 : 8) : high(p.count);
+        return (
+          <Fragment key={p.key}>
+            <Data
+              textAlign="end"
+              color="fg.muted"
+              aria-hidden="true"
+              css={{ fontSize: '12px', marginTop: '-3px' }}
+            >
+              {p.from}
+            </Data>
+            <chakra.svg
+              role="img"
+              aria-label={`${p.from} ${p.title} ${p.words}`.trim()}
+              {...walk.part(i)}
+              onClick={() => onTake?.(p.key)}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') onTake?.(p.key);
+              }}
+              css={{
+                width: '40px',
+                height: '100%',
+                minHeight: `${tall}px`,
+                display: 'block',
+                ...(onTake ? { cursor: 'pointer' } : {}),
+              }}
+            >
+              <rect
+                x="0.5"
+                y="0"
+                width="39"
+                height="100%"
+                fill={fillOf(p.pattern)}
+                stroke={colour(p.here ? 'work' : 'fg')}
+                strokeWidth={p.here ? 4 : 1}
+              />
+            </chakra.svg>
+            <Box
+              css={{ fontSize: '13px', lineHeight: 1.25, paddingBottom: '4px' }}
+              minWidth="0"
+              overflowWrap="anywhere"
+            >
+              <chakra.b fontWeight={p.title === '' ? 'normal' : 'strong'} color={p.here ? 'work' : 'fg'}>
+                {p.title}
+              </chakra.b>
+              <Sub {...(p.wrong ? { color: 'check' } : {})}>{p.words}</Sub>
+            </Box>
+          </Fragment>
+        );
+      })}
+    </Grid>
   );
 }

@@ -8,19 +8,22 @@ export function Segments<T extends string>({
   onTake,
 }: {
   label: string;
-  options: readonly T[];
-  value: T;
+  options: readonly (T | { value: T; words: string })[];
+  /** Null where none is taken yet. */
+  value: T | null;
   onTake: (value: T) => void;
 }) {
   return (
     <SegmentGroup.Root aria-label={label} value={value} onValueChange={(e) => onTake(e.value as T)}>
       <SegmentGroup.Indicator />
-      {options.map((o) => (
-        <SegmentGroup.Item key={o} value={o}>
-          <SegmentGroup.ItemText>{o}</SegmentGroup.ItemText>
-          <SegmentGroup.ItemHiddenInput />
-        </SegmentGroup.Item>
-      ))}
+      {options
+        .map((o) => (typeof o === 'string' ? { value: o, words: o } : o))
+        .map((o) => (
+          <SegmentGroup.Item key={o.value} value={o.value}>
+            <SegmentGroup.ItemText>{o.words}</SegmentGroup.ItemText>
+            <SegmentGroup.ItemHiddenInput />
+          </SegmentGroup.Item>
+        ))}
     </SegmentGroup.Root>
   );
 }

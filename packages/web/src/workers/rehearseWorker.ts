@@ -3,15 +3,14 @@ import type { Aim } from '@zb/core/rehearsal/ending';
 import { rehearse, setsFor, type Rehearsal } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type RehearsalFault, type Watch } from '@zb/core/rehearsal/tally';
+import type { Told } from './elsewhere';
 
 /** What is asked of the thread. */
 export type RehearseJob =
   | { kind: 'rehearse'; plan: RehearsalPlan; ids: readonly string[] }
   | { kind: 'sets'; plan: RehearsalPlan; aim: Aim };
 
-/** What it tells: how far it is (0 to 1), what it found, or why it found nothing. */
-export type RehearseTold =
-  { share: number } | { found: Rehearsal | SafeSets } | { fault: RehearsalFault } | { failed: string };
+type RehearseTold = Told<Rehearsal | SafeSets, RehearsalFault>;
 
 /** So often it tells how far it is. */
 const EVERY_MS = 100;

@@ -55,7 +55,7 @@ export function jsonOf<T>(text: string, schema: z.ZodType<T>, form: NetworkForm)
   }
   // An interface without what was asked for is printed as an empty object.
   const full: unknown = Array.isArray(json)
-    ? json.filter((x) => typeof x !== 'object' || x === null || Object.keys(x).length > 0)
+    ? json.filter((x: unknown) => typeof x !== 'object' || x === null || Object.keys(x).length > 0)
     : json;
   const found = schema.safeParse(full);
   if (found.success) return found.data;

@@ -47,6 +47,7 @@ export const networkForms = [
   'list of a router',
   'look report',
 ] as const;
+/** One of them. */
 export type NetworkForm = (typeof networkForms)[number];
 
 /** All that a text told of a network. Addresses and prefixes are in their canonical form. */

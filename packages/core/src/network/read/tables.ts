@@ -79,7 +79,8 @@ function columnOf(rows: readonly Row[], is: (value: string) => boolean): number 
 
 const NAME_HEAD = /name|host|device|client/i;
 /** Words for how a host has its address. Common practice, no source. */
-const MANNER = /^(static|dynamic|reserv\w*|reservation|fixed|pool|manual|permanent|dhcp|automatic|not known)$/i;
+const MANNER =
+  /^(static|dynamic|reserv\w*|reservation|fixed|pool|manual|permanent|dhcp|automatic|not known)$/i;
 const KEPT = /static|reserv|fixed|manual|permanent/i;
 
 /** Rows of a list with commas, semicolons or tabs, in which addresses or cards stand; undefined where it is none. */

@@ -25,7 +25,9 @@ export const hostWriters: Readonly<
   ifupdown: ifupdownFile,
   networkmanager: networkManagerFile,
 };
+/** A form for a whole network. */
 export type NetworkWriter = keyof typeof networkWriters;
+/** A form for one host. */
 export type HostWriter = keyof typeof hostWriters;
 export const networkWriterNames = Object.keys(networkWriters) as NetworkWriter[];
 export const hostWriterNames = Object.keys(hostWriters) as HostWriter[];

@@ -304,12 +304,29 @@ function Drawn() {
       </Box>
       <Box width="full">
         <AddressStreet
-          network="192.0.2.0/24"
-          size={256}
-          stretches={[
-            { title: 'Gate', from: 1, to: 1, pattern: 'code', words: 'the box itself' },
-            { title: 'Fixed', from: 10, to: 49, pattern: 'table', words: 'boxes that serve' },
-            { title: 'Lent', from: 100, to: 199, pattern: 'gap', words: 'guests' },
+          label="Addresses of 192.0.2.0/24"
+          plots={[
+            { key: 'a', from: '.1', count: 1, pattern: 'code', title: 'Gate', words: 'the way out' },
+            { key: 'b', from: '.10', count: 40, pattern: 'gap', title: '', words: 'for boxes, 40 left' },
+            {
+              key: 'c',
+              from: '.50',
+              count: 1,
+              pattern: 'new',
+              title: 'Archive',
+              words: 'reserved',
+              here: true,
+            },
+            {
+              key: 'd',
+              from: '.51',
+              count: 1,
+              pattern: 'erased',
+              title: 'Printer',
+              words: 'nobody wrote it down',
+              wrong: true,
+            },
+            { key: 'e', from: '.100', count: 100, pattern: 'table', title: '', words: 'handed out, 100' },
           ]}
         />
       </Box>

@@ -4,7 +4,8 @@ import type { Precaution } from '@zb/core/rehearsal/precautions';
 import type { SafeSet } from '@zb/core/rehearsal/sets';
 import { aimWords, precautionWords, setCost, type NameOf } from '@zb/core/words/rehearsal';
 import type { SafeSets as Sets } from '@zb/core/rehearsal/sets';
-import type { Elsewhere } from '../../workers/rehearsing';
+import type { RehearsalFault } from '@zb/core/rehearsal/tally';
+import type { Elsewhere } from '../../workers/elsewhere';
 import { Quiet } from '../../ui/Button';
 import { Fold } from '../../ui/Fold';
 import { VerdictMark } from '../../ui/Marks';
@@ -71,7 +72,7 @@ export function SafeSets({
 }: {
   aim: Aim;
   onAim: (aim: Aim) => void;
-  job: Elsewhere<Sets>;
+  job: Elsewhere<Sets, RehearsalFault>;
   precautions: readonly Precaution[];
   nameOf: NameOf;
   taken: readonly string[];
