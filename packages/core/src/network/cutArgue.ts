@@ -22,34 +22,47 @@ const TRIED = 60;
  */
 function reach(returning: readonly Returning[], pool: Pool, way: CutWay): Map<string, Set<number>> {
   const out = new Map<string, Set<number>>(returning.map((r) => [r.id, new Set<number>()]));
-  const asking = returning.filter((r) => r.asks);
-  for (const r of returning) if (r.had !== undefined && (!r.asks || way.remembers)) out.get(r.id)?.add(r.had);
+  // How many may be at an address: whether others may is asked for every step.
+  const counts = new Map<number, number>();
+  const reaches = (id: string, address: number): void => {
+    const mine = out.get(id);
+    if (!mine || mine.has(address)) return;
+    mine.add(address);
+    counts.set(address, (counts.get(address) ?? 0) + 1);
+  };
+  for (const r of returning) if (r.had !== undefined && (!r.asks || way.remembers)) reaches(r.id, r.had);
+  const asking = returning.filter((r) => r.asks && !(way.remembers && r.had !== undefined));
   for (let grew = true; grew;) {
     grew = false;
     for (const r of asking) {
-      if (way.remembers && r.had !== undefined) continue;
       const mine = out.get(r.id);
       if (!mine) continue;
       const before = mine.size;
-      const others = new Set<number>();
-      for (const [id, where] of out) if (id !== r.id) for (const a of where) others.add(a);
-      const mayAsk = r.asksAgain !== false && r.had !== undefined;
-      if (mayAsk && r.had !== undefined) mine.add(r.had);
+      const othersMay = (address: number): boolean =>
+        (counts.get(address) ?? 0) > (mine.has(address) ? 1 : 0);
+      if (r.asksAgain !== false && r.had !== undefined) reaches(r.id, r.had);
       // What it had may be taken: then, and where it does not ask, it is given another.
-      if (r.asksAgain !== true || r.had === undefined || others.has(r.had)) walk(pool, r, others, mine);
+      if (r.asksAgain !== true || r.had === undefined || othersMay(r.had))
+        walk(pool, r, othersMay, (a) => reaches(r.id, a));
       if (mine.size > before) grew = true;
     }
   }
   return out;
 }
 
-function walk(pool: Pool, host: Returning, others: ReadonlySet<number>, into: Set<number>): void {
+function walk(
+  pool: Pool,
+  host: Returning,
+  othersMay: (address: number) => boolean,
+  reaches: (address: number) => void,
+): void {
   const busy = new Set<number>();
   for (;;) {
     const at = allot(pool, host.hardware, busy, undefined);
     if (at === undefined) return;
-    into.add(at);
-    if (!others.has(at)) return;
+    const taken = othersMay(at);
+    reaches(at);
+    if (!taken) return;
     busy.add(at);
   }
 }
@@ -71,16 +84,19 @@ function play(
   next: () => number,
   tell: (of: Returning, at: number | undefined, ill: boolean, clash: boolean, n: number) => void,
 ): void {
-  const promised = promisedIn(order, way);
-  const busy = new Set(promised);
-  const there = new Map<number, Returning>();
-  let last = promised.length > 0 ? Math.max(...promised) : undefined;
+  const leases = promisedIn(order, way);
+  // Given, promised, or, to a server that looks, answering.
+  const busy = new Set(leases);
+  const standing = new Map<number, Returning>();
+  // Addresses of those who are there, whoever else they are promised to.
+  const there = new Set<number>();
+  let last = leases.length > 0 ? Math.max(...leases) : undefined;
   order.forEach((host, n) => {
     if (!host.asks) {
       if (host.had === undefined) return;
       const clash = there.has(host.had);
       tell(host, host.had, clash, clash, n);
-      there.set(host.had, host);
+      standing.set(host.had, host);
       if (way.looks) busy.add(host.had);
       return;
     }
@@ -88,9 +104,9 @@ function play(
     const at = ways[Math.floor(next() * ways.length)];
     tell(host, at, at === undefined || (host.had !== undefined && at !== host.had), false, n);
     if (at === undefined) return;
-    const stood = there.get(at);
-    if (stood && !stood.asks) tell(stood, at, true, true, n);
-    there.set(at, host);
+    const stood = standing.get(at);
+    if (stood) tell(stood, at, true, true, n);
+    there.add(at);
     busy.add(at);
     last = Math.max(at, last ?? at);
   });
@@ -105,17 +121,19 @@ export function argue(
 ): Map<string, Argued> {
   const next = randomFrom(seed);
   const can = pool.manner === 'in order' && !way.remembers ? undefined : reach(returning, pool, way);
+  const inReach = new Map<number, number>();
+  for (const set of can?.values() ?? []) for (const a of set) inReach.set(a, (inReach.get(a) ?? 0) + 1);
   const out = new Map<string, Argued>(
     returning.map((r) => {
       const where = can?.get(r.id) ?? new Set(r.had === undefined ? [] : [r.had]);
-      const others = [...(can ?? [])].some(
-        ([id, set]) => id !== r.id && r.had !== undefined && set.has(r.had),
-      );
-      const stays = can !== undefined && where.size === 1 && r.had !== undefined && where.has(r.had);
-      return [
-        r.id,
-        { is: stays && !others ? 'same' : 'perhaps', at: new Set(where), ill: undefined, clash: false },
-      ];
+      // It can be nowhere else, and nobody else can be there.
+      const stays =
+        can !== undefined &&
+        r.had !== undefined &&
+        where.size === 1 &&
+        where.has(r.had) &&
+        inReach.get(r.had) === 1;
+      return [r.id, { is: stays ? 'same' : 'perhaps', at: new Set(where), ill: undefined, clash: false }];
     }),
   );
   for (let t = 0; t < TRIED; t += 1) {

@@ -16,10 +16,8 @@ export interface Fates {
 
 interface State {
   mask: number;
-  /** What is given away or answers, in order. */
-  busy: number[];
-  /** The largest address that was given. */
-  last: number | undefined;
+  /** Addresses that are given or promised, in order. */
+  leases: number[];
   worlds: bigint;
   /** How it came to be so, for one of its worlds. */
   before: State | undefined;
@@ -30,7 +28,7 @@ interface State {
 export const factorial = (n: number): bigint => (n < 2 ? 1n : BigInt(n) * factorial(n - 1));
 
 /** More states than this are not gone through: what is counted must be counted while somebody waits. */
-const MOST_STATES = 60_000;
+const MOST_STATES = 25_000;
 
 /** In how many manners a host may ask, where nobody said which. */
 const mannersOf = (r: Returning, way: CutWay): bigint =>
@@ -90,9 +88,14 @@ class Count {
 
   /** False where there are too many states. */
   run(progress?: (share: number) => void): boolean {
-    const promised = sorted(promisedIn(this.returning, this.way));
     let states: State[] = [
-      { mask: 0, busy: promised, last: promised.at(-1), worlds: 1n, before: undefined, by: -1 },
+      {
+        mask: 0,
+        leases: sorted(promisedIn(this.returning, this.way)),
+        worlds: 1n,
+        before: undefined,
+        by: -1,
+      },
     ];
     for (let left = this.returning.length - 1; left >= 0; left -= 1) {
       this.next = new Map();
@@ -104,20 +107,27 @@ class Count {
     return true;
   }
 
+  private isThere = (state: State, i: number): boolean => (state.mask & (1 << i)) !== 0;
+
   private arrivals(state: State, left: number): void {
-    const busy = new Set(state.busy);
+    const busy = new Set(state.leases);
+    // Whoever was set by hand answers, to a server that looks.
+    if (this.way.looks)
+      this.returning.forEach((r, i) => {
+        if (!r.asks && r.had !== undefined && this.isThere(state, i)) busy.add(r.had);
+      });
     const orders = factorial(left);
     this.returning.forEach((host, i) => {
-      if (state.mask & (1 << i)) return;
+      if (this.isThere(state, i)) return;
       // What is still to come can happen in so many manners after this.
       const after = this.returning.reduce(
-        (m, r, j) => (j === i || state.mask & (1 << j) ? m : m * mannersOf(r, this.way)),
+        (m, r, j) => (j === i || this.isThere(state, j) ? m : m * mannersOf(r, this.way)),
         orders,
       );
       if (host.asks)
-        for (const at of given(this.pool, this.way, host, busy, state.last))
+        for (const at of given(this.pool, this.way, host, busy, state.leases.at(-1)))
           this.given(state, host, i, at, after);
-      else this.stands(state, host, i, busy, after);
+      else this.stands(state, host, i, after);
     });
   }
 
@@ -134,43 +144,44 @@ class Count {
     else if (host.had !== undefined && at !== host.had) fates.moved += worlds;
     else fates.same += worlds;
     if (at === undefined || (host.had !== undefined && at !== host.had)) this.ill(state, host, host);
-    if (at === undefined) return this.goOn(state, i, state.busy, state.last);
+    if (at === undefined) return this.goOn(state, i, state.leases);
     fates.at.add(at);
     this.returning.forEach((r, j) => {
-      if (r.asks || r.had !== at || !(state.mask & (1 << j))) return;
+      if (r.asks || r.had !== at || !this.isThere(state, j)) return;
       const stood = this.fates.get(r.id);
       if (stood) stood.clash += worlds;
       this.ill(state, r, host);
     });
-    this.goOn(state, i, sorted([...state.busy, at]), Math.max(at, state.last ?? at));
+    this.goOn(state, i, sorted([...state.leases, at]));
   }
 
   /** A host that was set by hand comes up, whoever has its address. */
-  private stands(state: State, host: Returning, i: number, busy: ReadonlySet<number>, after: bigint): void {
+  private stands(state: State, host: Returning, i: number, after: bigint): void {
     const fates = this.fates.get(host.id);
-    if (!fates || host.had === undefined) return this.goOn(state, i, state.busy, state.last);
+    if (!fates || host.had === undefined) return this.goOn(state, i, state.leases);
     const worlds = state.worlds * after;
     fates.same += worlds;
     fates.at.add(host.had);
-    if (busy.has(host.had) && this.isGiven(state, host.had)) {
+    if (this.isGiven(state, host.had)) {
       fates.clash += worlds;
       this.ill(state, host, host);
     }
-    this.goOn(state, i, this.way.looks ? sorted([...state.busy, host.had]) : state.busy, state.last);
+    this.goOn(state, i, state.leases);
   }
 
-  /** Whether an address that is busy was given to somebody who is there, and is not only promised to one who is not. */
+  /** Whether an address was given to somebody who is there, and is not only promised to one who is not. */
   private isGiven(state: State, address: number): boolean {
-    if (!this.way.remembers) return true;
-    return this.returning.some((r, j) => r.asks && r.had === address && state.mask & (1 << j));
+    if (!state.leases.includes(address)) return false;
+    const promised = this.way.remembers ? this.returning.findIndex((r) => r.asks && r.had === address) : -1;
+    return promised < 0 || this.isThere(state, promised);
   }
 
-  private goOn(state: State, by: number, busy: number[], last: number | undefined): void {
+  private goOn(state: State, by: number, leases: number[]): void {
     const mask = state.mask | (1 << by);
-    const key = `${mask} ${last ?? ''} ${busy.join(' ')}`;
+    const key = `${mask} ${leases.join(' ')}`;
     const there = this.next.get(key);
     if (there) there.worlds += state.worlds;
-    else this.next.set(key, { mask, busy, last, worlds: state.worlds, before: state, by });
+    else this.next.set(key, { mask, leases, worlds: state.worlds, before: state, by });
   }
 }
 

@@ -18,7 +18,8 @@ export function formatDuration(seconds: number): string {
   if (seconds < 59.5) return `${Math.round(seconds)} s`;
   const minutes = Math.round(seconds / 60);
   if (minutes < 90) return `${minutes} min`;
-  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  const rest = minutes % 60;
+  return `${Math.floor(minutes / 60)} h${rest === 0 ? '' : ` ${rest} min`}`;
 }
 
 /** A range in minutes: "5–8 min", or one figure where both ends round to the same. */

@@ -61,7 +61,9 @@ export function illOrderWords(cut: HostCut, nameOf: (id: string) => string): str
   if (!order || order.length === 0) return '';
   const others = order.slice(0, -1).map(nameOf);
   const last = nameOf(order[order.length - 1] ?? '');
-  return others.length === 0 ? `${last} comes back first` : `${others.join(', then ')} before ${last}`;
+  return others.length === 0
+    ? 'whoever is back before it: it asks anew'
+    : `${others.join(', then ')} before ${last}`;
 }
 
 const OPEN: Record<Cut['open'][number], string> = {
@@ -155,12 +157,12 @@ export function schoolWords(
   switch (school.manner) {
     case 'reservation':
       return {
-        title: `Reserved on the router${at}`,
+        title: `Reserved on the router${at === '' ? '' : `:${at}`}`,
         means: `The router knows its card and always gives it the same; one list for all. A new card or a new router loses it.${need}`,
       };
     case 'fixed':
       return {
-        title: `Set by hand${at}`,
+        title: `Set by hand${at === '' ? '' : `:${at}`}`,
         means: `Works with the router off or exchanged. Nobody else knows of it: write it down, outside of what is handed out.${need}`,
       };
     case 'pool':

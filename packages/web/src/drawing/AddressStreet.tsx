@@ -22,7 +22,7 @@ export interface Plot {
 }
 
 const LEAST = 26;
-const MOST = 104;
+const MOST = 72;
 
 /**
  * A network as a street seen from above: its addresses from the first to the last, who lives where and what is kept for whom.
@@ -63,32 +63,29 @@ export function AddressStreet({
             >
               {p.from}
             </Data>
-            <chakra.svg
-              role="img"
-              aria-label={`${p.from} ${p.title} ${p.words}`.trim()}
-              {...walk.part(i)}
-              onClick={() => onTake?.(p.key)}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter') onTake?.(p.key);
-              }}
-              css={{
-                width: '40px',
-                height: '100%',
-                minHeight: `${tall}px`,
-                display: 'block',
-                ...(onTake ? { cursor: 'pointer' } : {}),
-              }}
-            >
-              <rect
-                x="0.5"
-                y="0"
-                width="39"
-                height="100%"
-                fill={fillOf(p.pattern)}
-                stroke={colour(p.here ? 'work' : 'fg')}
-                strokeWidth={p.here ? 4 : 1}
-              />
-            </chakra.svg>
+            <Box position="relative" css={{ minHeight: `${tall}px` }}>
+              <chakra.svg
+                role="img"
+                aria-label={`${p.from} ${p.title} ${p.words}`.trim()}
+                {...walk.part(i)}
+                onClick={() => onTake?.(p.key)}
+                onKeyDown={(e) => {
+                  if (e.key === 'Enter') onTake?.(p.key);
+                }}
+                position="absolute"
+                css={{ inset: 0, width: '40px', height: '100%', ...(onTake ? { cursor: 'pointer' } : {}) }}
+              >
+                <rect
+                  x="0.5"
+                  y="0"
+                  width="39"
+                  height="100%"
+                  fill={fillOf(p.pattern)}
+                  stroke={colour(p.here ? 'work' : 'fg')}
+                  strokeWidth={p.here ? 4 : 1}
+                />
+              </chakra.svg>
+            </Box>
             <Box
               css={{ fontSize: '13px', lineHeight: 1.25, paddingBottom: '4px' }}
               minWidth="0"

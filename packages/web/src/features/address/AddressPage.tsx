@@ -91,7 +91,6 @@ function AddressPage({ context }: { context: BoxContext }) {
         host,
         fate && (fate === 'may move' || fate === 'shared' || fate === 'perhaps'),
       )}
-      hint="A next free address · C cuts the power"
       shortcuts={[
         { keys: 'a', does: 'the next free address', act: next },
         { keys: 'c', does: 'cut the power', act: () => setOpen('cut') },
@@ -106,7 +105,7 @@ function AddressPage({ context }: { context: BoxContext }) {
       margin={<ToWriteDown host={host} network={network} />}
     >
       <Stack direction={{ base: 'column', lg: 'row' }} gap="6" align="flex-start">
-        <Stack css={{ flex: '0 0 250px', maxWidth: '100%' }}>
+        <Stack css={{ flex: '0 0 220px', maxWidth: '100%' }}>
           {mine.length > 1 && host && (
             <Segments
               label="Which of its cards"

@@ -40,7 +40,12 @@ export function Before({
   return (
     <Box as="section" aria-label={`Before you take ${address}`}>
       <Head marginBottom="1">Before you take {address}</Head>
-      <Grid columnGap="4" rowGap="1" css={{ gridTemplateColumns: 'max-content max-content minmax(0, 1fr)' }}>
+      <Grid
+        alignItems="start"
+        columnGap="4"
+        rowGap="1"
+        css={{ gridTemplateColumns: 'max-content max-content minmax(0, 1fr)' }}
+      >
         {lines.map((l) => {
           const { by, says } = beforeWords(l, address, nameOf);
           return (

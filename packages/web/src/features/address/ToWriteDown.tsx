@@ -21,7 +21,9 @@ export function ToWriteDown({ host, network }: { host: Host | undefined; network
     <LedgerGroup title="To write down">
       <Facts
         lines={lines.flatMap(([what, is]) =>
-          is === null ? [] : [{ what, is: <Data overflowWrap="anywhere">{is}</Data> }],
+          is === null
+            ? []
+            : [{ what, is: <Data overflowWrap="anywhere">{is.replaceAll('.', '.\u200b')}</Data> }],
         )}
       />
     </LedgerGroup>

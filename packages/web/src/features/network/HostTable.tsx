@@ -66,11 +66,6 @@ export function HostTable({
       cell: (h) => (
         <>
           <Data>{h.address ?? 'none yet'}</Data>
-          {h.address6 !== null && (
-            <Sub>
-              <Data>{h.address6}</Data>
-            </Sub>
-          )}
         </>
       ),
     },
@@ -94,6 +89,7 @@ export function HostTable({
       },
       cell: (h) => <CutFate cut={fates.get(h.id)} of={cut} />,
     },
+    { id: 'address6', head: 'IPv6', value: (h) => h.address6 ?? '', hidden: true },
     {
       id: 'hardware',
       head: 'Card',
@@ -112,7 +108,7 @@ export function HostTable({
   return (
     <Box flex="1" minWidth="0" width="full">
       <DataTable
-        label={`Hosts in ${network.name}`}
+        label="Hosts"
         rows={hosts}
         columns={columns}
         empty="Nobody is known here yet."

@@ -95,7 +95,6 @@ export default function NetworkPage() {
         title="Network"
         mid={`${hosts.length} ${hosts.length === 1 ? 'host' : 'hosts'} in ${network.name}`}
         headline={cut.found ? cutHeadline(cut.found, nameOf) : 'Where does everything answer?'}
-        hint="C cuts the power · R reads what is there"
         foot={
           <>
             <Primary onClick={() => setOpen('read')}>Read what is there</Primary>
@@ -139,7 +138,7 @@ export default function NetworkPage() {
             </Quiet>
           </HStack>
           <Stack direction={{ base: 'column', lg: 'row' }} gap="6" align="flex-start">
-            <Stack css={{ flex: '0 0 290px', maxWidth: '100%' }}>
+            <Stack css={{ flex: '0 0 220px', maxWidth: '100%' }}>
               <LanStreet network={network} hosts={hosts} findings={findings} onTake={edit} />
             </Stack>
             <HostTable
