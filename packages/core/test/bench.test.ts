@@ -661,9 +661,14 @@ describe('find anything', () => {
   it('has every box, stop, item, profile and line, each with an address', () => {
     const entries = [...findEntries(demo)];
     expect(entries.length).toBe(
-      demo.boxes.length * 13 + demo.items.length + demo.profiles.length + demo.log.length,
+      demo.boxes.length * 13 +
+        demo.items.length +
+        demo.profiles.length +
+        demo.networks.length +
+        demo.hosts.length +
+        demo.log.length,
     );
-    for (const e of entries) expect(e.path).toMatch(/^\/(box|shelf|images|profiles|logbook)/);
+    for (const e of entries) expect(e.path).toMatch(/^\/(box|shelf|images|profiles|network|logbook)/);
     expect(entries.find((e) => e.detail.includes('ST16-40A7-7C20'))?.title).toBe('Blue stick');
   });
 });

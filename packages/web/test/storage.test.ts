@@ -387,7 +387,7 @@ describe('storage that is taken away under an open page', () => {
     const keeper = await open();
     await keeper.perform(load);
     // Another connection that wants a newer shape has every open one closed, and gives way again.
-    const lock = await openDB(`test-${n}`, 5);
+    const lock = await openDB(`test-${n}`, 6);
     lock.close();
     const fault: unknown = await keeper.perform(rename('x')).catch((e: unknown) => e);
     // The newer shape cannot be opened by an older page: said, and nothing done.
@@ -437,7 +437,7 @@ describe('storage that is taken away under an open page', () => {
 
   it('a newer version in another tab: the last bench stays on the screen, with what to do', async () => {
     const store = await shownStore();
-    (await openDB(`test-${n}`, 5)).close();
+    (await openDB(`test-${n}`, 6)).close();
     expect((await store.load())?.name).toBe(demo.name);
     expect(store.notice()).toMatchObject({
       replaced: false,

@@ -120,7 +120,9 @@ export function argue(
   seed: number,
 ): Map<string, Argued> {
   const next = randomFrom(seed);
-  const can = pool.manner === 'in order' && !way.remembers ? undefined : reach(returning, pool, way);
+  // One after the other, whoever is new may be given any: where the search begins depends on all who came before.
+  const fresh = returning.some((r) => r.asks && !(way.remembers && r.had !== undefined));
+  const can = pool.manner === 'in order' && fresh ? undefined : reach(returning, pool, way);
   const inReach = new Map<number, number>();
   for (const set of can?.values() ?? []) for (const a of set) inReach.set(a, (inReach.get(a) ?? 0) + 1);
   const out = new Map<string, Argued>(
