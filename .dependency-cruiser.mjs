@@ -18,6 +18,7 @@ const LAYERS = [
   'layout',
   'opening',
   'network',
+  'firststart',
   'rehearsal',
   'box',
   'words',

@@ -14,6 +14,7 @@ import { assignBench } from './assign';
 import { checkOutput } from './check';
 import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { openingOutput, startsOutput } from './inside';
+import { firstStartOutput, passphraseOutput, strengthOutput } from './firstStart';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
@@ -131,6 +132,23 @@ zb.command('opening')
   .action(async ({ bench, box }: { bench: string; box: string }) =>
     print(openingOutput(await readText(bench), box)),
   );
+
+zb.command('firststart')
+  .description('the first start of a box: what is done, in order, why, and what each line waits for')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--box <id>', 'the box')
+  .action(async ({ bench, box }: { bench: string; box: string }) =>
+    print(firstStartOutput(await readText(bench), box)),
+  );
+
+zb.command('passphrase')
+  .description('draw a passphrase from a list of 7,776 words')
+  .option('--words <number>', 'how many', '6')
+  .action(({ words }: { words: string }) => print(passphraseOutput(words)));
+
+zb.command('strength')
+  .description('how hard the password on standard input is to guess; it is kept nowhere')
+  .action(async () => print(strengthOutput(await readText('-'))));
 
 const network = zb.command('network').description('addresses: read, checked, planned, cut and written');
 const NETWORK = ['--network <id>', 'which network, where several are in it'] as const;

@@ -115,7 +115,7 @@ test('labels (RFC 1123 §2.1, RFC 1035 §2.3.4)', () => {
         expect(taken).not.toContain(label);
       },
     ),
-    runs(300),
+    { numRuns: runs(300) },
   );
 });
 
@@ -279,7 +279,7 @@ test('the next free address is never one of those that nobody may take, and ther
         }
       },
     ),
-    runs(200),
+    { numRuns: runs(200) },
   );
 });
 
@@ -301,7 +301,7 @@ test('the street has every address once, in order, and everybody in it', () => {
       expect(short.reduce((n, s) => n + s.count, 0)).toBe(Number(sizeOf(prefix)));
       expect(short.flatMap((s) => s.hosts).sort()).toEqual(there.map((h) => h.id).sort());
     }),
-    runs(200),
+    { numRuns: runs(200) },
   );
 });
 

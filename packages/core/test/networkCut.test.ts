@@ -146,7 +146,7 @@ test('every world counted, as they are when each is played by itself', () => {
         if (ill) expect(ill).toContain(r.id);
       }
     }),
-    runs(300),
+    { numRuns: runs(300) },
   );
 });
 
@@ -164,7 +164,7 @@ test('what is argued of many never says “same” of a host that moves, nor “
         if (mine?.clash) expect(truth?.clash).toBeGreaterThan(0n);
       }
     }),
-    runs(300),
+    { numRuns: runs(300) },
   );
 });
 

@@ -184,7 +184,8 @@ export function profile(
   about: string,
   releases: Release[],
   needs: Partial<Profile['needs']>,
-  more: Partial<Omit<Profile, 'prefers' | 'manner'>> & {
+  more: Partial<Omit<Profile, 'prefers' | 'manner' | 'first'>> & {
+    first?: Partial<Profile['first']>;
     prefers?: Partial<Profile['prefers']>;
     manner?: Partial<Profile['manner']>;
   } = {},
@@ -201,5 +202,6 @@ export function profile(
     needs: { ...blank.needs, ...needs },
     prefers: { ...blank.prefers, ...more.prefers },
     manner: { ...blank.manner, ...more.manner },
+    first: { ...blank.first, ...more.first },
   };
 }

@@ -1,5 +1,6 @@
 import { blankNetwork, hostSchema, type Host, type Network } from '../model/network';
 import type { Reach } from '../model/reach';
+import { noFirst, type FirstRecord } from '../model/firstStart';
 import { noReach } from '../model/reach';
 import { demoCard, moment } from './make';
 
@@ -113,6 +114,27 @@ export const demoHosts: Host[] = [
     port: 'eth1',
   }),
 ];
+
+/** What was done and measured at the archive’s first start. */
+export const archiveFirst = (): FirstRecord => ({
+  ...noFirst(),
+  done: ['memory test', 'first start', 'language', 'zone', 'keyboard', 'user', 'network', 'updates', 'shell'],
+  left: ['screen sheet'],
+  set: { keyboard: 'as printed on the keys', network: 'the wire by the stage' },
+  began: moment(3, 84),
+  seconds: 660,
+  rounds: [
+    { at: moment(3, 96), seconds: 420, offered: 61 },
+    { at: moment(3, 103), seconds: 150, offered: 4 },
+    { at: moment(3, 106), seconds: 40, offered: 0 },
+  ],
+  password: {
+    kept: 'the green book in the vestry',
+    knows: 'the two who keep the archive',
+    replaced: true,
+    at: moment(3, 92),
+  },
+});
 
 /** What was noted of the archive's page and shell when it was set up. */
 export const archiveReach = (): Reach => ({

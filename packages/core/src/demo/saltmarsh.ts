@@ -5,7 +5,7 @@ import { emptyBench, findMachine, type Bench, type Box, type LogEntry } from '..
 import { stops, stopTitle, type Stop } from '../model/stops';
 import { moment } from './make';
 import { demoProfiles } from './profiles';
-import { archiveReach, demoHosts, demoNetworks } from './network';
+import { archiveFirst, archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
@@ -160,6 +160,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     startBy: plan.startBy ?? 'menu',
     ...(plan.driveId === undefined ? {} : { layout: { ...noBoxLayout(), driveId: plan.driveId } }),
     reach: plan.id === 'archive' ? archiveReach() : null,
+    first: plan.id === 'archive' ? archiveFirst() : null,
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),

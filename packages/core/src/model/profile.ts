@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { firstMannerSchema } from './firstStart';
 import { installerMannerSchema, installers } from './installer';
 import { architectures, cpuLevels } from './architectures';
 import { originsSchema } from './origin';
@@ -92,6 +93,8 @@ export const profileSchema = z.object({
   /** What its installer does beyond that choice. */
   manner: installerMannerSchema.prefault({}),
   growsAtFirstStart: z.boolean(),
+  /** What it does when it is first started. */
+  first: firstMannerSchema.prefault({}),
   installMinutes: z.tuple([z.number().nonnegative(), z.number().nonnegative()]),
   /** The stick its installer or system fits on. */
   stickBytes: bytes,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boxLayoutSchema, type BoxLayout } from './layout';
+import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
 import { openingRecordSchema, type OpeningRecord } from './opening';
 import type { Stop } from './stops';
@@ -61,7 +62,10 @@ export const stopRecords = {
     /** What was done while the machine was open; null where it never was. */
     opening: openingRecordSchema.nullable().default(null),
   },
-  'first-start': {},
+  'first-start': {
+    /** What was done and measured at its first start; null where it has not been. */
+    first: firstRecordSchema.nullable().default(null),
+  },
   network: {
     /** How it is reached; null where nothing was noted. Its addresses are those of its hosts. */
     reach: reachSchema.nullable().default(null),
@@ -90,5 +94,6 @@ export const emptyStopRecords = () => ({
   precautions: [] as string[],
   refused: [] as string[],
   opening: null as OpeningRecord | null,
+  first: null as FirstRecord | null,
   reach: null as Reach | null,
 });

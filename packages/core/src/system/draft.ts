@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { usualFirst } from '../model/firstStart';
 import { usualManner } from '../model/installer';
 import { profileSchema, type Profile, type Release, type Variant } from '../model/profile';
 import { formatIec, formatSi, parseBytes } from '../units/bytes';
@@ -40,6 +41,17 @@ export interface ProfileDraft {
   /** An empty text where nobody has seen where its loader goes. */
   manner: Omit<Profile['manner'], 'confirms' | 'loader'> & { confirms: string; loader: string };
   growsAtFirstStart: boolean;
+  /** Ranges apart, places one a line, an empty text where nothing is switched. */
+  first: Omit<Profile['first'], 'switchTo' | 'switchPlaces' | 'blackMinutes' | 'minutes' | 'rounds'> & {
+    switchTo: string;
+    switchPlaces: string;
+    blackFrom: string;
+    blackTo: string;
+    minutesFrom: string;
+    minutesTo: string;
+    roundsFrom: string;
+    roundsTo: string;
+  };
   installFrom: string;
   installTo: string;
   stickBytes: string;
@@ -63,6 +75,27 @@ export function sizeText(bytes: number): string {
 }
 
 const text = (n: number | null): string => (n === null ? '' : String(n));
+
+function firstDraft({
+  switchTo,
+  switchPlaces,
+  blackMinutes,
+  minutes,
+  rounds,
+  ...rest
+}: Profile['first']): ProfileDraft['first'] {
+  return {
+    ...rest,
+    switchTo: switchTo ?? '',
+    switchPlaces: switchPlaces.join('\n'),
+    blackFrom: text(blackMinutes[0]),
+    blackTo: text(blackMinutes[1]),
+    minutesFrom: text(minutes[0]),
+    minutesTo: text(minutes[1]),
+    roundsFrom: text(rounds[0]),
+    roundsTo: text(rounds[1]),
+  };
+}
 
 /** A profile as the form edits it, in text. */
 export const draftOf = (p: Profile): ProfileDraft => ({
@@ -90,6 +123,7 @@ export const draftOf = (p: Profile): ProfileDraft => ({
     wiredMbps: text(p.prefers.wiredMbps),
   },
   manner: { ...p.manner, confirms: text(p.manner.confirms), loader: p.manner.loader ?? '' },
+  first: firstDraft(p.first),
   installFrom: text(p.installMinutes[0]),
   installTo: text(p.installMinutes[1]),
   stickBytes: sizeText(p.stickBytes),
@@ -117,6 +151,11 @@ const inDraft = (path: string): string =>
     .replace('installMinutes.0', 'installFrom')
     .replace('installMinutes.1', 'installTo')
     .replace(/^installMinutes$/, 'installTo')
+    .replace(/^first\.(blackMinutes|minutes|rounds)\.([01])$/, (_, range: string, end: string) => {
+      const name = range === 'blackMinutes' ? 'black' : range;
+      return `first.${name}${end === '0' ? 'From' : 'To'}`;
+    })
+    .replace(/^first\.switchPlaces.*/, 'first.switchPlaces')
     .replace(/^drivers.*/, 'drivers');
 
 /** Where the origin of a field of the draft stands in the profile: its path, but for what the form takes apart. */
@@ -131,6 +170,34 @@ const problem = (issue: z.core.$ZodIssue): DraftProblem => ({
 /** A number, undefined where the field is empty, NaN where it is none. */
 const number = (t: string): number | undefined => (t.trim() === '' ? undefined : Number(t.replace(',', '.')));
 const orNull = (t: string): number | null => number(t) ?? null;
+
+/** What stands in lines, empty ones left out. */
+const linesOf = (t: string): string[] =>
+  t
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean);
+
+function firstOf({
+  switchTo,
+  switchPlaces,
+  blackFrom,
+  blackTo,
+  minutesFrom,
+  minutesTo,
+  roundsFrom,
+  roundsTo,
+  ...rest
+}: ProfileDraft['first']) {
+  return {
+    ...rest,
+    switchTo: switchTo || null,
+    switchPlaces: linesOf(switchPlaces),
+    blackMinutes: [number(blackFrom), number(blackTo)],
+    minutes: [number(minutesFrom), number(minutesTo)],
+    rounds: [number(roundsFrom), number(roundsTo)],
+  };
+}
 
 /** Reads the draft back into a profile, or says of every wrong field what is wrong with it. */
 export function profileOf(draft: ProfileDraft): { profile: Profile } | { problems: DraftProblem[] } {
@@ -176,19 +243,25 @@ export function profileOf(draft: ProfileDraft): { profile: Profile } | { problem
     stickBytes: size('stickBytes', draft.stickBytes),
     admin:
       admin.scheme === '' ? null : { ...admin, port: number(admin.port), path: admin.path.trim() || '/' },
-    drivers: drivers
-      .split('\n')
-      .map((d) => d.trim())
-      .filter(Boolean),
+    first: firstOf(draft.first),
+    drivers: linesOf(drivers),
   };
   draft.releases.forEach((r, i) => {
     const [from, to] = [orNull(r.oldestYear), orNull(r.newestYear)];
     if (from !== null && to !== null && from > to)
       problems.push({ path: `releases.${i}.newestYear`, why: 'lies before the oldest year' });
   });
-  const [low, high] = [number(installFrom), number(installTo)];
-  if (low !== undefined && high !== undefined && low > high)
-    problems.push({ path: 'installTo', why: 'is less than the shortest time' });
+  const ranges: [string, string, string][] = [
+    ['installTo', installFrom, installTo],
+    ['first.blackTo', draft.first.blackFrom, draft.first.blackTo],
+    ['first.minutesTo', draft.first.minutesFrom, draft.first.minutesTo],
+    ['first.roundsTo', draft.first.roundsFrom, draft.first.roundsTo],
+  ];
+  for (const [path, from, to] of ranges) {
+    const [low, high] = [number(from), number(to)];
+    if (low !== undefined && high !== undefined && low > high)
+      problems.push({ path, why: 'is less than the shortest time' });
+  }
   const parsed = profileSchema.safeParse(raw);
   if (!parsed.success) problems.push(...parsed.error.issues.map(problem));
   return problems.length === 0 && parsed.success ? { profile: parsed.data } : { problems };
@@ -217,6 +290,7 @@ export const blankProfile = (id: string): Profile => ({
   installer: 'asks for the drive',
   manner: usualManner(),
   growsAtFirstStart: false,
+  first: usualFirst(),
   installMinutes: [6, 14],
   stickBytes: 8e9,
   networkAtInstall: false,

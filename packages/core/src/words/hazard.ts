@@ -72,6 +72,16 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'write failed': (p) => `Stick …${p.tail} failed its comparison. Do not start from it.`,
   'upright panel': () => 'The panel is upright. Expect a sideways first screen.',
   network: (p) => p.because ?? '',
+  'default password stands': (p) =>
+    `${p.system} comes with a password everybody knows, and others reach it: replace it before it joins the network.`,
+  'password not written down': (p) => `Where the password of ${p.box} is written down, nobody has said.`,
+  'insists on a network': (p) =>
+    `${p.system} insists on a network at its first start, and ${p.machine} has none without its driver: know the way round beforehand.`,
+  'network driver not fetched': (p) =>
+    `${p.machine} has no network before its driver is in, and nothing of it is on a stick yet.`,
+  'drivers do not fit': (p) => `The drivers are ${formatIec(Number(p.bytes))}: too much for “${p.stick}”.`,
+  'driver differs': (p) =>
+    `“${p.file}” is not the file its list names. Fetch it again; nothing was installed.`,
   'certificate ends': (p) =>
     Number(p.days) < 0
       ? `The certificate of its page ended on ${p.day}: browsers refuse it. Renew it, and note the new fingerprint.`

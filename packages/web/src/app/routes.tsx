@@ -46,6 +46,7 @@ export const router = createBrowserRouter([
       { path: 'box/:boxId/install', ...page(() => import('../features/install/InstallPage')) },
       { path: 'box/:boxId/install/rehearsal', ...page(() => import('../features/install/RehearsalPage')) },
       { path: 'box/:boxId/install/opening', ...page(() => import('../features/install/OpeningPage')) },
+      { path: 'box/:boxId/first-start', ...page(() => import('../features/firststart/FirstStartPage')) },
       { path: 'box/:boxId/network', ...page(() => import('../features/address/AddressPage')) },
       { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
       { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },

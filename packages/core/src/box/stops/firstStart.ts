@@ -1,37 +1,50 @@
-import type { Profile } from '../../model/bench';
-import { hazard } from '../hazard';
-import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { bundleOf, firstStartOf } from '../../firststart/forBox';
+import { serves } from '../../system/serves';
+import { hazard, type Hazard } from '../hazard';
+import type { Scene } from '../scene';
+import { plainStop, type StopModule } from '../stopModule';
 
-/** What a login policy asks of the first start. */
-const LOGIN: Record<Profile['login'], string> = {
-  'set at install': 'set at install: a real one, written down',
-  'shipped default':
-    'it comes with one everybody knows: replace it before it joins the network, and write it down',
-  'no login': 'none; keep it off networks you do not trust',
-};
+const plain = plainStop('first-start', [4, 8], [3, 10]);
+
+function hazards(scene: Scene): Hazard[] {
+  const { bench, box, machine, profile } = scene;
+  const out: Hazard[] = [];
+  if (scene.fact('display.portrait') === true) out.push(hazard('upright panel', 'note', 'first-start'));
+  if (!machine || !profile) return out;
+  const found = firstStartOf(bench, box);
+  if ('code' in found) return out;
+  const { password } = found.record;
+  const reached = serves(box.purpose) || profile.admin !== null;
+  if (profile.login === 'shipped default' && reached && !(password?.replaced === true))
+    out.push(hazard('default password stands', 'stop', 'first-start', { system: profile.name }));
+  else if (profile.login !== 'no login' && reached && password === null && scene.signed('first-start'))
+    out.push(hazard('password not written down', 'check', 'first-start', { box: box.name }));
+  if (found.online === false && profile.first.wantsNetwork && profile.first.wayRound === '')
+    out.push(
+      hazard('insists on a network', 'check', 'first-start', { system: profile.name, machine: machine.name }),
+    );
+  const bundle = bundleOf(bench, box);
+  const lacks = bundle.lines.filter((l) => l.needed && l.files.length === 0);
+  if (found.online === false && lacks.length > 0)
+    out.push(hazard('network driver not fetched', 'check', 'first-start', { machine: machine.name }));
+  if (!bundle.fits && bundle.stick)
+    out.push(
+      hazard('drivers do not fit', 'check', 'first-start', { stick: bundle.stick.name, bytes: bundle.bytes }),
+    );
+  const wrong = found.record.bundle.filter((f) => f.matches === false);
+  for (const f of wrong) out.push(hazard('driver differs', 'stop', 'first-start', { file: f.file }));
+  return out;
+}
 
 export const firstStart: StopModule = {
-  ...plainStop('first-start', [4, 8], [3, 10]),
-  hazards: (scene) =>
-    scene.fact('display.portrait') === true ? [hazard('upright panel', 'note', 'first-start')] : [],
-  known: (scene) => {
-    const { machine, profile } = scene;
-    if (!machine) return [];
-    const driver = scene.fact('graphics.driver');
-    return [
-      ...knownLine(
-        'Panel',
-        scene.fact('display.portrait') === true ? 'upright: rotate it' : 'not upright, as far as known',
-      ),
-      ...knownLine('Graphics driver', typeof driver === 'string' && driver),
-      ...knownLine('Updates', 'update, restart, and again until nothing is offered'),
-      ...knownLine('Password', profile && LOGIN[profile.login]),
-      ...knownLine('Drivers, in this order', profile?.drivers.join(' → ')),
-    ];
+  ...plain,
+  hazards,
+  hands: (scene) => {
+    const found = firstStartOf(scene.bench, scene.box);
+    return 'code' in found ? plain.hands(scene) : found.hands;
   },
-  later: {
-    headline: 'What does the first start ask?',
-    words:
-      'This stop will hold the first start’s checklist and its waiting time; until then, note here what you set.',
+  waiting: (scene) => {
+    const found = firstStartOf(scene.bench, scene.box);
+    return 'code' in found ? plain.waiting(scene) : found.waiting;
   },
 };

@@ -107,12 +107,7 @@ export function HostTable({
   ];
   return (
     <Box flex="1" minWidth="0" width="full">
-      <DataTable
-        label="Hosts"
-        rows={hosts}
-        columns={columns}
-        empty="Nobody is known here yet."
-      />
+      <DataTable label="Hosts" rows={hosts} columns={columns} empty="Nobody is known here yet." />
     </Box>
   );
 }

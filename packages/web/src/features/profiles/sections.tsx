@@ -2,6 +2,7 @@ import { Box, Stack } from '@chakra-ui/react';
 import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
 import { usualWords } from '@zb/core/words/fit/school';
+import { channelKinds, firstQuestions } from '@zb/core/model/firstStart';
 import { installerEnds, installers, listColumns, loaderPlaces, sizeManners } from '@zb/core/model/installer';
 import { architectures, cpuLevels } from '@zb/core/model/architectures';
 import {
@@ -205,6 +206,31 @@ function Install() {
   );
 }
 
+function FirstStart() {
+  return (
+    <FormGrid>
+      <Several path="first.asks" label="It asks for" options={firstQuestions} />
+      <Tick path="first.wantsNetwork" label="Does not go on without a network" />
+      <Tick path="first.desktop" label="Has a desktop, whose wallet asks once" />
+      <Tick path="first.gamepads" label="Is steered by gamepads" />
+      <Text path="first.minutesFrom" label="First start, minutes: from" mono />
+      <Text path="first.minutesTo" label="to" mono />
+      <Text path="first.blackFrom" label="Its screen is black, minutes: from" mono />
+      <Text path="first.blackTo" label="to" mono />
+      <Text path="first.roundsFrom" label="Rounds of updates: from" mono />
+      <Text path="first.roundsTo" label="to" mono />
+      <Pick path="first.channel" label="Updates come from" options={channelKinds} />
+      <Pick path="first.switchTo" label="and are switched to" options={channelKinds} none="not switched" />
+      <Box gridColumn="1 / -1">
+        <Paragraph path="first.switchPlaces" label="Places where that is switched on" hint="one a line" />
+      </Box>
+      <Box gridColumn="1 / -1">
+        <Paragraph path="first.wayRound" label="The way round a network it insists on" />
+      </Box>
+    </FormGrid>
+  );
+}
+
 function Running() {
   return (
     <FormGrid>
@@ -248,5 +274,6 @@ export const SECTIONS = [
     ],
     Body: Install,
   },
+  { id: 'first', title: 'First start', paths: ['first'], Body: FirstStart },
   { id: 'running', title: 'Running it', paths: ['admin', 'login', 'drivers'], Body: Running },
 ] as const;
