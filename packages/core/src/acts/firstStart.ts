@@ -1,4 +1,4 @@
-import { noFirst, type FirstRecord } from '../model/firstStart';
+import { noFirst, type FirstRecord, type Pad } from '../model/firstStart';
 import type { Box, LogEntry } from '../model/bench';
 import { edited, type Act } from '../model/changes';
 import { formatDuration } from '../units/duration';
@@ -78,3 +78,15 @@ export function passwordSet(box: Box, kept: string, knows: string, replaced: boo
 /** Files of drivers that were fetched, put in place of those known before. */
 export const keepBundle = (box: Box, bundle: FirstRecord['bundle'], stickId: string | null): Act =>
   put(box, { bundle, stickId }, 'Drivers fetched beforehand');
+
+/** Keeps a gamepad with the box, in place of an earlier trial of one that calls itself the same. */
+export const keepPad = (box: Box, pad: Pad): Act =>
+  put(
+    box,
+    { pads: [...record(box).pads.filter((p) => p.name !== pad.name), pad] },
+    `“${pad.name}” tried and kept`,
+  );
+
+/** Takes a gamepad away. */
+export const dropPad = (box: Box, name: string): Act =>
+  put(box, { pads: record(box).pads.filter((p) => p.name !== name) }, `“${name}” taken away`);

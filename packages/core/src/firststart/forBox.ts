@@ -65,7 +65,7 @@ const SECONDS: Partial<Record<FirstLineCode, Span>> = {
   driver: span(60, 300),
   'screen sheet': span(60, 180),
 };
-const SHORT = span(15, 60);
+const SHORT = span(15, 45);
 
 class Lines {
   readonly all: FirstLine[] = [];

@@ -47,6 +47,29 @@ export const usualFirst = (): FirstManner => firstMannerSchema.parse({});
 
 const seconds = z.number().nonnegative().max(1e6);
 
+const share = z.number().min(-1).max(1);
+
+/** A gamepad that was tried: buttons by index, sticks and triggers by how far they go (Gamepad, W3C). */
+export const padSchema = z.object({
+  /** What it calls itself. */
+  name: z.string().min(1).max(300),
+  /** Whether its layout is the standard one. */
+  standard: z.boolean(),
+  buttons: z.number().int().min(0).max(64),
+  /** Buttons that were pressed. */
+  pressed: z.array(z.number().int().min(0).max(63)).max(64),
+  /** How far each button that is a trigger went, 0 to 1, by index. */
+  triggers: z.record(z.string().regex(/^\d{1,2}$/), z.number().min(0).max(1)),
+  /** How far each axis went, and where it rests. */
+  axes: z
+    .array(z.object({ least: share, most: share, rest: share, drift: z.number().min(0).max(2) }))
+    .max(32),
+  /** Which index each named button answers with. */
+  layout: z.record(z.string().max(40), z.number().int().min(0).max(63)),
+  at: z.string(),
+});
+export type Pad = z.infer<typeof padSchema>;
+
 /** What was done and measured at the first start of a box. */
 export const firstRecordSchema = z.object({
   /** Lines that are done, and such as are left out, by their keys. */
@@ -86,6 +109,8 @@ export const firstRecordSchema = z.object({
     .max(200)
     .default([]),
   stickId: z.string().nullable().default(null),
+  /** Gamepads that were tried. */
+  pads: z.array(padSchema).max(16).default([]),
   /** Where the password is written down and who knows it; the password itself is nowhere. */
   password: z
     .object({

@@ -14,6 +14,7 @@ import { serves } from '../system/serves';
 import { checkPlan } from './check';
 import type { HostUse } from './checkHost';
 import type { NetworkFinding } from './finding';
+import type { LabelContent } from './label';
 import { freeLabel, fullName } from './names';
 import { matching6, nextFree } from './next';
 
@@ -184,3 +185,21 @@ export const knownHostsLines = (
   ];
   return names.length === 0 ? [] : keys.map(({ type, key }) => `${names.join(',')} ${type} ${key}`);
 };
+
+/** What stands on the label of a box. */
+export function labelOfBox(bench: Bench, box: Box): LabelContent {
+  const [host] = hostsOfBox(bench, box.id);
+  const network = host && bench.networks.find((n) => n.id === host.networkId);
+  const page = pageOf(findProfile(bench, box.profileId), host, network);
+  const kept = box.first?.password?.kept;
+  return {
+    name: box.name,
+    lines: [
+      ...(host?.label == null ? [] : [fullName(host.label, network?.domain ?? null)]),
+      ...(host?.address == null ? [] : [host.address]),
+      box.purpose,
+      ...(kept === undefined ? [] : [`password: ${kept}`]),
+    ],
+    page: page?.byAddress ?? null,
+  };
+}

@@ -58,7 +58,7 @@ export function firstLineTitle(line: Pick<FirstLine, 'code' | 'of' | 'why'>): st
 export function firstWhyWords(why: FirstWhy): string {
   switch (why.code) {
     case 'asked':
-      return 'It asks.';
+      return '';
     case 'old machine':
       return `The machine is of ${why.year}: its own memory test, from setup or the stick’s menu, before anything is trusted to it.`;
     case 'grows':

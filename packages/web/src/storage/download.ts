@@ -1,6 +1,10 @@
 /** Offers text as a file to save. */
-export function download(name: string, text: string, type: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
+export const download = (name: string, text: string, type: string): void =>
+  downloadBlob(name, new Blob([text], { type }));
+
+/** Offers what is made already as a file to save. */
+export function downloadBlob(name: string, blob: Blob): void {
+  const address = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = address;
   link.download = name;

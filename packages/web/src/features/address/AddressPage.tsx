@@ -23,10 +23,11 @@ import { To } from '../../ui/To';
 import { Data, Sub } from '../../ui/Words';
 import { useCut } from '../../workers/cutting';
 import { Before } from './Before';
+import { Label } from './Label';
 import { Reached } from './Reached';
 import { ToWriteDown } from './ToWriteDown';
 
-type Open = 'read' | 'write' | 'cut' | 'host' | null;
+type Open = 'read' | 'write' | 'cut' | 'host' | 'label' | null;
 
 function headlineOf(box: string, host: Host | undefined, moves: boolean | undefined): string {
   if (!host) return `At which address will ${box} answer?`;
@@ -99,7 +100,8 @@ function AddressPage({ context }: { context: BoxContext }) {
         <>
           <Quiet onClick={() => setOpen('write')}>Save for the router</Quiet>
           <Quiet onClick={() => setOpen('cut')}>Cut the power</Quiet>
-          <Quiet onClick={() => setOpen('read')}>Read what is there</Quiet>
+          <Quiet onClick={() => setOpen('label')}>Label</Quiet>
+          <Quiet onClick={() => setOpen('read')}>Read</Quiet>
         </>
       }
       margin={<ToWriteDown host={host} network={network} />}
@@ -198,6 +200,7 @@ function AddressPage({ context }: { context: BoxContext }) {
         first={host?.manner === 'fixed' ? 'networkd' : 'dnsmasq'}
       />
       <CutDialog open={open === 'cut'} onClose={() => setOpen(null)} cut={cut} nameOf={nameOf} />
+      <Label open={open === 'label'} onClose={() => setOpen(null)} bench={bench} box={box} />
       {open === 'host' && host && <HostForm bench={bench} host={host} onClose={() => setOpen(null)} />}
     </BoxFrame>
   );

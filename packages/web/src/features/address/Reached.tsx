@@ -8,6 +8,7 @@ import { formatDay } from '@zb/core/units/date';
 import { z } from 'zod';
 import { checked } from '../../parts/checked';
 import { useDraftForm } from '../../parts/useDraftForm';
+import { saveDay } from '../../storage/calendar';
 import { stamp, useAct } from '../../storage/hooks';
 import { Quiet, Word } from '../../ui/Button';
 import { Checkbox } from '../../ui/Checkbox';
@@ -106,6 +107,13 @@ export function Reached({
                     <Quiet type="submit">{reach.page ? 'Compare' : 'Note it'}</Quiet>
                   </HStack>
                 </form>
+                {reach.page?.expires != null && (
+                  <Word
+                    onClick={() => void saveDay(`${box.name}: certificate ends`, reach.page?.expires ?? '')}
+                  >
+                    Its last day for the calendar
+                  </Word>
+                )}
                 {reach.page && (
                   <Word onClick={() => void act(noteReach(box, { page: null }, 'Certificate forgotten'))}>
                     It was made anew: forget the old one

@@ -10,6 +10,7 @@ import { useAct } from '../../storage/hooks';
 import { Word } from '../../ui/Button';
 import { Checkbox } from '../../ui/Checkbox';
 import { Input } from '../../ui/Input';
+import { VerdictMark } from '../../ui/Marks';
 import { Data, Soft, Sub } from '../../ui/Words';
 import { KeyCheck } from './KeyCheck';
 
@@ -55,6 +56,10 @@ export function FirstLines({
   const act = useAct();
   const [open, setOpen] = useState<string | null>(null);
   const next = lines.find((l) => !l.done && !l.left)?.key;
+  const titleOf = (key: string): string => {
+    const line = lines.find((l) => l.key === key);
+    return line ? firstLineTitle(line) : key;
+  };
   const waits = new Set(lines.filter((l) => !l.done && !l.left).map((l) => l.key));
   return (
     <Box role="list" aria-label="First start">
@@ -79,32 +84,29 @@ export function FirstLines({
                     take it in
                   </Word>
                 </Text>
+              ) : measured && !l.done ? (
+                <Text>
+                  <VerdictMark kind="ask">{i + 1}.</VerdictMark> <b>{title}</b>
+                  <Sub>{firstWhyWords(l.why)} Done when its own field beside says so.</Sub>
+                </Text>
               ) : (
                 <Checkbox
                   checked={l.done}
-                  disabled={(measured && !l.done) || (blocked.length > 0 && !l.done)}
                   onChange={(done) =>
                     void act(tickFirst(box, l.key, done, `${title}: ${done ? 'done' : 'open again'}`))
                   }
                 >
                   {i + 1}. <b>{title}</b>
                   {set === undefined ? '' : `: ${set}`}
-                  {!l.done && <Sub>{firstWhyWords(l.why)}</Sub>}
+                  {!l.done && <Sub _empty={{ display: 'none' }}>{firstWhyWords(l.why)}</Sub>}
                 </Checkbox>
               )}
               {!l.done && !l.left && <Data whiteSpace="nowrap">{formatSpan(l.seconds)}</Data>}
             </HStack>
             {!l.left && !l.done && (
-              <HStack gap="3" paddingLeft="6">
+              <HStack gap="3" rowGap="0" flexWrap="wrap" paddingLeft="6">
                 {blocked.length > 0 && (
-                  <Soft css={{ fontSize: '12px' }}>
-                    after{' '}
-                    {blocked
-                      .flatMap((k) => lines.find((x) => x.key === k) ?? [])
-                      .map((x) => firstLineTitle(x).toLowerCase())
-                      .slice(0, 2)
-                      .join(', ')}
-                  </Soft>
+                  <Soft css={{ fontSize: '12px' }}>after “{titleOf(blocked[blocked.length - 1] ?? '')}”</Soft>
                 )}
                 {SETTABLE.has(l.code) && (
                   <Word onClick={() => setOpen(open === l.key ? null : l.key)}>

@@ -9,8 +9,11 @@ import { Said } from '../../ui/Said';
 import { To } from '../../ui/To';
 import { Two } from '../../ui/Two';
 import { Head, Sub } from '../../ui/Words';
+import { useState } from 'react';
+import { Quiet } from '../../ui/Button';
 import { Bundle } from './Bundle';
 import { FirstLines } from './FirstLines';
+import { Pads } from './Pads';
 import { Password } from './Password';
 import { Waiting } from './Waiting';
 
@@ -18,6 +21,7 @@ import { Waiting } from './Waiting';
 function FirstStartPage({ context }: { context: BoxContext }) {
   const { bench, box, profile } = context;
   const found = firstStartOf(bench, box);
+  const [pads, setPads] = useState(false);
   if ('code' in found || !profile)
     return (
       <BoxFrame
@@ -62,6 +66,18 @@ function FirstStartPage({ context }: { context: BoxContext }) {
           <Waiting box={box} profile={profile} record={found.record} lines={found.lines} />
           {profile.login !== 'no login' && <Password box={box} profile={profile} record={found.record} />}
           {profile.drivers.length > 0 && <Bundle bench={bench} box={box} profile={profile} />}
+          {found.lines.some((l) => l.code === 'gamepads mapped') && (
+            <Box as="section" aria-label="Gamepads">
+              <Head>Gamepads</Head>
+              <Sub>
+                {found.record.pads.length === 0
+                  ? 'None was tried yet.'
+                  : found.record.pads.map((p) => p.name).join(', ')}
+              </Sub>
+              <Quiet onClick={() => setPads(true)}>The bench for gamepads</Quiet>
+              {pads && <Pads open onClose={() => setPads(false)} box={box} record={found.record} />}
+            </Box>
+          )}
           <LogEntryForm box={box} stop="first-start" kinds={['setting', 'photo']} />
         </Stack>
       </Two>
