@@ -35,7 +35,11 @@ const cut = (text: string, size: number, room: number): string => {
 };
 
 /** The cells of a code, dark where true, without its quiet zone (ISO/IEC 18004). */
-export const codeCells = (text: string): boolean[][] => encodeQR(text, 'raw', { border: 0, ecc: 'medium' });
+export const codeCells = (text: string): boolean[][] =>
+  // The library draws at least one cell of quiet zone; how wide it is, the label decides.
+  encodeQR(text, 'raw', { border: 1, ecc: 'medium' })
+    .slice(1, -1)
+    .map((row) => row.slice(1, -1));
 
 /** A label laid out for its size: the code at the left, as large as the height allows; the words beside it. */
 export function labelParts({ name, lines, page }: LabelContent, { width, height }: LabelSize): LabelPart[] {

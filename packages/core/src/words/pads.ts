@@ -14,6 +14,10 @@ export const buttonWords = (i: number, standard: boolean): string =>
 /** What an axis is. */
 export const axisWords = (i: number): string => AXES[i] ?? `axis ${i}`;
 
+const END_WORDS = [
+  { least: 'left', most: 'right' },
+  { least: 'up', most: 'down' },
+] as const;
 const percent = (x: number): string => `${Math.round(x * 100)} %`;
 
 /** What is still to be done, or wrong. */
@@ -22,7 +26,7 @@ export function padFindingWords(f: PadFinding, pad: Pick<Pad, 'standard'>): stri
     case 'not pressed':
       return `Press once: ${list(f.buttons.map((b) => buttonWords(b, pad.standard)))}.`;
     case 'stick does not reach':
-      return `The ${axisWords(f.axis)} goes to ${percent(f.at)} only: push it to ${f.end === 'least' ? 'the left or up' : 'the right or down'}.`;
+      return `Push the ${f.axis < 2 ? 'left' : 'right'} stick all the way ${END_WORDS[f.axis % 2]?.[f.end] ?? ''}: it went ${percent(Math.abs(f.at))}.`;
     case 'trigger does not reach':
       return `The ${buttonWords(f.button, pad.standard)} goes to ${percent(f.at)} only: pull it through.`;
     case 'rests off the middle':

@@ -101,7 +101,6 @@ function AddressPage({ context }: { context: BoxContext }) {
           <Quiet onClick={() => setOpen('write')}>Save for the router</Quiet>
           <Quiet onClick={() => setOpen('cut')}>Cut the power</Quiet>
           <Quiet onClick={() => setOpen('label')}>Label</Quiet>
-          <Quiet onClick={() => setOpen('read')}>Read</Quiet>
         </>
       }
       margin={<ToWriteDown host={host} network={network} />}
@@ -173,7 +172,8 @@ function AddressPage({ context }: { context: BoxContext }) {
               <Text>
                 <Word onClick={next}>Next free address</Word> ·{' '}
                 <Word onClick={() => setOpen('host')}>All of it by hand</Word> ·{' '}
-                <Word onClick={place}>Another card of this box</Word>
+                <Word onClick={place}>Another card of this box</Word> ·{' '}
+                <Word onClick={() => setOpen('read')}>Read what is there</Word>
               </Text>
               {host.address !== null && (
                 <Before bench={bench} box={box} host={host} network={network} address={host.address} />

@@ -26,6 +26,16 @@ function LabelDrawing({
   of: React.Ref<SVGSVGElement>;
 }) {
   const content = labelOfBox(bench, box);
+  const parts = labelParts(content, size);
+  // The page's own rules outweigh attributes of a drawing; by itself, on paper, it has these alone.
+  const here = Object.fromEntries(
+    parts
+      .filter((p) => p.kind === 'text')
+      .map((p, i) => [
+        `& text:nth-of-type(${i + 1})`,
+        { fontSize: `${p.size}px`, fontWeight: p.bold ? '700' : '400' },
+      ]),
+  );
   return (
     <chakra.svg
       ref={of}
@@ -38,10 +48,11 @@ function LabelDrawing({
         maxWidth: `${size.width * 6}px`,
         display: 'block',
         border: '1px solid {colors.rule}',
+        ...here,
       }}
     >
       <rect width={size.width} height={size.height} fill="#fff" />
-      {labelParts(content, size).map((p) =>
+      {parts.map((p) =>
         p.kind === 'text' ? (
           <text
             key={`${p.y} ${p.text}`}

@@ -119,12 +119,14 @@ function Trial({
           ))}
         </Box>
       </HStack>
-      {made.axes.map((a, i) => (
-        <Sub key={axisWords(i)}>
-          {axisWords(i)}: <Data>{a.least.toFixed(2)}</Data> to <Data>{a.most.toFixed(2)}</Data>
-          {rested ? `, rests at ${a.rest.toFixed(3)}, strays by ${a.drift.toFixed(3)}` : ''}
-        </Sub>
-      ))}
+      <Box>
+        {made.axes.map((a, i) => (
+          <Sub key={axisWords(i)}>
+            {axisWords(i)}: <Data>{a.least.toFixed(2)}</Data> to <Data>{a.most.toFixed(2)}</Data>
+            {rested ? `, rests at ${a.rest.toFixed(3)}, strays by ${a.drift.toFixed(3)}` : ''}
+          </Sub>
+        ))}
+      </Box>
       {asking !== undefined ? (
         <Said>
           Press the <b>{asking}</b>, or <Word onClick={onAsk}>it has none</Word>
@@ -134,11 +136,16 @@ function Trial({
           All of it works. Programs want a dead zone of {Math.round(deadZone(made) * 100)} %.
         </Said>
       ) : (
-        findings.map((f) => (
-          <Text key={JSON.stringify(f)} css={{ fontSize: '13px' }}>
-            {padFindingWords(f, made)}
-          </Text>
-        ))
+        <Box role="status">
+          {findings.map((f) => (
+            <Text
+              key={JSON.stringify([f.code, 'axis' in f ? f.axis : 0, 'end' in f ? f.end : ''])}
+              css={{ fontSize: '13px' }}
+            >
+              {padFindingWords(f, made)}
+            </Text>
+          ))}
+        </Box>
       )}
       <Acts>
         <Primary onClick={() => void act(keepPad(box, padOf(trial, layout, stamp().now)))}>
