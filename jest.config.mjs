@@ -10,7 +10,7 @@ const transform = {
 const moduleNameMapper = { '^@zb/(core|server)/(.*)$': '<rootDir>/packages/$1/src/$2' };
 // These packages come as ES modules only.
 const transformIgnorePatterns = [
-  '/node_modules/(?!(zstddec|pkijs|asn1js|pvtsutils|pvutils|bytestreamjs|@noble|@peculiar|react-hotkeys-hook)/)',
+  '/node_modules/(?!(zstddec|pkijs|asn1js|pvtsutils|pvutils|bytestreamjs|qr|@noble|@peculiar|react-hotkeys-hook)/)',
 ];
 const base = { transform, transformIgnorePatterns, moduleNameMapper, rootDir: import.meta.dirname };
 

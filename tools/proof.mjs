@@ -53,6 +53,12 @@ const PROOFS = {
     command: jest('oracle', 'rehearse.oracle'),
     env: { ZB_REHEARSE: 'all', ZB_FUZZ: 'all' },
   },
+  network: {
+    about:
+      '4 000 addresses against Python, 40 clients on a real server, every order of returns, what seven tools take and print',
+    command: jest('oracle', '(addresses|dhcp|networkFiles).oracle'),
+    env: { ZB_NETWORK: 'all' },
+  },
   space: {
     about: 'the room of every file system from 1 to 18 000 GiB, foretold and made',
     command: jest('oracle', 'space.oracle'),

@@ -19,6 +19,7 @@ export const ADDRESSES = [
   '/images',
   '/',
   '/practice',
+  '/network',
   '/logbook',
   '/bench',
   '/box/new',

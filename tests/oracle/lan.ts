@@ -84,7 +84,10 @@ export function lan(): Lan {
       return { status: done.status, out: done.stdout };
     },
     serve(name, command, args) {
-      const server = spawn('ip', inside(name, command, args), { env: { ...process.env }, stdio: ['ignore', 'ignore', 'inherit'] });
+      const server = spawn('ip', inside(name, command, args), {
+        env: { ...process.env },
+        stdio: ['ignore', 'ignore', 'inherit'],
+      });
       servers.add(server);
       return server;
     },

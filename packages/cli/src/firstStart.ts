@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { bundleOf, firstStartOf } from '@zb/core/firststart/forBox';
 import { evenDraw, passphrase, passphraseBits } from '@zb/core/firststart/passphrase';
-import { strengthOf, wordList } from '@zb/core/firststart/strength';
 import { blackUpTo } from '@zb/core/firststart/waiting';
 import { findProfile } from '@zb/core/model/bench';
 import { firstFaultWords, firstHeadline, firstLineTitle, firstWhyWords } from '@zb/core/words/firstStart';
@@ -38,10 +37,12 @@ export function firstStartOutput(text: string, id: string): object {
 const MOST_WORDS = 20;
 
 /** What `zb passphrase` prints: words drawn from the list by the machine’s own source of chance, and what that is worth. Throws InputError. */
-export function passphraseOutput(words: string): object {
+export async function passphraseOutput(words: string): Promise<object> {
   const n = Number(words);
   if (!Number.isInteger(n) || n < 1 || n > MOST_WORDS)
     throw new InputError(`--words is a whole number from 1 to ${MOST_WORDS}`);
+  // The list and the estimator are large, and no other command wants them.
+  const { wordList } = await import('@zb/core/firststart/strength');
   return {
     passphrase: passphrase(wordList, n, evenDraw(randomBytes)),
     words: n,
@@ -51,7 +52,8 @@ export function passphraseOutput(words: string): object {
 }
 
 /** What `zb strength` prints of the password on standard input, which it keeps nowhere. */
-export function strengthOutput(text: string): object {
+export async function strengthOutput(text: string): Promise<object> {
+  const { strengthOf } = await import('@zb/core/firststart/strength');
   const strength = strengthOf(text.replace(/\r?\n$/, ''));
   return { ...strength, says: strengthWords(strength) };
 }

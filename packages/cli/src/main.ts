@@ -144,11 +144,11 @@ zb.command('firststart')
 zb.command('passphrase')
   .description('draw a passphrase from a list of 7,776 words')
   .option('--words <number>', 'how many', '6')
-  .action(({ words }: { words: string }) => print(passphraseOutput(words)));
+  .action(async ({ words }: { words: string }) => print(await passphraseOutput(words)));
 
 zb.command('strength')
   .description('how hard the password on standard input is to guess; it is kept nowhere')
-  .action(async () => print(strengthOutput(await readText('-'))));
+  .action(async () => print(await strengthOutput(await readText('-'))));
 
 const network = zb.command('network').description('addresses: read, checked, planned, cut and written');
 const NETWORK = ['--network <id>', 'which network, where several are in it'] as const;

@@ -154,12 +154,14 @@ export function padFindings(pad: Pad, rested: boolean): PadFinding[] {
   ];
 }
 
+/** Means of readings carry the dust of their arithmetic, which is no drift. */
+const DUST = 1e-6;
+
 /** The dead zone that hides where its sticks rest and stray, in steps of one hundredth; at least one of them. */
-export const deadZone = (pad: Pad): number =>
-  Math.max(
-    0.01,
-    Math.ceil(pad.axes.reduce((most, a) => Math.max(most, Math.abs(a.rest) + a.drift), 0) * 100) / 100,
-  );
+export function deadZone(pad: Pad): number {
+  const most = pad.axes.reduce((m, a) => Math.max(m, Math.abs(a.rest) + a.drift), 0);
+  return Math.max(0.01, Math.ceil(most * 100 - DUST) / 100);
+}
 
 /** Where two pads differ: a program that learnt one does the wrong thing with the other. */
 export type PadDifference =
