@@ -8,6 +8,9 @@ import { Depot } from './depot';
 import { tellProgress } from './progress';
 import { guardRequests, sendHeaders } from './security';
 import { WriterRefusal } from './writer/refusal';
+import { lanEventSchema, lanTexts } from '@zb/core/model/standInLan';
+import { StandInLan } from './lan';
+import { askOnce, mayBeAsked } from './watch';
 import { stickFaultSchema, plugSchema, writeRequestSchema } from '@zb/core/model/standIns';
 import { Uploads } from './writer/uploads';
 import { Writer } from './writer/writer';
@@ -18,6 +21,8 @@ export interface ServerOptions {
   webDir?: string;
   demo: boolean;
   pace: number;
+  /** One address of one's own network may be asked whether it answers, when a person asks for it. */
+  lan?: boolean;
   /** Seconds without a byte after which an upload is given up. */
   idleSeconds?: number;
   /** What the depot offers, where it is not the usual. */
@@ -43,6 +48,7 @@ export function createApp(options: ServerOptions): App {
   const idleMs = 1000 * (options.idleSeconds ?? IDLE_SECONDS);
   const uploads = new Uploads(writer, join(options.dataDir, 'uploads'), idleMs);
   const recovered = writer.recover();
+  const lan = new StandInLan(options.dataDir);
   const app = new Hono();
   app.use(sendHeaders);
   app.use(guardRequests);
@@ -57,7 +63,9 @@ export function createApp(options: ServerOptions): App {
     c.json({
       ok: true,
       demo: options.demo,
+      lan: options.lan === true,
       troubles: [
+        ...(lan.trouble === null ? [] : [`The stand-in network cannot be kept: ${lan.trouble}.`]),
         ...(writer.book.trouble === null
           ? []
           : [`The record of writes cannot be kept: ${writer.book.trouble}.`]),
@@ -132,6 +140,32 @@ export function createApp(options: ServerOptions): App {
     if (!job) return c.json({ error: 'No such write.' }, 404);
     // Who asks for the head alone does not listen.
     return c.req.method === 'HEAD' ? c.body(null, 200) : tellProgress(c, job, writer.book);
+  });
+  app.get('/api/lan', (c) => c.json(lan.state));
+  app.post('/api/lan/events', async (c) =>
+    lan.happen(await parsed(c, lanEventSchema))
+      ? c.json(lan.state)
+      : c.json({ error: 'The stand-in network has no such host.' }, 404),
+  );
+  app.get('/api/lan/look', (c) => {
+    const what = lanTexts.find((t) => t === (c.req.query('as') ?? 'look'));
+    return what === undefined ? c.json({ error: BAD }, 400) : c.text(lan.text(what));
+  });
+  app.get('/api/lan/answers', (c) => {
+    const answers = lan.answers(c.req.query('address') ?? '');
+    return c.json({ answers, millis: answers ? 1 : null });
+  });
+  app.get('/api/watch', async (c) => {
+    if (options.lan !== true)
+      return c.json(
+        { error: 'Nobody is asked: start the server with ZB_LAN=1 to let it ask one address.' },
+        403,
+      );
+    const address = c.req.query('address') ?? '';
+    const port = Number(c.req.query('port'));
+    if (!Number.isInteger(port) || port < 1 || port > 65_535 || !mayBeAsked(address))
+      return c.json({ error: 'Only an address of your own network is asked, at one port.' }, 400);
+    return c.json(await askOnce(address, port));
   });
   app.all('/api/*', (c) => c.json({ error: 'No such address.' }, 404));
 

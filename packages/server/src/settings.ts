@@ -19,6 +19,7 @@ const envSchema = z.object({
   ZB_DATA: z.string().min(1).default('.zb-data'),
   ZB_WEB: z.string().default('packages/web/dist'),
   ZB_DEMO: z.string().optional(),
+  ZB_LAN: z.string().optional(),
   ZB_WRITER_PACE: number('1').pipe(z.number().nonnegative()),
   ZB_IDLE_SECONDS: number('30').pipe(z.number().positive()),
 });
@@ -38,7 +39,7 @@ export function settingsFrom(env: Record<string, string | undefined>): ServerOpt
       `${name} is “${env[name] ?? ''}”, but must be ${WANTED[name] ?? 'something else'}.`,
     );
   }
-  const { PORT, ZB_DATA, ZB_WEB, ZB_DEMO, ZB_WRITER_PACE, ZB_IDLE_SECONDS } = parsed.data;
+  const { PORT, ZB_DATA, ZB_WEB, ZB_DEMO, ZB_LAN, ZB_WRITER_PACE, ZB_IDLE_SECONDS } = parsed.data;
   const dataDir = resolve(ZB_DATA);
   const webDir = resolve(ZB_WEB);
   needFolder(dataDir);
@@ -47,6 +48,7 @@ export function settingsFrom(env: Record<string, string | undefined>): ServerOpt
     dataDir,
     ...(existsSync(webDir) && ZB_WEB !== 'none' ? { webDir } : {}),
     demo: ZB_DEMO === '1',
+    lan: ZB_LAN === '1',
     pace: ZB_WRITER_PACE,
     idleSeconds: ZB_IDLE_SECONDS,
   };

@@ -9,6 +9,8 @@ import { containerKinds } from './inspection';
 export const healthSchema = z.object({
   ok: z.literal(true),
   demo: z.boolean(),
+  /** Whether the server may ask one address of the real network. */
+  lan: z.boolean().default(false),
   troubles: z.array(z.string()),
 });
 export type Health = z.infer<typeof healthSchema>;

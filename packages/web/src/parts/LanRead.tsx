@@ -18,6 +18,7 @@ import { PickFile } from '../ui/PickFile';
 import { Said } from '../ui/Said';
 import { Acts, Data, Sub } from '../ui/Words';
 import { checked } from './checked';
+import { LanStandIn } from './LanStandIn';
 import { readTextFile } from './textFile';
 import { useDraftForm } from './useDraftForm';
 
@@ -109,6 +110,12 @@ export function LanRead({
             </Acts>
           </Stack>
         </form>
+        <LanStandIn
+          onText={(text) => {
+            form.setValue('text', text, { shouldDirty: true });
+            take(text);
+          }}
+        />
         {reading && preview && (
           <>
             <Said

@@ -23,6 +23,7 @@ import { To } from '../../ui/To';
 import { Data, Sub } from '../../ui/Words';
 import { useCut } from '../../workers/cutting';
 import { Before } from './Before';
+import { IsItBack } from './IsItBack';
 import { Label } from './Label';
 import { Reached } from './Reached';
 import { ToWriteDown } from './ToWriteDown';
@@ -179,6 +180,7 @@ function AddressPage({ context }: { context: BoxContext }) {
                 <Before bench={bench} box={box} host={host} network={network} address={host.address} />
               )}
               <Reached box={box} profile={profile} host={host} network={network} />
+              <IsItBack key={host.id} box={box} host={host} profile={profile} />
             </>
           ) : (
             <Nothing

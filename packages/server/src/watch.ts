@@ -1,0 +1,30 @@
+import { connect } from 'node:net';
+import { parseIp } from '@zb/core/units/ip';
+import { rangeOf } from '@zb/core/network/ranges';
+import type { Answer } from '@zb/core/model/standInLan';
+
+/** No answer within this counts as none. */
+const WAIT_MS = 1500;
+
+/** Addresses that may be asked: one's own networks and this machine, never anybody else's. */
+export function mayBeAsked(address: string): boolean {
+  const ip = parseIp(address);
+  const kind = ip && rangeOf(ip)?.kind;
+  return kind === 'private' || kind === 'unique local' || kind === 'link-local' || kind === 'loopback';
+}
+
+/** Asks one address and port once whether somebody is there: a connection is opened and shut, nothing is sent. */
+export function askOnce(address: string, port: number): Promise<Answer> {
+  const began = Date.now();
+  return new Promise((resolve) => {
+    const socket = connect({ host: address, port });
+    const end = (answers: boolean): void => {
+      socket.destroy();
+      resolve({ answers, millis: answers ? Date.now() - began : null });
+    };
+    socket.setTimeout(WAIT_MS, () => end(false));
+    socket.on('connect', () => end(true));
+    // A refusal comes from somebody who is there, and has no page yet.
+    socket.on('error', () => end(false));
+  });
+}
