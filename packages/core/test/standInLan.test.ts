@@ -4,7 +4,7 @@ import { blankNetwork } from '@zb/core/model/network';
 import { lanStateSchema, lanTexts, type LanEvent } from '@zb/core/model/standInLan';
 import { checkPlan } from '@zb/core/network/check';
 import { readNetworkText } from '@zb/core/network/read/read';
-import { beginLan, lanAfter, lanAnswers, lanText } from '@zb/core/network/standIn';
+import { beginLan, lanAfter, lanAnswers, lanText } from '@zb/core/demo/standInLan';
 import { takeReading } from '@zb/core/network/take';
 import { runs } from './runs';
 

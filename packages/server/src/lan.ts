@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { lanStateSchema, type LanEvent, type LanState, type LanText } from '@zb/core/model/standInLan';
-import { beginLan, lanAfter, lanAnswers, lanText } from '@zb/core/network/standIn';
+import { beginLan, lanAfter, lanAnswers, lanText } from '@zb/core/demo/standInLan';
 import { StateFile } from './files/stateFile';
 
 const SEED = 7;

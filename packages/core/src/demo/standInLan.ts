@@ -1,7 +1,8 @@
 import type { LanEvent, LanHost, LanState, LanText } from '../model/standInLan';
 import { formatIp, parseIp } from '../units/ip';
 import { randomFrom } from '../units/random';
-import { allot } from './allot';
+import { allot } from '../network/allot';
+import { demoCard } from './make';
 
 /** The routers: the one that belongs there, and the one that somebody plugs in by mistake. */
 const ROUTERS = {
@@ -14,10 +15,10 @@ const BACK = { least: 6, most: 20 };
 /** Where the one who looks stands. */
 const LOOKS = 'clerk';
 
-const host = (id: string, name: string, last: number, more: Partial<LanHost> = {}): LanHost => ({
+const host = (id: string, name: string, card: string, more: Partial<LanHost> = {}): LanHost => ({
   id,
   name,
-  hardware: `02:5a:00:0a:00:${last.toString(16).padStart(2, '0')}`,
+  hardware: demoCard(card, 0),
   manner: 'pool',
   set: null,
   bits: 24,
@@ -29,14 +30,15 @@ const host = (id: string, name: string, last: number, more: Partial<LanHost> = {
   ...more,
 });
 
+/** The same cards as on the demo bench: a look at the one finds the hosts of the other. */
 const HOSTS: readonly LanHost[] = [
-  host('clerk', 'Clerk', 3, { manner: 'reservation', set: '10.44.8.30' }),
-  host('archive', 'Archive', 4, { manner: 'reservation', set: '10.44.8.20' }),
+  host('clerk', 'Clerk', 'clerk', { manner: 'reservation', set: '10.44.8.30' }),
+  host('archive', 'Archive', 'old-oak', { manner: 'reservation', set: '10.44.8.20' }),
   // Set by hand, and nobody wrote it down.
-  host('printer', 'Printer', 5, { manner: 'fixed', set: '10.44.8.90' }),
-  host('clock', 'Hall clock', 6, { manner: 'fixed', set: '10.44.8.91', bits: 16 }),
-  host('till', 'Till', 7, { asksAgain: true }),
-  host('desk', 'Booking desk laptop', 8),
+  host('printer', 'Printer', 'printer', { manner: 'fixed', set: '10.44.8.90' }),
+  host('clock', 'Hall clock', 'hall-clock', { manner: 'fixed', set: '10.44.8.91', bits: 16 }),
+  host('till', 'Till', 'till', { asksAgain: true }),
+  host('desk', 'Booking desk laptop', 'desk'),
 ];
 
 const number = (address: string): number => Number(parseIp(address)?.value ?? 0n);
@@ -179,8 +181,8 @@ function route(state: LanState): unknown[] {
 }
 
 const routersThere = (state: LanState): { address: string; hardware: string }[] => [
-  { address: ROUTERS.first.gateway, hardware: '02:5a:00:0a:00:01' },
-  ...(state.second ? [{ address: ROUTERS.second.gateway, hardware: '02:5a:00:0b:00:01' }] : []),
+  { address: ROUTERS.first.gateway, hardware: demoCard('hall-router', 0) },
+  ...(state.second ? [{ address: ROUTERS.second.gateway, hardware: demoCard('second-router', 0) }] : []),
 ];
 
 const neighbours = (state: LanState, now: number): { address: string; hardware: string }[] => [
