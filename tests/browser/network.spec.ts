@@ -221,3 +221,49 @@ test('the bench for gamepads, with a pad that stands in', async ({ page, open })
   );
   await axe(page);
 });
+
+test('the test sheet is one file that opens anywhere: what it measures, and left and right', async ({
+  page,
+  open,
+  scratch,
+  context,
+}) => {
+  await open('/box/games-corner/first-start');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'A test sheet to open on the box' }).click();
+  const path = join(scratch, 'sheet.html');
+  await (await saved).saveAs(path);
+  const sheet = await context.newPage();
+  const asked: string[] = [];
+  sheet.on('request', (r) => asked.push(r.url()));
+  const faults: string[] = [];
+  sheet.on('pageerror', (e) => faults.push(e.message));
+  await sheet.goto(`file://${path}`);
+  await expect(sheet.locator('#here')).toContainText('times a second');
+  await sheet.getByRole('button', { name: 'Left' }).click();
+  await expect(sheet.locator('body')).toHaveAttribute('data-sound', '-1');
+  await sheet.keyboard.press('r');
+  await expect(sheet.locator('body')).toHaveAttribute('data-sound', '1');
+  expect(asked).toEqual([`file://${path}`]);
+  expect(faults).toEqual([]);
+});
+
+test('the stand-in network is looked at and taken, and a watch sees a host answer', async ({
+  page,
+  open,
+}) => {
+  await open('/network');
+  await page.getByRole('button', { name: 'Read what is there' }).click();
+  const read = page.getByRole('dialog', { name: 'What is there already' });
+  await read.getByRole('button', { name: /Or from the stand-in network/ }).click();
+  await read.getByRole('button', { name: 'Look at it' }).click();
+  await expect(read).toContainText('look report: 7 addresses, gateway 10.44.8.1');
+  await expect(read).toContainText('1 host new to you, 6 known');
+  await axe(page);
+  await read.getByRole('button', { name: 'Take it' }).click();
+  await open('/box/archive/network');
+  await page.getByRole('button', { name: 'Ask 10.44.8.20 until it answers' }).click();
+  await expect(page.getByRole('region', { name: 'Is it back?' })).toContainText('It answers, after');
+  await open('/logbook');
+  await expect(page.locator('#sheet')).toContainText('Archive answers at 10.44.8.20');
+});

@@ -45,7 +45,8 @@ function make(seed: number): Made {
   base.set([0xee, 0x91, 0xa3, 0x54, 0x4c, 0x99, 0x26, 0x0f, 0x50, 0x54, 0, 0, 0], 25);
   base.fill(1, 38, 54);
   const [hBlank, vBlank] = [160, 40];
-  const clock = Math.min(65535, Math.round(((width + hBlank) * (height + vBlank) * 60) / 10000));
+  const rate = 24 + pick(121);
+  const clock = Math.min(65535, Math.round(((width + hBlank) * (height + vBlank) * rate) / 10000));
   const split = (a: number, b: number): number => ((a >> 8) << 4) | (b >> 8);
   base.set(
     [
@@ -73,7 +74,7 @@ function make(seed: number): Made {
   const name = `Panel ${seed}`;
   const text = [...`${name}\n`.padEnd(13, ' ')].map((c) => c.charCodeAt(0));
   base.set([0, 0, 0, 0xfc, 0, ...text], 72);
-  base.set([0, 0, 0, 0xfd, 0, 40, 75, 30, 140, 60, 0, 10, 32, 32, 32, 32, 32, 32], 90);
+  base.set([0, 0, 0, 0xfd, 0, 24 + pick(30), 60 + pick(190), 30, 140, 60, 0, 10, 32, 32, 32, 32, 32, 32], 90);
   base.set([0, 0, 0, 0x10, 0], 108);
   const kind = pick(4);
   base[126] = kind === 0 ? 0 : 1;
@@ -108,6 +109,10 @@ it('agrees with edid-decode on 240 generated displays', () => {
       native: { width: Number(dtd?.[1]), height: Number(dtd?.[2]) },
     });
     expect(ours.sizeMm).toEqual({ width: Number(dtd?.[3]), height: Number(dtd?.[4]) });
+    const drawn = /DTD 1:\s+\d+x\d+\s+(?:\S+\s+)*?([\d.]+) Hz/.exec(theirs)?.[1];
+    expect(Math.abs((ours.refreshHz ?? 0) - Number(drawn))).toBeLessThan(0.001);
+    const range = /Monitor ranges[^:]*: (\d+)-(\d+) Hz V/.exec(theirs);
+    expect(ours.rates).toEqual({ least: Number(range?.[1]), most: Number(range?.[2]) });
     expect(ours.name).toBe(/Display Product Name: '(.*)'/.exec(theirs)?.[1]);
     expect(ours.audio).toBe(/Basic audio support|Audio Data Block/.test(theirs));
     expect({ seed, native: ours.native, audio: ours.audio }).toEqual({

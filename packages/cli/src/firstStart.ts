@@ -2,7 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { bundleOf, firstStartOf } from '@zb/core/firststart/forBox';
 import { evenDraw, passphrase, passphraseBits } from '@zb/core/firststart/passphrase';
 import { blackUpTo } from '@zb/core/firststart/waiting';
-import { findProfile } from '@zb/core/model/bench';
+import { sheetOf } from '@zb/core/firststart/screen';
+import { testSheet } from '@zb/core/firststart/sheet';
+import { findMachine, findProfile } from '@zb/core/model/bench';
 import { firstFaultWords, firstHeadline, firstLineTitle, firstWhyWords } from '@zb/core/words/firstStart';
 import { strengthWords } from '@zb/core/words/password';
 import { boxOf, readBench } from './benchOutput';
@@ -31,6 +33,13 @@ export function firstStartOutput(text: string, id: string): object {
     rounds: found.record.rounds,
     bundle: bundleOf(bench, box).lines,
   };
+}
+
+/** What `zb sheet` prints: the page by itself. Throws InputError. */
+export function sheetOutput(text: string, id: string): string {
+  const bench = readBench(text);
+  const box = boxOf(bench, id);
+  return testSheet(sheetOf(box, findMachine(bench, box.machineId)));
 }
 
 /** The most words that anybody types. */

@@ -14,7 +14,7 @@ import { assignBench } from './assign';
 import { checkOutput } from './check';
 import { eraseOutput, linesOutput, severalOutput } from './benchOutput';
 import { openingOutput, startsOutput } from './inside';
-import { firstStartOutput, passphraseOutput, strengthOutput } from './firstStart';
+import { firstStartOutput, passphraseOutput, sheetOutput, strengthOutput } from './firstStart';
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
@@ -140,6 +140,14 @@ zb.command('firststart')
   .action(async ({ bench, box }: { bench: string; box: string }) =>
     print(firstStartOutput(await readText(bench), box)),
   );
+
+zb.command('sheet')
+  .description('a test sheet for screen and sound, one HTML file to be opened on the box')
+  .requiredOption('--bench <file>', 'a bench file')
+  .requiredOption('--box <id>', 'the box')
+  .action(async ({ bench, box }: { bench: string; box: string }) => {
+    process.stdout.write(sheetOutput(await readText(bench), box));
+  });
 
 zb.command('passphrase')
   .description('draw a passphrase from a list of 7,776 words')

@@ -2,6 +2,10 @@
 export interface Edid {
   name: string | null;
   native: { width: number; height: number } | null;
+  /** How often its own mode is drawn, hertz. */
+  refreshHz: number | null;
+  /** Rates it takes between, hertz: what a variable rate moves in. */
+  rates: { least: number; most: number } | null;
   sizeMm: { width: number; height: number } | null;
   /** The longer side is upright: such a panel shows its first screens sideways. */
   portrait: boolean;
@@ -30,6 +34,7 @@ interface Timing {
   width: number;
   height: number;
   mm: { width: number; height: number };
+  refreshHz: number | null;
 }
 
 /** An 18-byte detailed timing descriptor (E-EDID 1.4 §3.10.2); undefined where the bytes describe something else. */
@@ -37,11 +42,28 @@ function timing(d: Uint8Array): Timing | undefined {
   const at = (i: number): number => d[i] ?? 0;
   if (at(0) === 0 && at(1) === 0) return undefined;
   const interlaced = (at(17) & 0x80) !== 0;
+  // Clock in steps of 10 kHz over the dots of a whole picture, what is blank included. Of two fields each is drawn by itself.
+  const clock = (at(0) | (at(1) << 8)) * 10_000;
+  const across = (at(2) | ((at(4) & 0xf0) << 4)) + (at(3) | ((at(4) & 0x0f) << 8));
+  const down = (at(5) | ((at(7) & 0xf0) << 4)) + (at(6) | ((at(7) & 0x0f) << 8));
+  // Of an interlaced mode a field has half a line more than it says (E-EDID 1.4 §3.10.2).
+  const lines = interlaced ? down + 0.5 : down;
   return {
     width: at(2) | ((at(4) & 0xf0) << 4),
     height: (at(5) | ((at(7) & 0xf0) << 4)) * (interlaced ? 2 : 1),
+    refreshHz: clock > 0 && across > 0 && lines > 0 ? clock / (across * lines) : null,
     mm: { width: at(12) | ((at(14) & 0xf0) << 4), height: at(13) | ((at(14) & 0x0f) << 8) },
   };
+}
+
+/** Display range limits (E-EDID 1.4 §3.10.3.3): bits 0 and 1 of byte 4 add 255 to the rates. */
+function ratesOf(descriptors: readonly Uint8Array[]): Edid['rates'] {
+  const d = descriptors.find((x) => x[0] === 0 && x[1] === 0 && x[3] === 0xfd);
+  if (!d) return null;
+  const [flags = 0, low = 0, high = 0] = d.subarray(4, 7);
+  const most = high + ((flags & 2) !== 0 ? 255 : 0);
+  const least = low + ((flags & 3) === 3 ? 255 : 0);
+  return least > 0 && most >= least ? { least, most } : null;
 }
 
 /** CTA-861 §7.3: bit 6 of byte 3 is basic audio; data blocks run from byte 4 up to the timings, tag 1 is audio. */
@@ -84,6 +106,8 @@ export function readEdid(bytes: Uint8Array): Edid {
   return {
     name: name || null,
     native: preferred ? { width: preferred.width, height: preferred.height } : null,
+    refreshHz: preferred?.refreshHz ?? null,
+    rates: ratesOf(descriptors),
     sizeMm,
     portrait: preferred ? preferred.height > preferred.width : false,
     audio: extensions.some((b) => sound(b) && takesSound(b)),

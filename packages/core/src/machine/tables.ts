@@ -27,6 +27,8 @@ function displayLine(connector: string, hex: string): DetailLine {
     const words = [
       e.name,
       e.native && `${e.native.width} × ${e.native.height}`,
+      e.refreshHz !== null && `${e.refreshHz.toFixed(2)} Hz`,
+      e.rates && `takes ${e.rates.least} to ${e.rates.most} Hz`,
       e.sizeMm && `${e.sizeMm.width} × ${e.sizeMm.height} mm`,
       e.portrait ? 'upright: rotate it' : null,
       e.audio ? 'takes sound' : 'no sound',

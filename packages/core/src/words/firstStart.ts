@@ -1,5 +1,6 @@
 import type { KeyVerdict } from '../firststart/keys';
 import type { FirstFault, FirstLine, FirstWhy } from '../firststart/line';
+import type { Screen } from '../firststart/screen';
 import type { FirstStart, NoFirst } from '../firststart/forBox';
 import { formatSpan, type Span } from '../units/duration';
 import { list, plural } from './text';
@@ -147,4 +148,17 @@ export function keyVerdictWords(verdict: KeyVerdict): string {
     case 'not known':
       return `These came out: ${verdict.keys.join(' ')}. Hold them against what is printed on the keys.`;
   }
+}
+
+/** What a display says of itself. */
+export function screenWords({ edid }: Screen): string {
+  if (!edid) return 'what it says of itself cannot be read';
+  const { native, refreshHz, rates, portrait, audio } = edid;
+  return [
+    native ? `${native.width} × ${native.height}` : 'no mode of its own',
+    ...(refreshHz === null ? [] : [`${refreshHz.toFixed(2)} Hz`]),
+    ...(rates ? [`takes ${rates.least} to ${rates.most} Hz`] : []),
+    ...(portrait ? ['upright: turn the picture'] : []),
+    audio ? 'takes sound: choose it by name' : 'takes no sound: choose another output',
+  ].join(', ');
 }

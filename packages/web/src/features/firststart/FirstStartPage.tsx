@@ -15,11 +15,12 @@ import { Bundle } from './Bundle';
 import { FirstLines } from './FirstLines';
 import { Pads } from './Pads';
 import { Password } from './Password';
+import { ScreenAndSound } from './ScreenAndSound';
 import { Waiting } from './Waiting';
 
 /** Stop 8: what the first start asks, made from system, machine and decisions, with its waiting foretold and measured. */
 function FirstStartPage({ context }: { context: BoxContext }) {
-  const { bench, box, profile } = context;
+  const { bench, box, machine, profile } = context;
   const found = firstStartOf(bench, box);
   const [pads, setPads] = useState(false);
   if ('code' in found || !profile)
@@ -66,6 +67,7 @@ function FirstStartPage({ context }: { context: BoxContext }) {
           <Waiting box={box} profile={profile} record={found.record} lines={found.lines} />
           {profile.login !== 'no login' && <Password box={box} profile={profile} record={found.record} />}
           {profile.drivers.length > 0 && <Bundle bench={bench} box={box} profile={profile} />}
+          {machine && <ScreenAndSound box={box} machine={machine} />}
           {found.lines.some((l) => l.code === 'gamepads mapped') && (
             <Box as="section" aria-label="Gamepads">
               <Head>Gamepads</Head>
