@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { createHash } from 'node:crypto';
 import { demoHosts, demoNetworks } from '@zb/core/demo/network';
 import { blankNetwork, hostSchema, type Host, type Network } from '@zb/core/model/network';
+import { hostKeyFingerprint } from '@zb/core/network/hostKey';
 import { LOOK_SCRIPT } from '@zb/core/network/look';
 import { readNetworkText } from '@zb/core/network/read/read';
 import { dnsmasqConfig, hostsFile, iscConfig, keaConfig, networkCsv } from '@zb/core/network/write/servers';
@@ -395,6 +396,11 @@ test('addresses, routes and neighbours as tools print them, and our own look', a
       },
       { what: 'host key', host: '10.78.6.90', type, key: base64 },
     ]);
+    // Told as the shell itself tells it (ssh-keygen -l).
+    expect(run('ssh-keygen', ['-lf', room.path('hostkey.pub')])).toContain(
+      await hostKeyFingerprint(base64 ?? ''),
+    );
+    expect(await hostKeyFingerprint('no key!')).toBeUndefined();
     // Asked of nobody, it shows nothing.
     expect(readNetworkText(wire.in('clerk', command, [...args, script])).shown).toEqual([]);
   }

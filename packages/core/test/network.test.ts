@@ -4,7 +4,9 @@
  */
 import fc from 'fast-check';
 import { takeInto, shownOtherwise } from '@zb/core/acts/network';
+import { tradeLines } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { cableFor } from '@zb/core/network/cable';
 import { beforeTaking } from '@zb/core/network/before';
 import { checkPlan } from '@zb/core/network/check';
 import type { NetworkFault } from '@zb/core/network/finding';
@@ -511,4 +513,19 @@ test('what is typed of networks and hosts comes back as it was', () => {
   const [hall] = bench.networks as [Network];
   const half = networkOfDraft(hall).safeParse({ ...networkDraftOf(hall), poolTo: '' });
   expect(half.error?.issues[0]?.path).toEqual(['poolTo']);
+});
+
+test('cables by what they carry over 100 m (IEEE 802.3, from memory), and one wire at a time', () => {
+  expect([100, 1000, 2500, 10_000, 25_000].map(cableFor)).toEqual([
+    'Cat 5',
+    'Cat 5e',
+    'Cat 5e',
+    'Cat 6A',
+    undefined,
+  ]);
+  const bench = saltmarshHall();
+  const lines = (id: string) =>
+    tradeLines(bench, bench.boxes.find((b) => b.id === id) as never, 'network').map((l) => l.code);
+  expect(lines('guest-gate')).toContain('one wire at a time');
+  expect(lines('archive')).toEqual(['cable and port']);
 });

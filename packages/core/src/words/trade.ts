@@ -240,6 +240,16 @@ export function tradeWords(l: TradeLine): TradeWords {
         `${l.title} on “${l.drive}” was installed for ${MODE[l.installed]}`,
         `The machine starts by ${MODE[l.present]} now, which does not start it: switch the mode back, or install again.`,
       );
+    case 'one wire at a time':
+      return line(
+        'Move one wire at a time',
+        `${l.machine} has ${l.ports} sockets that look alike: plug one in, see which port wakes (its name and its light), write it at the socket, then the next.`,
+      );
+    case 'cable and port':
+      return line(
+        `A ${l.cable} cable, and a switch that does ${l.wants} Mb/s`,
+        `What it is for wants ${l.wants} Mb/s over up to 100 m${l.port === null ? '; what its port does is not known' : `; its port does ${l.port}`}. The slowest of port, cable and switch decides.`,
+      );
     case 'chain loader':
       return chainWords(l.machine, l.plan);
   }

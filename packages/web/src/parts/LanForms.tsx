@@ -19,9 +19,11 @@ import {
   type HostDraft,
   type NetworkDraft,
 } from '@zb/core/model/networkDraft';
+import { uniqueLocal } from '@zb/core/network/ranges';
+import { formatPrefix } from '@zb/core/units/prefix';
 import { mannerWords, poolMannerWords, schemeWords } from '@zb/core/words/lan';
 import { useAct } from '../storage/hooks';
-import { Primary, Quiet } from '../ui/Button';
+import { Primary, Quiet, Word } from '../ui/Button';
 import { Checkbox } from '../ui/Checkbox';
 import { Dialog } from '../ui/Dialog';
 import { FormGrid } from '../ui/FormGrid';
@@ -37,6 +39,10 @@ const SO = [
   { value: 'yes', words: 'yes' },
   { value: 'no', words: 'no' },
 ];
+
+/** A prefix of one’s own for IPv6, by the browser’s own chance (RFC 4193). */
+const ownPrefix = (subnet: number): string =>
+  formatPrefix(uniqueLocal([...crypto.getRandomValues(new Uint8Array(5))], subnet));
 
 /** Fields side by side, what is saved and what is taken away under them. */
 function Form({
@@ -136,7 +142,19 @@ export function NetworkForm({
         {line('Boxes from', 'boxesFrom', 'empty: past the first nine')}
         {line('Far side of the gateway', 'outside', 'what the router has outside')}
         {line('Number on the wire', 'vlan', 'VLAN; empty where it has the wire to itself')}
-        {line('Addresses of IPv6', 'prefix6', undefined, 'fd12:3456:789a:1::/64')}
+        <Box>
+          {line('Addresses of IPv6', 'prefix6', undefined, 'fd12:3456:789a:1::/64')}
+          <Word
+            onClick={() =>
+              form.setValue('prefix6', ownPrefix(network.vlan ?? 1), {
+                shouldDirty: true,
+                shouldValidate: true,
+              })
+            }
+          >
+            one of one’s own, by chance
+          </Word>
+        </Box>
         {line('Gateway of IPv6', 'gateway6')}
         <Box gridColumn="1 / -1">
           <Lines label="Notes" rows={2} error={errors.notes?.message} {...form.register('notes')} />

@@ -25,6 +25,7 @@ export function LanStandIn({ onText }: { onText: (text: string) => void }) {
   const queries = useQueryClient();
   const { data: lan } = useLan(true);
   const [what, setWhat] = useState<LanText>('look');
+  const [host, setHost] = useState('archive');
   const [problem, setProblem] = useState('');
   const fail = (error: unknown): void => setProblem(error instanceof Error ? error.message : String(error));
   const happen = (event: LanEvent): void => {
@@ -57,6 +58,23 @@ export function LanStandIn({ onText }: { onText: (text: string) => void }) {
           <Quiet onClick={() => happen({ kind: 'cut' })}>Cut its power</Quiet>
           <Quiet onClick={() => happen({ kind: 'begin anew', seed: 7 })}>As it was set up</Quiet>
         </Acts>
+        {lan && (
+          <Acts align="flex-end">
+            <Select
+              label="One of its hosts"
+              width="auto"
+              options={lan.hosts.map((h) => ({
+                value: h.id,
+                words: `${h.name}${h.plugged ? '' : ', unplugged'}`,
+              }))}
+              value={host}
+              onChange={(e) => setHost(e.target.value)}
+            />
+            <Quiet onClick={() => happen({ kind: 'restart', host })}>Restart it</Quiet>
+            <Quiet onClick={() => happen({ kind: 'unplug', host })}>Unplug it</Quiet>
+            <Quiet onClick={() => happen({ kind: 'plug in', host })}>Plug it in</Quiet>
+          </Acts>
+        )}
         <Checkbox
           checked={lan?.second === true}
           onChange={(there) => happen({ kind: 'second router', there })}

@@ -5,6 +5,7 @@ import { serves } from '../../system/serves';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { networkLines } from '../trade/network';
 import { judgedOn } from '../today';
 
 /** A certificate that ends within so many days is spoken of. Common practice, no source. */
@@ -39,6 +40,7 @@ function hazards({ bench, box, profile }: Scene): Hazard[] {
 export const network: StopModule = {
   ...plainStop('network', [3, 6]),
   hazards,
+  lines: networkLines,
   questions: ({ bench, box, machine }) =>
     machine &&
     serves(box.purpose) &&

@@ -52,6 +52,10 @@ export type TradeLine =
   | { code: 'works over a console'; system: string; machine: string }
   | { code: 'restarts by itself'; system: string }
   | { code: 'loader not seen'; system: string }
+  /** Several sockets look alike: which is which is found by moving one wire. */
+  | { code: 'one wire at a time'; machine: string; ports: number }
+  /** What the work wants, in Mb/s, the least cable that carries it, and what the port does where that is known. */
+  | { code: 'cable and port'; machine: string; wants: number; cable: string; port: number | null }
   | { code: 'chain loader'; machine: string; plan: ChainLoaderPlan };
 /** What a line of the trade is about. */
 export type TradeCode = TradeLine['code'];

@@ -5,6 +5,8 @@ import type { Host, Network } from '@zb/core/model/network';
 import { noReach } from '@zb/core/model/reach';
 import { knownHostsLines, pageOf } from '@zb/core/network/forBox';
 import { formatDay } from '@zb/core/units/date';
+import { hostKeyFingerprint } from '@zb/core/network/hostKey';
+import { useQuery } from '@tanstack/react-query';
 import { z } from 'zod';
 import { checked } from '../../parts/checked';
 import { useDraftForm } from '../../parts/useDraftForm';
@@ -33,6 +35,20 @@ const ends = (hex: string): string => {
   const pairs = (hex.match(/../g) ?? []).map((p) => p.toUpperCase());
   return `${pairs.slice(0, 3).join(':')}:…:${pairs.slice(-2).join(':')}`;
 };
+
+/** A key of its shell, as the shell shows it at the first visit. */
+function HostKey({ type, base64 }: { type: string; base64: string }) {
+  const { data } = useQuery({
+    queryKey: ['host key', base64],
+    queryFn: async () => (await hostKeyFingerprint(base64)) ?? 'cannot be read',
+    staleTime: Infinity,
+  });
+  return (
+    <Sub>
+      {type} <Data overflowWrap="anywhere">{data}</Data>
+    </Sub>
+  );
+}
 
 /** How a box is reached: its page with the one warning that is expected, and its remote shell. */
 export function Reached({
@@ -151,6 +167,9 @@ export function Reached({
         {reach.shell === null && (
           <Said kind="check">Turn it on before the monitor goes: afterwards nobody gets in.</Said>
         )}
+        {reach.hostKeys.map((k) => (
+          <HostKey key={k.type} type={k.type} base64={k.key} />
+        ))}
         {lines.length > 0 && (
           <Sub>
             for known_hosts:{' '}

@@ -1,13 +1,17 @@
-import { Box, Stack } from '@chakra-ui/react';
+import { Box, HStack, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { keepBundle } from '@zb/core/acts/firstStart';
 import { parseChecksumList, type ChecksumList } from '@zb/core/formats/checksumList';
-import { bundleFrom, type DriverFile } from '@zb/core/firststart/files';
+import { bundleFrom, driverOf, type DriverFile } from '@zb/core/firststart/files';
 import { bundleOf } from '@zb/core/firststart/forBox';
 import { storesOf, type Bench, type Box as Build, type Profile } from '@zb/core/model/bench';
 import { formatIec } from '@zb/core/units/bytes';
 import { digestsElsewhere } from '../../workers/digestElsewhere';
 import { useAct } from '../../storage/hooks';
+import { Quiet } from '../../ui/Button';
+import { Fold } from '../../ui/Fold';
+import { Input } from '../../ui/Input';
+import { SizeField } from '../../ui/SizeField';
 import { FileDrop } from '../../ui/FileDrop';
 import { HazardMark, VerdictMark } from '../../ui/Marks';
 import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
@@ -47,6 +51,11 @@ export function Bundle({ bench, box, profile }: { bench: Bench; box: Build; prof
   const act = useAct();
   const [busy, setBusy] = useState('');
   const [problem, setProblem] = useState('');
+  const [name, setName] = useState('');
+  const [size, setSize] = useState<{ bytes: number | undefined; text: string }>({
+    bytes: undefined,
+    text: '',
+  });
   const { lines, bytes, stick, fits } = bundleOf(bench, box);
   const record = box.first;
   const take = async (files: File[]): Promise<void> => {
@@ -103,6 +112,37 @@ export function Bundle({ bench, box, profile }: { bench: Bench; box: Build; prof
           first={false}
           onFiles={(files) => void take(files)}
         />
+        <Fold title="Write one down that is still to be fetched">
+          <HStack gap="3" align="flex-end" flexWrap="wrap">
+            <Input label="Its file" value={name} onChange={(e) => setName(e.target.value)} />
+            <SizeField
+              label="Its size"
+              text={size.text}
+              onSize={(read, text) =>
+                setSize({ bytes: read !== undefined && 'bytes' in read ? read.bytes : undefined, text })
+              }
+            />
+            <Quiet
+              disabled={name.trim() === '' || size.bytes === undefined}
+              onClick={() => {
+                const file = name.trim();
+                const typed = {
+                  driver: driverOf(file, profile.drivers) ?? '',
+                  file,
+                  bytes: size.bytes ?? 0,
+                  sha256: null,
+                  matches: null,
+                };
+                const before = (record?.bundle ?? []).filter((f) => f.file !== file);
+                void act(keepBundle(box, [...before, typed], record?.stickId ?? null));
+                setName('');
+                setSize({ bytes: undefined, text: '' });
+              }}
+            >
+              Write it down
+            </Quiet>
+          </HStack>
+        </Fold>
         {problem !== '' && <Said kind="stop">{problem}</Said>}
         <Select
           label="On which stick they go"
