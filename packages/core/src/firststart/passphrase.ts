@@ -1,4 +1,4 @@
-/** Draws a whole number from 0 to below `n`, each as likely as any other. */
+/** Draws a whole number from 0 to below `n`, all equally likely. */
 export type Draw = (n: number) => number;
 
 /**

@@ -59,11 +59,11 @@ export function jsonOf<T>(text: string, schema: z.ZodType<T>, form: NetworkForm)
     : json;
   const found = schema.safeParse(full);
   if (found.success) return found.data;
-  const [issue] = found.error.issues;
+  const [at, ...rest] = found.error.issues[0]?.path ?? [];
   throw new NetworkReadError({
     code: 'not as printed',
     form,
-    words: issue ? `${issue.path.join('.')}: ${issue.message}` : '',
+    words: typeof at === 'number' ? [`entry ${at + 1}`, ...rest.map(String)].join(', ') : '',
   });
 }
 
