@@ -92,6 +92,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
   let network = blankNetwork('network', 'Network');
   let hosts: Host[] = [];
   let next = 0;
+  let guessed = false;
   const strangers = new Map<string, NetworkReading['sightings'][number]>();
   // The network’s own addresses come first: without them nothing is known to lie in it.
   const ordered = [...readings].sort(
@@ -104,6 +105,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
       by: basename(path),
     });
     network = taken.network;
+    guessed ||= taken.guessed;
     const changed = new Map(taken.hosts.map((h) => [h.id, h]));
     hosts = [
       ...hosts.map((h) => changed.get(h.id) ?? h),
@@ -114,6 +116,8 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
   return {
     readings: readings.map(({ path, reading }) => ({ file: path, ...reading })),
     plan: { networks: [network], hosts },
+    /** Nothing told how far the network reaches. */
+    guessedPrefix: guessed,
     elsewhere: [...strangers.values()],
   };
 }

@@ -354,7 +354,7 @@ test('a gamepad is whole when every button was pressed, every end reached, and i
   expect(padFindings(pad, true)).toEqual([]);
   expect(pad.axes[0]?.rest).toBeCloseTo(0.02, 6);
   expect(pad.axes[1]?.drift).toBeCloseTo(0.01, 6);
-  expect(deadZone(pad)).toBeCloseTo(0.03, 6);
+  expect(deadZone(pad)).toBeCloseTo(0.02, 6);
   // Readings at rest move no end, and a hand on it no rest.
   expect(pad.axes[0]).toMatchObject({ least: -1, most: 1 });
   expect(

@@ -9,8 +9,16 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { cableFor } from '@zb/core/network/cable';
 import { beforeTaking } from '@zb/core/network/before';
 import { checkPlan } from '@zb/core/network/check';
+import { cutPower } from '@zb/core/network/cut';
 import type { NetworkFault } from '@zb/core/network/finding';
-import { addressSchools, draftHost, findingsOfBox, knownHostsLines, pageOf } from '@zb/core/network/forBox';
+import {
+  addressSchools,
+  draftHost,
+  findingsOfBox,
+  goneAfter,
+  knownHostsLines,
+  pageOf,
+} from '@zb/core/network/forBox';
 import { leaseClock } from '@zb/core/network/lease';
 import { domainFaults, freeLabel, labelFault, labelOf } from '@zb/core/network/names';
 import { matching6, nextFree } from '@zb/core/network/next';
@@ -528,4 +536,58 @@ test('cables by what they carry over 100 m (IEEE 802.3, from memory), and one wi
     tradeLines(bench, bench.boxes.find((b) => b.id === id) as never, 'network').map((l) => l.code);
   expect(lines('guest-gate')).toContain('one wire at a time');
   expect(lines('archive')).toEqual(['cable and port']);
+});
+
+test('leases and neighbours alone: the usual prefix is taken around them, and that is said', () => {
+  const reading = {
+    ...emptyReading('arp'),
+    sightings: ['192.168.3.7', '192.168.3.9'].map((address, i) =>
+      sighting('neighbour', { address, hardware: `00:16:3e:00:00:0${i}` }),
+    ),
+  };
+  const taken = takeReading(blankNetwork('n', 'N'), [], reading, { id: () => 'x', at: '', by: '' });
+  expect([taken.network.prefix, taken.guessed, taken.hosts.length]).toEqual(['192.168.3.0/24', true, 2]);
+  // From two of them nothing is guessed.
+  const two = {
+    ...reading,
+    sightings: [...reading.sightings, sighting('neighbour', { address: '192.168.4.1' })],
+  };
+  expect(
+    takeReading(blankNetwork('n', 'N'), [], two, { id: () => 'x', at: '', by: '' }).network.prefix,
+  ).toBeNull();
+});
+
+test('what would be gone with a box that moves: its page, its shell, and every name where it is the name server', () => {
+  const bench = saltmarshHall();
+  const [hall] = bench.networks as [Network];
+  const moved = {
+    ...bench,
+    networks: [{ ...hall, nameServers: ['10.44.8.125'] }],
+    hosts: bench.hosts.map((h) =>
+      h.id === 'host-archive'
+        ? { ...h, manner: 'pool' as const, address: '10.44.8.125', asksAgain: false }
+        : h,
+    ),
+  };
+  const cut = cutPower(moved.networks[0] as Network, moved.hosts);
+  expect(goneAfter(moved, cut).get('host-archive')).toEqual([
+    { code: 'page', url: 'https://10.44.8.125/' },
+    { code: 'shell', address: '10.44.8.125' },
+    { code: 'name server', network: 'Hall' },
+  ]);
+  expect(goneAfter(bench, cutPower(hall, bench.hosts)).size).toBe(0);
+});
+
+test('two that a pool gave the same address, one after the other, claim nothing; one that was set by hand does', () => {
+  const pool = (id: string): Host => host(id, { manner: 'pool', address: '192.168.10.150' });
+  expect(codes([NETWORK], [pool('a'), pool('b')])).toEqual([]);
+  expect(
+    checkPlan({
+      networks: [NETWORK],
+      hosts: [pool('a'), host('b', { manner: 'fixed', address: '192.168.10.150' })],
+    }),
+  ).toMatchObject([
+    { fault: { code: 'same address' }, grade: 'check' },
+    { fault: { code: 'fixed in the pool' } },
+  ]);
 });

@@ -65,8 +65,21 @@ export const drivesIn = (bench: Bench, machineId: string): Store[] =>
 export const findNetwork = (bench: Pick<Bench, 'networks'>, id: string | null): Network | undefined =>
   bench.networks.find((n) => n.id === id);
 /** Where a box answers, one host for each of its cards, in the order of their addresses. */
-export const hostsOfBox = (bench: Pick<Bench, 'hosts'>, boxId: string): Host[] =>
-  bench.hosts.filter((h) => h.boxId === boxId);
+export function hostsOfBox({ hosts }: Pick<Bench, 'hosts'>, boxId: string): readonly Host[] {
+  let known = hostsByBox.get(hosts);
+  if (!known) {
+    hostsByBox.set(hosts, (known = new Map<string, Host[]>()));
+    for (const h of hosts)
+      if (h.boxId !== null) {
+        const there = known.get(h.boxId);
+        if (there) there.push(h);
+        else known.set(h.boxId, [h]);
+      }
+  }
+  return known.get(boxId) ?? [];
+}
+/** Hosts by box, for each list that was asked; a list is never changed in place. */
+const hostsByBox = new WeakMap<readonly Host[], Map<string, Host[]>>();
 /** Lines by box, for each log that was asked; a log is never changed in place. */
 const linesByBox = new WeakMap<readonly LogEntry[], Map<string, readonly LogEntry[]>>();
 /** The lines of the log that are about a box, in the order of the log. */

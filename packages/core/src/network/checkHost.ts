@@ -113,7 +113,12 @@ export function checkAmong(network: Network, hosts: readonly Host[]): NetworkFin
         const ip = claimed(h);
         return ip && formatIp(ip);
       },
-      (address, same) => finding('stop', { code: 'same address', address }, same),
+      (address, same) => {
+        const settled = same.filter((h) => h.manner !== 'pool').length;
+        // What a pool gave to two, one after the other, is no claim of either.
+        if (settled === 0) return undefined;
+        return finding(settled > 1 ? 'stop' : 'check', { code: 'same address', address }, same);
+      },
     ),
     ...pairs(
       hosts,

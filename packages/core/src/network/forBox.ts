@@ -14,13 +14,14 @@ import { serves } from '../system/serves';
 import { checkPlan } from './check';
 import type { HostUse } from './checkHost';
 import type { NetworkFinding } from './finding';
+import type { Cut } from './cut';
 import type { LabelContent } from './label';
 import { freeLabel, fullName } from './names';
 import { matching6, nextFree } from './next';
 
 /** What a host is for, as its box, the box's system and machine tell. */
 export function useOf(bench: Bench, host: Host): HostUse | undefined {
-  const box = bench.boxes.find((b) => b.id === host.boxId);
+  const box = host.boxId === null ? undefined : bench.boxes.find((b) => b.id === host.boxId);
   if (!box) return undefined;
   const profile = findProfile(bench, box.profileId);
   const machine = findMachine(bench, box.machineId);
@@ -185,6 +186,34 @@ export const knownHostsLines = (
   ];
   return names.length === 0 ? [] : keys.map(({ type, key }) => `${names.join(',')} ${type} ${key}`);
 };
+
+/** What nobody finds any more once a host has moved. */
+export type Gone =
+  | { code: 'page'; url: string }
+  | { code: 'shell'; address: string }
+  | { code: 'name server'; network: string };
+
+/** Of every host that a cut may move or that may have to share its address: what would be gone with it. */
+export function goneAfter(bench: Bench, cut: Cut): Map<string, Gone[]> {
+  const network = bench.networks.find((n) => n.id === cut.networkId);
+  return new Map(
+    cut.hosts.flatMap(({ id, fate, had }): [string, Gone[]][] => {
+      if (fate === 'same' || had === null) return [];
+      const host = bench.hosts.find((h) => h.id === id);
+      const box = bench.boxes.find((b) => b.id === host?.boxId);
+      const page =
+        box && host && pageOf(findProfile(bench, box.profileId), { ...host, address: had }, network);
+      const gone: Gone[] = [
+        ...(page ? [{ code: 'page' as const, url: page.byAddress }] : []),
+        ...(box?.reach?.shell === 'on' ? [{ code: 'shell' as const, address: had }] : []),
+        ...(network?.nameServers.includes(had)
+          ? [{ code: 'name server' as const, network: network.name }]
+          : []),
+      ];
+      return gone.length > 0 ? [[id, gone]] : [];
+    }),
+  );
+}
 
 /** What stands on the label of a box. */
 export function labelOfBox(bench: Bench, box: Box): LabelContent {

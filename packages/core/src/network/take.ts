@@ -1,7 +1,8 @@
 import { blankHost, type Host, type Network } from '../model/network';
-import { formatIp, parseIp } from '../units/ip';
-import { holds, parsePrefix } from '../units/prefix';
+import { parseIp } from '../units/ip';
+import { formatPrefix, holds, parsePrefix, prefixAround } from '../units/prefix';
 import { inPool, parsed } from './parsed';
+import { rangeOf } from './ranges';
 import type { NetworkReading, Sighting } from './read/sighting';
 
 /** What a reading would change: hosts as they would be, new ones among them, and what it says of the network itself. */
@@ -14,6 +15,8 @@ export interface Taken {
   elsewhere: string[];
   /** Sightings that lie in no network of ours. */
   strangers: Sighting[];
+  /** Nothing told how long the prefix is: it was taken to be the usual one around the addresses. */
+  guessed: boolean;
 }
 
 /** Sightings of one card, or of one address where no card was told, together. */
@@ -108,14 +111,31 @@ const nameOf = (seen: readonly Sighting[]): string =>
   seen[0]?.hardware ??
   '';
 
+/** Home networks mostly have so many bits in front. Common practice, no source. */
+const USUAL_BITS = 24;
+
+/** The usual prefix around addresses of one's own, where all lie in the same one; null where they do not. */
+function usualPrefix(sightings: readonly Sighting[]): string | null {
+  const around = new Set(
+    sightings.flatMap((s) => {
+      const ip = s.address === null ? undefined : parseIp(s.address);
+      return ip?.family === 4 && rangeOf(ip)?.kind === 'private'
+        ? [formatPrefix(prefixAround(ip, USUAL_BITS))]
+        : [];
+    }),
+  );
+  const [only] = around;
+  return around.size === 1 && only !== undefined ? only : null;
+}
+
 /** What the network itself gains from a reading, where nothing was said of it yet. */
 function networkAfter(network: Network, reading: NetworkReading): Network {
   const prefixes = reading.prefixes.flatMap((p) => parsePrefix(p) ?? []);
   const text = (family: 4 | 6): string | null => {
     const found = prefixes.find((p) => p.family === family && p.bits > 0);
-    return found ? `${formatIp({ family, value: found.base })}/${found.bits}` : null;
+    return found ? formatPrefix(found) : null;
   };
-  const prefix = network.prefix ?? text(4);
+  const prefix = network.prefix ?? text(4) ?? usualPrefix(reading.sightings);
   const parsedPrefix = prefix === null ? undefined : parsePrefix(prefix);
   const gateway = reading.gateways.find((g) => {
     const ip = parseIp(g);
@@ -142,7 +162,15 @@ export function takeReading(
 ): Taken {
   const network = networkAfter(before, reading);
   const { prefix, prefix6 } = parsed(network);
-  const out: Taken = { network, hosts: [], fresh: [], elsewhere: [], strangers: [] };
+  const told = reading.prefixes.some((p) => parsePrefix(p)?.family === 4);
+  const out: Taken = {
+    network,
+    hosts: [],
+    fresh: [],
+    elsewhere: [],
+    strangers: [],
+    guessed: before.prefix === null && network.prefix !== null && !told,
+  };
   const mine = hosts.filter((h) => h.networkId === network.id);
   for (const seen of gathered(reading.sightings)) {
     const here = seen.filter((s) => {

@@ -1,6 +1,6 @@
 import type { BeforeLine } from '../network/before';
 import type { Cut, HostCut } from '../network/cut';
-import type { AddressSchool } from '../network/forBox';
+import type { AddressSchool, Gone } from '../network/forBox';
 import type { NetworkReadFault, NetworkReading } from '../network/read/sighting';
 import type { Stretch } from '../network/street';
 import type { HostManner, PoolManner, Scheme } from '../model/network';
@@ -228,3 +228,15 @@ export function readingWords(reading: NetworkReading): string {
   ];
   return `${reading.form}: ${parts.join(', ')}`;
 }
+
+/** What would be gone with a host that moved. */
+export const goneWords = (gone: readonly Gone[]): string =>
+  gone
+    .map((g) =>
+      g.code === 'page'
+        ? `its page ${g.url}`
+        : g.code === 'shell'
+          ? `its shell at ${g.address}`
+          : `every name in ${g.network}`,
+    )
+    .join(', ');

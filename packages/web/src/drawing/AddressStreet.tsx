@@ -19,6 +19,8 @@ export interface Plot {
   here?: boolean;
   /** Something is wrong with it. */
   wrong?: boolean;
+  /** It can be taken: somebody lives there. */
+  taken?: boolean;
 }
 
 const LEAST = 26;
@@ -65,15 +67,20 @@ export function AddressStreet({
             </Data>
             <Box position="relative" css={{ minHeight: `${tall}px` }}>
               <chakra.svg
-                role="img"
+                role={onTake && p.taken ? 'button' : 'img'}
                 aria-label={`${p.from} ${p.title} ${p.words}`.trim()}
                 {...walk.part(i)}
-                onClick={() => onTake?.(p.key)}
+                onClick={() => p.taken && onTake?.(p.key)}
                 onKeyDown={(e) => {
-                  if (e.key === 'Enter') onTake?.(p.key);
+                  if (e.key === 'Enter' && p.taken) onTake?.(p.key);
                 }}
                 position="absolute"
-                css={{ inset: 0, width: '40px', height: '100%', ...(onTake ? { cursor: 'pointer' } : {}) }}
+                css={{
+                  inset: 0,
+                  width: '40px',
+                  height: '100%',
+                  ...(onTake && p.taken ? { cursor: 'pointer' } : {}),
+                }}
               >
                 <rect
                   x="0.5"

@@ -1,6 +1,8 @@
 import { Stack } from '@chakra-ui/react';
+import type { Bench } from '@zb/core/model/bench';
 import type { Cut, HostCut } from '@zb/core/network/cut';
-import { cutPlayedWords, cutWords, illOrderWords } from '@zb/core/words/lan';
+import { goneAfter, type Gone } from '@zb/core/network/forBox';
+import { cutPlayedWords, cutWords, goneWords, illOrderWords } from '@zb/core/words/lan';
 import type { Elsewhere } from '../workers/elsewhere';
 import { Dialog } from '../ui/Dialog';
 import { VerdictMark, type MarkKind } from '../ui/Marks';
@@ -33,15 +35,18 @@ export function CutFate({ cut, of }: { cut: HostCut | undefined; of: Cut | null 
 export function CutDialog({
   open,
   onClose,
+  bench,
   cut,
   nameOf,
 }: {
   open: boolean;
   onClose: () => void;
+  bench: Bench;
   cut: Elsewhere<Cut, 'stopped'>;
   nameOf: (id: string) => string;
 }) {
   const { found, share } = cut;
+  const gone = found ? goneAfter(bench, found) : new Map<string, Gone[]>();
   return (
     <Dialog open={open} onClose={onClose} title="The power is gone, and comes back" size="lg">
       <Stack gap="3">
@@ -74,7 +79,12 @@ export function CutDialog({
                   <Cell>
                     <Data>{h.fate === 'same' ? '' : h.at.join(', ')}</Data>
                   </Cell>
-                  <Cell whole>{illOrderWords(h, nameOf)}</Cell>
+                  <Cell whole>
+                    {illOrderWords(h, nameOf)}
+                    {gone.has(h.id) && (
+                      <Sub color="check">gone with it: {goneWords(gone.get(h.id) ?? [])}</Sub>
+                    )}
+                  </Cell>
                 </Line>
               ))}
             </Ruled>

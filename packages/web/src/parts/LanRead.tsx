@@ -127,6 +127,13 @@ export function LanRead({
                 : ''}
               .
             </Said>
+            {preview.taken.guessed && (
+              <Said kind="check">
+                Nothing here tells how far the network reaches: it is taken to be{' '}
+                {preview.taken.network.prefix}. What <Data>ip -j addr</Data> or <Data>ip -j route</Data>{' '}
+                prints would tell it.
+              </Said>
+            )}
             {preview.taken.elsewhere.length > 0 && (
               <Said kind="check">
                 {preview.taken.elsewhere

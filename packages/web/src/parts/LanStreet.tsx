@@ -73,6 +73,7 @@ export function LanStreet({
                 ? mannerWords(one.manner)
                 : `${mannerWords(one.manner)}, nobody wrote it down`
           : stretchWords(s, mine.length),
+        taken: single && !several,
         here: here !== undefined && s.hosts.includes(here),
         wrong: s.kind === 'host' && mine.some((h) => wrong.has(h.id)),
       };

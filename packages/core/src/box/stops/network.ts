@@ -4,7 +4,7 @@ import { findingsOfBox } from '../../network/forBox';
 import { serves } from '../../system/serves';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
-import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { plainStop, type StopModule } from '../stopModule';
 import { networkLines } from '../trade/network';
 import { judgedOn } from '../today';
 
@@ -48,15 +48,4 @@ export const network: StopModule = {
     !box.signoffs.some((s) => s.stop === 'network')
       ? [`At which address will ${box.name} answer?`]
       : [],
-  known: ({ profile, machine }) => [
-    ...knownLine(
-      'Administration page',
-      profile?.admin
-        ? `${profile.admin.scheme}, port ${profile.admin.port}${profile.admin.path === '/' ? '' : `, ${profile.admin.path}`}; the browser warns once about its own certificate`
-        : null,
-    ),
-    ...(machine?.networkPorts ?? []).flatMap((p) =>
-      knownLine('Port', `${p.name}, ${p.kind}${p.speedMbps ? `, ${p.speedMbps} Mb/s` : ''}`),
-    ),
-  ],
 };

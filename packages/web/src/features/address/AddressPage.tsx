@@ -201,7 +201,13 @@ function AddressPage({ context }: { context: BoxContext }) {
         host={host}
         first={host?.manner === 'fixed' ? 'networkd' : 'dnsmasq'}
       />
-      <CutDialog open={open === 'cut'} onClose={() => setOpen(null)} cut={cut} nameOf={nameOf} />
+      <CutDialog
+        open={open === 'cut'}
+        onClose={() => setOpen(null)}
+        bench={bench}
+        cut={cut}
+        nameOf={nameOf}
+      />
       <Label open={open === 'label'} onClose={() => setOpen(null)} bench={bench} box={box} />
       {open === 'host' && host && <HostForm bench={bench} host={host} onClose={() => setOpen(null)} />}
     </BoxFrame>

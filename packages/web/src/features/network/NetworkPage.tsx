@@ -162,7 +162,13 @@ export default function NetworkPage() {
         network={network}
         hosts={bench.hosts}
       />
-      <CutDialog open={open === 'cut'} onClose={() => setOpen(null)} cut={cut} nameOf={nameOf} />
+      <CutDialog
+        open={open === 'cut'}
+        onClose={() => setOpen(null)}
+        bench={bench}
+        cut={cut}
+        nameOf={nameOf}
+      />
       <LanForms
         bench={bench}
         network={open === 'network' ? network : null}
