@@ -1,7 +1,8 @@
 import { basename } from 'node:path';
 import { takeReading } from '@zb/core/network/take';
-import { checkPlan } from '@zb/core/network/check';
+import { byGrade, checkPlan } from '@zb/core/network/check';
 import { cutPower } from '@zb/core/network/cut';
+import { checkDomains } from '@zb/core/network/domain';
 import { addressSchools, draftHost, useOf } from '@zb/core/network/forBox';
 import { nextFree } from '@zb/core/network/next';
 import { hostsOfBox } from '@zb/core/model/bench';
@@ -125,7 +126,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
 /** What `zb network check FILE` prints, and whether a Stop is among it. */
 export function checkNetworkOutput(text: string): { findings: object[]; stops: number } {
   const plan = networkPlan(text);
-  const findings = checkPlan(plan, plan.use);
+  const findings = byGrade([...checkPlan(plan, plan.use), ...checkDomains(plan.networks)]);
   return {
     stops: findings.filter((f) => f.grade === 'stop').length,
     findings: findings.map((f) => says(f, plan)),

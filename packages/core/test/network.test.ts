@@ -18,9 +18,11 @@ import {
   goneAfter,
   knownHostsLines,
   pageOf,
+  selfMade6,
 } from '@zb/core/network/forBox';
 import { leaseClock } from '@zb/core/network/lease';
-import { domainFaults, freeLabel, labelFault, labelOf } from '@zb/core/network/names';
+import { checkDomains, domainFaults } from '@zb/core/network/domain';
+import { freeLabel, labelFault, labelOf } from '@zb/core/network/names';
 import { matching6, nextFree } from '@zb/core/network/next';
 import { rangeOf, rangeOfPrefix, uniqueLocal } from '@zb/core/network/ranges';
 import { emptyReading, sighting } from '@zb/core/network/read/sighting';
@@ -140,6 +142,9 @@ test('domains: home.arpa (RFC 8375), never .local for names of hosts (RFC 6762),
   expect(code('hall.dev', true)).toBeUndefined();
   expect(code('hall..arpa')).toBe('empty');
   expect(code(`${'a'.repeat(60)}.`.repeat(5) + 'home.arpa')).toBe('name too long');
+  expect(checkDomains([{ ...NETWORK, domain: 'hall.lan' }])).toMatchObject([
+    { fault: { code: 'bad domain', domain: 'hall.lan' }, networks: ['n'] },
+  ]);
   // An end that only looks like it is none.
   expect(code('nothome.arpa')).toBe('real top level');
 });
@@ -555,6 +560,14 @@ test('leases and neighbours alone: the usual prefix is taken around them, and th
   expect(
     takeReading(blankNetwork('n', 'N'), [], two, { id: () => 'x', at: '', by: '' }).network.prefix,
   ).toBeNull();
+});
+
+test('the address that a card makes for itself is told where it makes one', () => {
+  const network = { ...NETWORK, prefix6: 'fd00:5::/64' };
+  const one = host('a', { hardware: '00:16:3e:00:00:01', manner6: 'made by itself' });
+  expect(selfMade6(one, network)).toBe('fd00:5::216:3eff:fe00:1');
+  expect(selfMade6({ ...one, address6: 'fd00:5::9' }, network)).toBeNull();
+  expect(selfMade6(one, { ...network, prefix6: 'fd00:5::/56' })).toBeNull();
 });
 
 test('what would be gone with a box that moves: its page, its shell, and every name where it is the name server', () => {

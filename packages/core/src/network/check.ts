@@ -5,6 +5,13 @@ import type { NetworkFinding } from './finding';
 
 const RANK = { stop: 0, check: 1, note: 2 };
 
+/** Findings, the gravest first; those alike in the order they came. */
+export const byGrade = (found: readonly NetworkFinding[]): NetworkFinding[] =>
+  found
+    .map((f, i) => ({ f, i }))
+    .sort((a, b) => RANK[a.f.grade] - RANK[b.f.grade] || a.i - b.i)
+    .map((x) => x.f);
+
 /** Hosts by the network they live in, in the order of the list. */
 export function hostsByNetwork(hosts: readonly Host[]): Map<string, Host[]> {
   const out = new Map<string, Host[]>();
@@ -17,7 +24,7 @@ export function hostsByNetwork(hosts: readonly Host[]): Map<string, Host[]> {
   return out;
 }
 
-/** Everything that is wrong with networks and the hosts in them, the gravest first. `use` tells what a host is for. */
+/** Everything that is wrong with networks and the hosts in them but their domains, the gravest first. `use` tells what a host is for. */
 export function checkPlan(
   { networks, hosts }: NetworkPlan,
   use: (host: Host) => HostUse | undefined = () => undefined,
@@ -37,8 +44,5 @@ export function checkPlan(
       ),
     ),
   ];
-  return found
-    .map((f, i) => ({ f, i }))
-    .sort((a, b) => RANK[a.f.grade] - RANK[b.f.grade] || a.i - b.i)
-    .map((x) => x.f);
+  return byGrade(found);
 }

@@ -2,7 +2,6 @@ import type { Network } from '../model/network';
 import { formatIp, type Ip } from '../units/ip';
 import { formatPrefix, holds, overlap, reservedEnds } from '../units/prefix';
 import type { NetworkFault, NetworkFinding } from './finding';
-import { domainFaults } from './names';
 import { inPool, ipOf, parsed, type ParsedNetwork } from './parsed';
 import { rangeOfPrefix } from './ranges';
 
@@ -67,9 +66,6 @@ export function checkNetwork(network: Network, clients: number): NetworkFinding[
   // Hosts make their own addresses in prefixes of 64 bits alone (RFC 4862 §5.5.3, RFC 7421).
   if (p.prefix6 && p.prefix6.bits !== 64)
     tell('check', { code: 'not a /64', prefix: formatPrefix(p.prefix6) });
-  if (network.domain !== null)
-    for (const fault of domainFaults(network.domain, network.ownDomain))
-      tell('check', { code: 'bad domain', domain: network.domain, fault });
   return out;
 }
 

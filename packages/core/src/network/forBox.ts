@@ -11,6 +11,8 @@ import {
 } from '../model/bench';
 import { blankHost, type HostManner } from '../model/network';
 import { serves } from '../system/serves';
+import { ownAddress6 } from '../units/hardware';
+import { formatIp } from '../units/ip';
 import { checkPlan } from './check';
 import type { HostUse } from './checkHost';
 import type { NetworkFinding } from './finding';
@@ -18,6 +20,7 @@ import type { Cut } from './cut';
 import type { LabelContent } from './label';
 import { freeLabel, fullName } from './names';
 import { matching6, nextFree } from './next';
+import { prefixOf } from './parsed';
 
 /** What a host is for, as its box, the box's system and machine tell. */
 export function useOf(bench: Bench, host: Host): HostUse | undefined {
@@ -186,6 +189,17 @@ export const knownHostsLines = (
   ];
   return names.length === 0 ? [] : keys.map(({ type, key }) => `${names.join(',')} ${type} ${key}`);
 };
+
+/** The IPv6 address that a host makes for itself from its card, where it makes it so and none was seen yet; null else (RFC 4862). */
+export function selfMade6(host: Host, network: Network): string | null {
+  const prefix = prefixOf(network.prefix6);
+  return host.manner6 === 'made by itself' &&
+    host.address6 === null &&
+    host.hardware !== null &&
+    prefix?.bits === 64
+    ? formatIp(ownAddress6(prefix, host.hardware))
+    : null;
+}
 
 /** What nobody finds any more once a host has moved. */
 export type Gone =

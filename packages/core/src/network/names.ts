@@ -1,5 +1,3 @@
-import tlds from 'tlds';
-
 /** What is wrong with a name, or worth saying of it. */
 export type NameFault =
   | { code: 'empty' }
@@ -20,13 +18,8 @@ export type NameFault =
 const LABEL = /^[\da-z-]+$/;
 /** RFC 1035 §2.3.4: 63 octets in a label, 255 in a name as it is sent, which leaves 253 characters. */
 const LABEL_MOST = 63;
-const NAME_MOST = 253;
-/** RFC 6761 §6, RFC 7686. */
-const SET_ASIDE = ['test', 'example', 'invalid', 'localhost', 'onion'];
-/** Set aside for networks of one's own: RFC 8375 for homes; `internal` by a resolution of ICANN's board of July 2024 (from memory). */
-const HOME = ['home.arpa', 'internal'];
-const TOPS = new Set(tlds);
-
+/** Characters of a whole name. */
+export const NAME_MOST = 253;
 /** What is wrong with one label of a host (RFC 1123 §2.1: letters, digits and hyphens, none of these at an end). */
 export function labelFault(label: string): NameFault | undefined {
   const low = label.toLowerCase();
@@ -41,23 +34,6 @@ export function labelFault(label: string): NameFault | undefined {
 /** Whether a name lies in a domain, or is it. */
 export const liesIn = (name: string, domain: string): boolean =>
   name === domain || name.endsWith(`.${domain}`);
-
-/** What is wrong with the domain of a network, the gravest first; `own` where it is registered to whoever runs it. */
-export function domainFaults(domain: string, own: boolean): NameFault[] {
-  const low = domain.toLowerCase().replace(/\.$/, '');
-  const labels = low.split('.');
-  const top = labels.at(-1) ?? '';
-  // Digits may well stand behind others, in a domain; only a name that is nothing else reads as an address.
-  const wrong = labels.flatMap((l) => labelFault(l) ?? []).filter((f) => f.code !== 'all digits');
-  if (wrong.length > 0) return wrong;
-  if (low.length > NAME_MOST) return [{ code: 'name too long', octets: low.length }];
-  if (HOME.some((home) => liesIn(low, home))) return [];
-  if (top === 'local') return [{ code: 'multicast domain' }];
-  const aside = SET_ASIDE.find((name) => liesIn(low, name));
-  if (aside !== undefined) return [{ code: 'set aside', domain: aside }];
-  if (!TOPS.has(top)) return [{ code: 'invented top level', top }];
-  return own ? [] : [{ code: 'real top level', top }];
-}
 
 /** The whole name of a host; the label alone where its network has no domain. */
 export const fullName = (label: string, domain: string | null): string =>

@@ -1,4 +1,5 @@
 import type { Host, Network } from '@zb/core/model/network';
+import { selfMade6 } from '@zb/core/network/forBox';
 import { fullName } from '@zb/core/network/names';
 import { LedgerGroup } from '../../parts/LedgerPane';
 import { Facts } from '../../ui/Facts';
@@ -16,6 +17,7 @@ export function ToWriteDown({ host, network }: { host: Host | undefined; network
     ['Name server', network.nameServers[0] ?? null],
     ['Card', host.hardware],
     ['IPv6', host.address6],
+    ['IPv6, from its card', selfMade6(host, network)],
   ] as const;
   return (
     <LedgerGroup title="To write down">

@@ -5,6 +5,8 @@ import { addNetwork } from '@zb/core/acts/network';
 import { differences } from '@zb/core/model/changes';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { blankHost, type Host, type Network } from '@zb/core/model/network';
+import { byGrade } from '@zb/core/network/check';
+import { checkDomains } from '@zb/core/network/domain';
 import { networkFindings } from '@zb/core/network/forBox';
 import { cutHeadline } from '@zb/core/words/lan';
 import { LanForms } from './Forms';
@@ -40,7 +42,7 @@ export default function NetworkPage() {
     bench.networks.find((n) => n.id === params.get('of')) ?? bench.networks[0];
   const cut = useCut(network, bench.hosts);
   const hosts = bench.hosts.filter((h) => h.networkId === network?.id);
-  const findings = networkFindings(bench);
+  const findings = byGrade([...networkFindings(bench), ...checkDomains(bench.networks)]);
   const nameOf = (id: string): string =>
     bench.hosts.find((h) => h.id === id)?.name ?? bench.networks.find((n) => n.id === id)?.name ?? '';
   const edit = (id: string): void => {
