@@ -1,3 +1,4 @@
+import { firstStartOf, type FirstStart, type NoFirst } from '../firststart/forBox';
 import { firmwareOf, secureBootOn } from '../machine/firmware';
 import { knownFact } from '../model/known';
 import {
@@ -31,6 +32,7 @@ export class Scene {
   readonly target: Store | undefined;
   private judgement: Judgement | undefined;
   private tallied: BoxTally | null | undefined;
+  private started: FirstStart | NoFirst | undefined;
 
   constructor(
     readonly bench: Bench,
@@ -57,6 +59,11 @@ export class Scene {
       this.tallied = 'code' in found ? null : found;
     }
     return this.tallied ?? undefined;
+  }
+
+  /** The list of its first start, or why there is none. */
+  get firstStart(): FirstStart | NoFirst {
+    return (this.started ??= firstStartOf(this.bench, this.box));
   }
 
   fact(key: FactKey): FactValue | undefined {

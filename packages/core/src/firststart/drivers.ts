@@ -31,5 +31,12 @@ export const kindsBefore = (kind: DriverKind): readonly DriverKind[] =>
       ? []
       : driverOrder.slice(0, Math.min(driverOrder.indexOf(kind), 3));
 
-/** Whether such a driver can be fetched by the machine itself while that driver is missing. */
-export const fetchedWithout = (kind: DriverKind | undefined): boolean => kind !== 'network';
+/** Those of some drivers that have to be in before one of them goes in, by name. */
+export function driversBefore(name: string, among: readonly string[]): string[] {
+  const kind = driverKind(name);
+  const before = kind ? kindsBefore(kind) : [];
+  return among.filter((other) => {
+    const k = driverKind(other);
+    return other !== name && k !== undefined && before.includes(k);
+  });
+}

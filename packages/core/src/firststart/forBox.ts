@@ -15,7 +15,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { serves } from '../system/serves';
 import { laidBox } from '../layout/forBox';
 import { span, type Span } from '../units/duration';
-import { driverKind, kindsBefore } from './drivers';
+import { driverKind, driversBefore, type DriverKind } from './drivers';
 import { inOrder } from './order';
 import type { FirstFault, FirstLine, FirstLineCode, FirstWhy } from './line';
 import { firstStartTime, updatesDone, updatesLeft } from './waiting';
@@ -95,20 +95,25 @@ class Lines {
   of = (...keys: string[]): string[] => keys.filter(this.has);
 }
 
+const DRIVER = 'driver ';
+const driverKey = (name: string): string => `${DRIVER}${name}`;
+/** Those of some keys whose driver is of a kind. */
+const ofKind = (keys: readonly string[], is: (kind: DriverKind) => boolean): string[] =>
+  keys.filter((key) => {
+    const kind = driverKind(key.slice(DRIVER.length));
+    return kind !== undefined && is(kind);
+  });
+
 /** Drivers in their order, each after those it needs; the network's own before or after the updates. */
 function drivers({ profile }: Scene, online: boolean, lines: Lines, after: string[]): string[] {
-  const made = profile.drivers.map((name) => ({ name, kind: driverKind(name), key: `driver ${name}` }));
-  return made.map(({ name, kind, key }, i) => {
-    const before = kind ? kindsBefore(kind) : [];
-    const needs = made
-      .filter((d, j) => j !== i && d.kind !== undefined && before.includes(d.kind))
-      .map((d) => d.key);
+  return profile.drivers.map((name) => {
+    const needs = driversBefore(name, profile.drivers).map(driverKey);
     return lines.add(
       'driver',
-      online && kind !== 'network'
+      online && driverKind(name) !== 'network'
         ? { code: 'driver by the network', driver: name }
         : { code: 'driver from the stick', driver: name },
-      { key, of: name, after: [...after, ...needs] },
+      { key: driverKey(name), of: name, after: [...after, ...needs] },
     );
   });
 }
@@ -202,7 +207,7 @@ function build(s: Scene, online: boolean): Lines {
       { code: 'network needed', way: profile.first.wayRound },
       { after: [first] },
     );
-  const locked = access({ ...s, bench }, lines, first);
+  const locked = access(s, lines, first);
   const round = lines.of('way round the network');
   // Without a network of its own the drivers come first, the network’s among them; with one, updates bring the rest.
   const brought = online ? [] : drivers(s, online, lines, [first, ...locked, ...round]);
@@ -210,11 +215,7 @@ function build(s: Scene, online: boolean): Lines {
     'network',
     { code: 'asked' },
     {
-      after: [
-        first,
-        ...locked,
-        ...brought.filter((k) => driverKind(k.slice('driver '.length)) === 'network'),
-      ],
+      after: [first, ...locked, ...ofKind(brought, (kind) => kind === 'network')],
       may: false,
     },
   );
@@ -240,7 +241,7 @@ function build(s: Scene, online: boolean): Lines {
       'sound output',
       { code: 'sound goes astray', outputs: outputs(s) },
       {
-        after: [first, ...all.filter((k) => driverKind(k.slice('driver '.length))?.startsWith('audio'))],
+        after: [first, ...ofKind(all, (kind) => kind.startsWith('audio'))],
       },
     );
   if (profile.first.gamepads || profile.purpose === 'games') {
@@ -254,11 +255,7 @@ function build(s: Scene, online: boolean): Lines {
       'screen sheet',
       { code: 'look at it' },
       {
-        after: [
-          first,
-          ...lines.of('rotation'),
-          ...all.filter((k) => driverKind(k.slice('driver '.length)) === 'graphics'),
-        ],
+        after: [first, ...lines.of('rotation'), ...ofKind(all, (kind) => kind === 'graphics')],
       },
     );
   if (serves(box.purpose) || profile.admin !== null || hostsOfBox(bench, box.id).length > 0)
@@ -322,19 +319,7 @@ export function bundleOf(
   const names = profile?.drivers ?? [];
   const stick = storesOf(bench).find((s) => s.id === record.stickId);
   const bytes = record.bundle.reduce((n, f) => n + f.bytes, 0);
-  const { order } = inOrder(
-    names.map((name) => {
-      const kind = driverKind(name);
-      const before = kind ? kindsBefore(kind) : [];
-      return {
-        key: name,
-        after: names.filter((n) => {
-          const k = driverKind(n);
-          return n !== name && k !== undefined && before.includes(k);
-        }),
-      };
-    }),
-  );
+  const { order } = inOrder(names.map((name) => ({ key: name, after: driversBefore(name, names) })));
   return {
     lines: order.map(({ key: driver }) => ({
       driver,

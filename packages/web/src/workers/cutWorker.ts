@@ -1,6 +1,7 @@
 import type { Host, Network } from '@zb/core/model/network';
 import { cutPower, type Cut } from '@zb/core/network/cut';
 import type { Told } from './elsewhere';
+import { paced } from './paced';
 
 /** What is asked of the thread. */
 export interface CutJob {
@@ -9,18 +10,10 @@ export interface CutJob {
   outageSeconds: number;
 }
 
-/** So often it tells how far it is. */
-const EVERY_MS = 100;
 const tell = (told: Told<Cut, 'stopped'>): void => self.postMessage(told);
 
 self.onmessage = ({ data }: MessageEvent<CutJob>): void => {
-  let before = performance.now();
-  const progress = (share: number): void => {
-    const now = performance.now();
-    if (now - before < EVERY_MS) return;
-    before = now;
-    tell({ share });
-  };
+  const progress = paced((share) => tell({ share }));
   try {
     tell({ found: cutPower(data.network, data.hosts, { outageSeconds: data.outageSeconds, progress }) });
   } catch (error) {

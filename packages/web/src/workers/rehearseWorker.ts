@@ -4,6 +4,7 @@ import { rehearse, setsFor, type Rehearsal } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type RehearsalFault, type Watch } from '@zb/core/rehearsal/tally';
 import type { Told } from './elsewhere';
+import { paced } from './paced';
 
 /** What is asked of the thread. */
 export type RehearseJob =
@@ -12,21 +13,10 @@ export type RehearseJob =
 
 type RehearseTold = Told<Rehearsal | SafeSets, RehearsalFault>;
 
-/** So often it tells how far it is. */
-const EVERY_MS = 100;
-
 const tell = (told: RehearseTold): void => self.postMessage(told);
 
 self.onmessage = ({ data }: MessageEvent<RehearseJob>): void => {
-  let before = performance.now();
-  const watch: Watch = {
-    progress: (share) => {
-      const now = performance.now();
-      if (now - before < EVERY_MS) return;
-      before = now;
-      tell({ share });
-    },
-  };
+  const watch: Watch = { progress: paced((share) => tell({ share })) };
   try {
     tell({
       found:

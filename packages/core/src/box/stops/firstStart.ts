@@ -1,4 +1,4 @@
-import { bundleOf, firstStartOf } from '../../firststart/forBox';
+import { bundleOf } from '../../firststart/forBox';
 import { serves } from '../../system/serves';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
@@ -11,7 +11,7 @@ function hazards(scene: Scene): Hazard[] {
   const out: Hazard[] = [];
   if (scene.fact('display.portrait') === true) out.push(hazard('upright panel', 'note', 'first-start'));
   if (!machine || !profile) return out;
-  const found = firstStartOf(bench, box);
+  const found = scene.firstStart;
   if ('code' in found) return out;
   const { password } = found.record;
   const reached = serves(box.purpose) || profile.admin !== null;
@@ -40,11 +40,11 @@ export const firstStart: StopModule = {
   ...plain,
   hazards,
   hands: (scene) => {
-    const found = firstStartOf(scene.bench, scene.box);
+    const found = scene.firstStart;
     return 'code' in found ? plain.hands(scene) : found.hands;
   },
   waiting: (scene) => {
-    const found = firstStartOf(scene.bench, scene.box);
+    const found = scene.firstStart;
     return 'code' in found ? plain.waiting(scene) : found.waiting;
   },
 };

@@ -52,6 +52,14 @@ export function readDnsmasqLeases(text: string): NetworkReading {
   return out;
 }
 
+/** A reading with what counts last of each address; undefined is passed over. */
+function withLast(out: NetworkReading, last: ReadonlyMap<string, Sighting | undefined>): NetworkReading {
+  for (const one of last.values())
+    if (one) out.sightings.push(one);
+    else out.passed += 1;
+  return out;
+}
+
 /** Words, strings and signs of a file of the ISC server (dhcpd.leases(5)); comments are left out. */
 function* tokens(text: string): Generator<{ text: string; line: number; quoted: boolean }> {
   const sign = /#[^\n]*|"((?:[^"\\]|\\.)*)"|[{};]|[^\s{};"#]+|\n/g;
@@ -144,10 +152,7 @@ export function readIscLeases(text: string): NetworkReading {
         : undefined,
     );
   }
-  for (const one of last.values())
-    if (one) out.sightings.push(one);
-    else out.passed += 1;
-  return out;
+  return withLast(out, last);
 }
 
 /** Whether a text reads as Kea's lease file. */
@@ -181,8 +186,5 @@ export function readKeaLeases(text: string): NetworkReading {
         : undefined,
     );
   });
-  for (const one of last.values())
-    if (one) out.sightings.push(one);
-    else out.passed += 1;
-  return out;
+  return withLast(out, last);
 }
