@@ -42,6 +42,27 @@ test('undo by key and by button, twenty deep, with a visible line', async ({ pag
   await expect(page.getByText('note 1', { exact: true })).toHaveCount(0);
 });
 
+test('Tab goes through the line that says what was done, and on: it is no trap', async ({ page, open }) => {
+  await open('/box/archive/keep');
+  await addNote(page, 'once');
+  await page.locator('#sheet').focus();
+  const inside = () => page.evaluate(() => document.activeElement?.closest('[data-scope="toast"]') !== null);
+  const press = async (until: boolean, most: number) => {
+    for (let i = 0; i < most; i += 1) {
+      if ((await inside()) === until) return true;
+      await page.keyboard.press('Tab');
+    }
+    return false;
+  };
+  expect(await press(true, 200)).toBe(true);
+  // The line, its undo and its close; then the page begins anew, and stays begun.
+  expect(await press(false, 5)).toBe(true);
+  for (let i = 0; i < 4; i += 1) {
+    await page.keyboard.press('Tab');
+    expect(await inside()).toBe(false);
+  }
+});
+
 test('typing keeps its own undo', async ({ page, open }) => {
   await open('/box/archive/keep');
   await addNote(page, 'kept');

@@ -110,7 +110,7 @@ function drivers({ profile }: Scene, online: boolean, lines: Lines, after: strin
     const needs = driversBefore(name, profile.drivers).map(driverKey);
     return lines.add(
       'driver',
-      online && driverKind(name) !== 'network'
+      online
         ? { code: 'driver by the network', driver: name }
         : { code: 'driver from the stick', driver: name },
       { key: driverKey(name), of: name, after: [...after, ...needs] },

@@ -30,7 +30,18 @@ export function Toaster() {
     <Portal>
       <Base toaster={toaster}>
         {(toast) => (
-          <Toast.Root>
+          <Toast.Root
+            // The group, hearing of the focus, would send it back to where it came from on the next Tab: a circle
+            // without end for whoever has no pointer. The line waits while the focus is on it, and that is all.
+            onFocus={(e) => {
+              e.stopPropagation();
+              toaster.pause(toast.id);
+            }}
+            onBlur={(e) => {
+              e.stopPropagation();
+              toaster.resume(toast.id);
+            }}
+          >
             <Toast.Title>{toast.title}</Toast.Title>
             {toast.action && <Toast.ActionTrigger>{toast.action.label}</Toast.ActionTrigger>}
             <Toast.CloseTrigger aria-label="Close">
