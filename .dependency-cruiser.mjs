@@ -19,6 +19,7 @@ const LAYERS = [
   'opening',
   'network',
   'firststart',
+  'storage',
   'rehearsal',
   'box',
   'words',

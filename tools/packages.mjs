@@ -64,6 +64,8 @@ const NEEDED = {
   'openssh-server': '/usr/sbin/sshd',
   'openssh-client': '/usr/bin/ssh-keyscan',
   openssl: '/usr/bin/openssl',
+  mdadm: '/sbin/mdadm',
+  lvm2: '/sbin/pvcreate',
   'systemd-boot-efi': '/usr/lib/systemd/boot/efi/systemd-bootx64.efi',
 };
 

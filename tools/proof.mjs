@@ -64,6 +64,11 @@ const PROOFS = {
     command: jest('oracle', 'space.oracle'),
     env: { ZB_SPACE: 'all' },
   },
+  pools: {
+    about: '212 sets of unequal drives filled until nothing more fits, every failure mounted, rows of real size made',
+    command: jest('oracle', 'pool.oracle'),
+    env: { ZB_POOLS: 'all' },
+  },
   properties: {
     about: 'every property over all its runs, of which npm test does a third',
     command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],

@@ -51,6 +51,10 @@ const MODULES = [
   'drivers/block',
   'drivers/char',
   'fs/efivarfs',
+  'drivers/md',
+  'fs/ext4',
+  'fs/jbd2',
+  'fs/mbcache.ko',
   'drivers/pps',
   'drivers/ptp',
   'drivers/dca',
@@ -61,7 +65,18 @@ const MODULES = [
   'drivers/memstick',
   'drivers/dma-buf',
 ];
-const TOOLS = ['lsblk', 'lscpu', 'dmidecode', 'smartctl', 'efibootmgr', 'ethtool', 'kmod'];
+const TOOLS = [
+  'lsblk',
+  'lscpu',
+  'dmidecode',
+  'smartctl',
+  'efibootmgr',
+  'ethtool',
+  'kmod',
+  'mdadm',
+  'mkfs.ext4',
+  'wipefs',
+];
 const INIT = `#!/bin/busybox sh
 /bin/busybox mkdir -p /proc /sys /dev /bin
 /bin/busybox --install -s /bin 2>/dev/null
@@ -98,6 +113,8 @@ for word in $(cat /proc/cmdline); do
   esac
 done
 stty -F /dev/ttyS0 -onlcr 2>/dev/null
+# A script of its own, from a second archive behind this one.
+if [ -f /job.sh ]; then sh /job.sh >/dev/ttyS0 2>&1; echo ZB-SURVEYED >/dev/ttyS0; sleep 1; poweroff -f; fi
 sh /survey.sh >/dev/ttyS0 2>/dev/null
 echo ZB-SURVEYED >/dev/ttyS0
 sleep 1
@@ -205,6 +222,29 @@ export async function surveyOf(shape: Shape, kernel: Kernel): Promise<string> {
     if (at < 0) throw new Error(`${shape.name}: no whole report.\n${text.slice(-2000)}`);
     return text.slice(at, text.indexOf('ZB-SURVEYED')).replaceAll('\r', '');
   });
+}
+
+/** Has a script run in a machine as root, with the tools of the initial disk, and answers what it printed. */
+export async function ranIn(shape: Shape, { kernel, initrd }: Kernel, script: string): Promise<string> {
+  const dir = mkdtempSync(join(tmpdir(), 'zb-job-'));
+  try {
+    writeFileSync(join(dir, 'job.sh'), script);
+    // The kernel takes several archives, one behind the other (initramfs buffer format, kernel documentation).
+    const both = join(dir, 'initrd');
+    run('sh', [
+      '-c',
+      'cd "$1" && { cat "$2"; echo job.sh | cpio -o -H newc --quiet | gzip -1; } > "$3"',
+      'sh',
+      dir,
+      initrd,
+      both,
+    ]);
+    return await startMachine(shape, { kernel, initrd: both }, '', (text) =>
+      text.slice(0, text.indexOf('ZB-SURVEYED')).replaceAll('\r', ''),
+    );
+  } finally {
+    rmSync(dir, { recursive: true, force: true });
+  }
 }
 
 /** In which manner our installers choose. */

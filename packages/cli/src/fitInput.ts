@@ -26,6 +26,10 @@ const surveyJson = z.object({
         model: z.string().nullable().default(null),
         transport: z.string().nullable().default(null),
         rotational: z.boolean().nullable().default(null),
+        sectorBytes: z
+          .union([z.literal(512), z.literal(4096)])
+          .nullable()
+          .default(null),
         removable: z.boolean().default(false),
         content: contentSchema.default(emptyContent('survey', '')),
       }),

@@ -29,6 +29,7 @@ import {
   writeNetworkOutput,
   type PlanAsked,
 } from './network';
+import { poolOutput, type PoolAsked } from './pool';
 import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { rehearsedFrom, rehearseOutput } from './rehearse';
@@ -211,6 +212,21 @@ network
   .option('--host <id>', 'the host, by id, name or label')
   .action(async (path: string, asked: { network?: string; as: string; host?: string }) => {
     process.stdout.write(writeNetworkOutput(await readText(path), asked));
+  });
+
+zb.command('pool')
+  .description('every way drives make a pool: room, what it survives, how long it takes to be made good')
+  .argument('<file>', 'drives, or with --box a bench; - for standard input')
+  .option('--box <id>', 'the box of a bench')
+  .option('--manner <manner>', 'plain, padded or groups alone')
+  .option('--way <way>', 'one way alone, such as “groups copies 2”')
+  .option('--spares', 'also with one drive that waits')
+  .option('--name <name>', 'the name of the pool in commands', 'pool')
+  .option('--as <form>', 'json, or commands for a shell', 'json')
+  .action(async (path: string, asked: PoolAsked) => {
+    const out = poolOutput(await readText(path), asked);
+    if (typeof out === 'string') process.stdout.write(out);
+    else print(out);
   });
 
 zb.command('profile')

@@ -36,6 +36,7 @@ const FULL = [
           type: 'disk',
           size: 512110190592,
           serial: 'NV-1',
+          'phy-sec': 4096,
           model: 'Fast 512 ',
           tran: 'nvme',
           rota: false,
@@ -131,6 +132,7 @@ describe('reading a report', () => {
         model: 'Fast 512',
         transport: 'nvme',
         rotational: false,
+        sectorBytes: 4096,
         removable: false,
         content: expect.objectContaining({
           parts: [
@@ -146,6 +148,7 @@ describe('reading a report', () => {
         model: null,
         transport: 'usb',
         rotational: true,
+        sectorBytes: null,
         removable: true,
         content: expect.objectContaining({ parts: [], starts: [] }),
       },

@@ -78,6 +78,7 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     realBytes: null,
     notes: '',
     ...plainStore,
+    sectorBytes: drive.sectorBytes,
     content: seenNow(drive, stamp),
     fate: isBlank(drive.content) ? 'may be lost' : 'not decided',
   };
@@ -141,6 +142,7 @@ export function applySurvey(
           bytes: drive.bytes,
           model: known.model ?? modelOf(drive),
           in: machine.id,
+          sectorBytes: drive.sectorBytes ?? known.sectorBytes,
           content: seenNow(drive, stamp),
           ...worn,
         }),

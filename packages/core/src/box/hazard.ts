@@ -2,6 +2,7 @@ import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
 import type { NetworkFault } from '../network/finding';
+import type { CopyFault, PoolFault } from '../model/storage';
 import type { StartWhy } from '../starting/forMachine';
 
 /** Why something may go wrong. What each means in words stands in words/hazard.ts. */
@@ -48,13 +49,17 @@ export type HazardCode =
   | 'certificate ends'
   | 'default user over the network'
   | 'one USB port'
-  | 'stick lies';
+  | 'stick lies'
+  | 'pool'
+  | 'copies';
 
 /** The finding of fit, of a start, or of an image that a hazard passes on. */
 export type HazardOrigin =
   | { finding: RuleFinding }
   | { start: StartWhy }
   | { fault: ImageFault }
+  | { pool: PoolFault }
+  | { copies: CopyFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

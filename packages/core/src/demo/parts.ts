@@ -89,6 +89,11 @@ export const demoParts: ShelfItem[] = [
     goesIn: 'USB port',
     wiredPorts: 1,
   }),
+  adapter('sata-2', 'Two-port SATA card', 'expansion slot', '2 × SATA', {
+    goesIn: 'expansion slot',
+    sataPorts: 2,
+    notes: 'Put aside for the archive.',
+  }),
   memory('buy-ddr4', '16 GB module, new', 16, 'DDR4', 'DIMM', priced(32)),
   memory('buy-ddr3', '4 GB module, used', 4, 'DDR3', 'DIMM', priced(9)),
   store('drive', 'buy-ssd', '240 GB SSD, new', 240_057_409_536, null, {

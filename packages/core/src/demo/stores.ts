@@ -29,12 +29,16 @@ export const demoStores = [
   }),
   store('drive', 'oak-a', 'Oak mirror A', 4_000_787_030_016, 'HD40-5521-A001', {
     model: '4 TB 3.5 inch',
+    sectorBytes: 4096,
+    errorExponent: 15,
     rotational: true,
     in: 'old-oak',
     holds: '',
   }),
   store('drive', 'oak-b', 'Oak mirror B', 4_000_787_030_016, 'HD40-5521-A002', {
     model: '4 TB 3.5 inch',
+    sectorBytes: 4096,
+    errorExponent: 15,
     rotational: true,
     in: 'old-oak',
     holds: '',
@@ -77,8 +81,18 @@ export const demoStores = [
   }),
   store('drive', 'loose-1t', 'Loose disk', 1_000_204_886_016, 'HD10-D5A3-0C38', {
     model: '1 TB 3.5 inch',
+    sectorBytes: 4096,
+    errorExponent: 15,
     shape: '3.5 inch',
     rotational: true,
+    holds: '',
+  }),
+  store('drive', 'loose-2t', 'Loose 2 TB disk', 2_000_398_934_016, 'HD20-71EE-2F90', {
+    model: '2 TB 3.5 inch',
+    shape: '3.5 inch',
+    rotational: true,
+    sectorBytes: 4096,
+    errorExponent: 15,
     holds: '',
   }),
   store('drive', 'loose-nvme', 'Short M.2 drive', 256_060_514_304, 'NV2230-0977-41C0', {

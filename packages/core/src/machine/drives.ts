@@ -7,6 +7,11 @@ const text = (v: unknown): string | null => (typeof v === 'string' && v.trim() !
 const flag = (v: unknown): boolean | null =>
   typeof v === 'boolean' ? v : v === '1' || v === 1 ? true : v === '0' || v === 0 ? false : null;
 
+const sectorOf = (v: unknown): 512 | 4096 | null => {
+  const bytes = blockNumber(v);
+  return bytes === 512 || bytes === 4096 ? bytes : null;
+};
+
 /** What the section “disks” says of one: its controller's PCI class, MMC or SD, a serial. */
 function carriers(section: Section | undefined): Map<string, Map<string, string>> {
   const out = new Map<string, Map<string, string>>();
@@ -77,6 +82,7 @@ export function readDrives(sections: Map<string, Section>, survey: Survey): void
       model: text(r.model),
       transport,
       rotational: flag(r.rota),
+      sectorBytes: sectorOf(r['phy-sec']),
       removable: transport === 'usb' || card || unknownBus,
       content: contentFrom(r, survey.details.bootEntries, firmware),
     };

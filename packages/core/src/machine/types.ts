@@ -24,6 +24,8 @@ export interface SurveyedDrive {
   model: string | null;
   transport: string | null;
   rotational: boolean | null;
+  /** Sector it writes as one, in bytes; null where it is neither 512 nor 4096 or not told. */
+  sectorBytes: 512 | 4096 | null;
   removable: boolean;
   content: Content;
 }

@@ -10,6 +10,8 @@ export const plainStore = {
   shape: null,
   m2: null,
   wear: null,
+  sectorBytes: null,
+  errorExponent: null,
 } satisfies Partial<Store>;
 export const plainMachine = {
   ...owning,

@@ -102,6 +102,13 @@ const store = {
     .default(null),
   /** Share of its rated life used, per cent. */
   wear: z.number().min(0).max(255).nullable().default(null),
+  /** Sector it writes as one, in bytes; null where nobody looked. */
+  sectorBytes: z
+    .union([z.literal(512), z.literal(4096)])
+    .nullable()
+    .default(null),
+  /** Bits it may fail to read, as its data sheet has it: at most one in ten to this power; null where nobody looked. */
+  errorExponent: z.number().int().min(12).max(18).nullable().default(null),
 };
 export const driveSchema = z.object({ kind: z.literal('drive'), ...store });
 export const stickSchema = z.object({ kind: z.literal('stick'), ...store });

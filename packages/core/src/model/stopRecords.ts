@@ -3,6 +3,7 @@ import { boxLayoutSchema, type BoxLayout } from './layout';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
 import { openingRecordSchema, type OpeningRecord } from './opening';
+import { boxPoolSchema, keptThingSchema, type BoxPool, type KeptThing } from './storage';
 import type { Stop } from './stops';
 
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
@@ -70,7 +71,12 @@ export const stopRecords = {
     /** How it is reached; null where nothing was noted. Its addresses are those of its hosts. */
     reach: reachSchema.nullable().default(null),
   },
-  load: {},
+  load: {
+    /** Its pool; null where nothing was decided of one. */
+    pool: boxPoolSchema.nullable().default(null),
+    /** What must not be lost, and where its copies are. */
+    things: z.array(keptThingSchema).max(100).default([]),
+  },
   tune: {},
   keep: {},
 } satisfies Record<Stop, z.ZodRawShape>;
@@ -96,4 +102,6 @@ export const emptyStopRecords = () => ({
   opening: null as OpeningRecord | null,
   first: null as FirstRecord | null,
   reach: null as Reach | null,
+  pool: null as BoxPool | null,
+  things: [] as KeptThing[],
 });

@@ -4,6 +4,7 @@ import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { networkFaultWords } from './network';
 import { startWords } from './start';
+import { copyFaultWords, poolFaultWords } from './storage';
 import { counted } from './text';
 
 type Params = Readonly<Record<string, string>>;
@@ -89,6 +90,8 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'default user over the network': (p) =>
     `${p.system} comes with a user and password everybody knows, and its remote shell is on: take that user away, or shut the shell.`,
   'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
+  pool: (p) => p.because ?? '',
+  copies: (p) => p.because ?? '',
   'stick lies': (p) =>
     `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
 };
@@ -98,6 +101,8 @@ function originWords(from: Hazard['from']): Params {
   if (!from) return {};
   if ('start' in from) return { because: startWords(from.start) };
   if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
+  if ('pool' in from) return { because: poolFaultWords(from.pool) };
+  if ('copies' in from) return { because: copyFaultWords(from.copies) };
   if ('fault' in from) return { because: imageFaultWords(from.fault) };
   const { because, repair } = findingWords(from.finding);
   return { because, repair };

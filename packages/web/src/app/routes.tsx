@@ -48,6 +48,7 @@ export const router = createBrowserRouter([
       { path: 'box/:boxId/install/opening', ...page(() => import('../features/install/OpeningPage')) },
       { path: 'box/:boxId/first-start', ...page(() => import('../features/firststart/FirstStartPage')) },
       { path: 'box/:boxId/network', ...page(() => import('../features/address/AddressPage')) },
+      { path: 'box/:boxId/load', ...page(() => import('../features/load/LoadPage')) },
       { path: 'box/:boxId/keep', ...page(() => import('../features/keep/KeepPage')) },
       { path: 'box/:boxId/:stop', ...page(() => import('../features/stop/StopPage')) },
       { path: '*', ...page(() => import('../parts/NotFound')) },

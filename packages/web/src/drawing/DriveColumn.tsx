@@ -33,6 +33,7 @@ export interface Handle {
 
 const HEIGHT = 150;
 const WIDTH = 72;
+const NARROW = 56;
 
 /** Keys of a slider (WAI-ARIA Authoring Practices, “Slider”), in steps. */
 const STEPS: Record<string, number> = {
@@ -106,6 +107,8 @@ export function DriveColumn({
   tall = 1,
   outside = false,
   handles = [],
+  says,
+  narrow = false,
 }: {
   title: string;
   strata: readonly Stratum[];
@@ -114,17 +117,25 @@ export function DriveColumn({
   /** It lies beside the machine. */
   outside?: boolean;
   handles?: readonly Handle[];
+  /** What stands under it, where a legend names its strata for all columns together. */
+  says?: string;
+  /** Many stand side by side. */
+  narrow?: boolean;
 }) {
   const y = scaleLinear()
     .domain([0, 1])
     .range([HEIGHT, HEIGHT * (1 - tall)]);
   const tops = strata.map((_, i) => strata.slice(0, i + 1).reduce((sum, s) => sum + s.share, 0));
   return (
-    <chakra.figure flexShrink="0" css={{ width: `${WIDTH}px`, fontSize: '12px' }} textAlign="center">
+    <chakra.figure
+      flexShrink="0"
+      css={{ width: `${narrow ? NARROW : WIDTH}px`, fontSize: '12px' }}
+      textAlign="center"
+    >
       <chakra.svg
         {...(handles.length > 0 ? { role: 'group' } : { role: 'img' })}
         aria-label={`${title}: ${strata.map((s) => s.word).join(', ')}`}
-        viewBox={`-1 -1 ${WIDTH + 2} ${HEIGHT + 2}`}
+        viewBox={`-1 -1 ${(narrow ? NARROW : WIDTH) + 2} ${HEIGHT + 2}`}
         css={{ width: '100%', display: 'block' }}
       >
         {strata.map((s, i) => {
@@ -133,7 +144,7 @@ export function DriveColumn({
             <rect
               key={s.word}
               x="0"
-              width={WIDTH}
+              width={narrow ? NARROW : WIDTH}
               y={top}
               height={y((tops[i] ?? 1) - s.share) - top}
               fill={fillOf(s.pattern)}
@@ -148,7 +159,7 @@ export function DriveColumn({
       </chakra.svg>
       <figcaption>
         <b>{title}</b>
-        <Sub>{strata.map((s) => s.word).join(', ')}</Sub>
+        <Sub>{says ?? strata.map((s) => s.word).join(', ')}</Sub>
       </figcaption>
     </chakra.figure>
   );

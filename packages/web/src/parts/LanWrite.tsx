@@ -1,4 +1,4 @@
-import { chakra, HStack, Stack } from '@chakra-ui/react';
+import { Stack } from '@chakra-ui/react';
 import type { Host, Network } from '@zb/core/model/network';
 import { labelOf } from '@zb/core/network/names';
 import {
@@ -11,12 +11,10 @@ import {
   type NetworkWriter,
 } from '@zb/core/network/write/forms';
 import { useState } from 'react';
-import { download } from '../storage/download';
-import { Primary, Quiet } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Said } from '../ui/Said';
 import { Select } from '../ui/Select';
-import { Sub } from '../ui/Words';
+import { WrittenText } from './WrittenText';
 
 const TITLE: Record<NetworkWriter | HostWriter, string> = {
   dnsmasq: 'dnsmasq: pool, kept addresses, names',
@@ -48,7 +46,6 @@ export function LanWrite({
   first?: NetworkWriter | HostWriter;
 }) {
   const [form, setForm] = useState<NetworkWriter | HostWriter>(first);
-  const [said, setSaid] = useState('');
   const whole = networkWriterNames.find((n) => n === form);
   const own = hostWriterNames.find((n) => n === form);
   const text = whole
@@ -56,12 +53,6 @@ export function LanWrite({
     : own && host
       ? writeForHost(own, network, host)
       : undefined;
-  const copy = (): void => {
-    navigator.clipboard.writeText(text ?? '').then(
-      () => setSaid('Copied.'),
-      () => setSaid('The browser did not allow copying; mark the text and copy it there.'),
-    );
-  };
   return (
     <Dialog open={open} onClose={onClose} title={`${network.name}, written down for others`} size="lg">
       <Stack gap="3">
@@ -71,7 +62,6 @@ export function LanWrite({
           onChange={(e) => {
             const to = [...networkWriterNames, ...hostWriterNames].find((n) => n === e.target.value);
             if (to) setForm(to);
-            setSaid('');
           }}
           options={[...networkWriterNames, ...(host ? hostWriterNames : [])].map((n) => ({
             value: n,
@@ -83,38 +73,11 @@ export function LanWrite({
             Nothing can be written yet: the address, or the addresses of the network, are not known.
           </Said>
         ) : (
-          <chakra.pre
-            tabIndex={0}
-            aria-label="What is written"
-            textStyle="data"
-            bg="bg.margin"
-            border="thin"
-            padding="3"
-            overflow="auto"
-            css={{ fontSize: '12px', maxHeight: '46vh' }}
-          >
-            {text}
-          </chakra.pre>
+          <WrittenText
+            text={text}
+            name={writtenName[form](labelOf(own && host ? host.name : network.name) || 'network')}
+          />
         )}
-        <HStack gap="3">
-          <Primary
-            disabled={text === undefined}
-            onClick={() =>
-              text !== undefined &&
-              download(
-                writtenName[form](labelOf(own && host ? host.name : network.name) || 'network'),
-                text,
-                'text/plain',
-              )
-            }
-          >
-            Save as a file
-          </Primary>
-          <Quiet disabled={text === undefined} onClick={copy}>
-            Copy
-          </Quiet>
-          <Sub role="status">{said}</Sub>
-        </HStack>
       </Stack>
     </Dialog>
   );

@@ -1,18 +1,64 @@
+import { checkCopies } from '../../storage/backup';
+import { checkScrub } from '../../storage/check';
+import { makingOf } from '../../storage/commands';
+import { keepsThings, storageOf } from '../../storage/forBox';
 import { formatBoth } from '../../units/bytes';
+import { hazard, type Hazard } from '../hazard';
+import type { Scene } from '../scene';
 import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { judgedOn } from '../today';
+
+function hazards({ bench, box }: Scene): Hazard[] {
+  if (!keepsThings(bench, box)) return [];
+  const today = judgedOn();
+  const { findings, pool } = storageOf(bench, box);
+  const scrub = box.pool?.way && today !== undefined ? checkScrub(pool, today) : [];
+  const copies = today === undefined ? [] : checkCopies(box.things, today);
+  return [
+    ...[...findings, ...scrub].map((f) =>
+      hazard(
+        'pool',
+        f.grade,
+        'load',
+        {},
+        { from: { pool: f.fault }, ...(f.store ? { store: f.store } : {}) },
+      ),
+    ),
+    ...copies.map((f) => hazard('copies', f.grade, 'load', {}, { from: { copies: f.fault } })),
+  ];
+}
+
+const plain = plainStop('load', [8, 15], [5, 60]);
 
 export const load: StopModule = {
-  ...plainStop('load', [8, 15], [5, 60]),
-  known: ({ box, inside, profile }) => [
-    ...knownLine('Purpose', box.purpose),
-    ...inside.flatMap((s) => knownLine('Drive', `${s.name}, ${formatBoth(s.bytes)}`)),
-    ...knownLine(
-      'Two equal drives',
-      profile?.needs.dataDrives === 2 && 'a mirror: half the space, survives one. It is not a backup.',
-    ),
-  ],
-  later: {
-    headline: 'What goes on it?',
-    words: 'This stop will lay out pools, shares and guests; until then, note what you loaded.',
+  ...plain,
+  hazards,
+  questions: ({ bench, box }) =>
+    keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
+      ? [
+          ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
+          ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
+        ]
+      : [],
+  // A new pool is written through once before it is whole.
+  waiting: (scene) => {
+    const { chosen } = storageOf(scene.bench, scene.box);
+    return chosen ? makingOf(chosen.pool, chosen.room) : plain.waiting(scene);
+  },
+  bytesAtRisk: ({ bench, box }) =>
+    storageOf(bench, box)
+      .candidates.filter((c) => c.taken && c.holds !== '' && box.pool?.way !== null && box.pool !== null)
+      .map((c) => ({
+        label: c.store.name,
+        value: formatBoth(c.store.bytes),
+        because: `A pool is made of it; on it: ${c.holds}`,
+      })),
+  known: ({ bench, box, inside }) => {
+    const { chosen } = storageOf(bench, box);
+    return [
+      ...knownLine('Purpose', box.purpose),
+      ...knownLine('Pool', chosen && formatBoth(chosen.room.usable)),
+      ...inside.flatMap((s) => knownLine('Drive', `${s.name}, ${formatBoth(s.bytes)}`)),
+    ];
   },
 };

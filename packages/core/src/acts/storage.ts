@@ -1,0 +1,67 @@
+import type { Box, LogEntry, Store } from '../model/bench';
+import { edited, type Act } from '../model/changes';
+import { noPool, type BoxPool, type KeptThing, type PoolWay } from '../model/storage';
+import { logBase } from './base';
+import { updateBox } from './box';
+import type { Stamp } from './stamp';
+
+/** Changes what was decided of the pool of a box. */
+export const editPool = (box: Box, changed: Partial<BoxPool>, label: string): Act =>
+  updateBox(box, { pool: { ...(box.pool ?? noPool()), ...changed } }, label);
+
+/** Takes a way, with a line of the log that says why. */
+export function takeWay(box: Box, way: PoolWay, says: { way: string; because: string }, stamp: Stamp): Act {
+  const line: LogEntry = {
+    kind: 'decision',
+    ...logBase(box, 'load', stamp),
+    text: `Pool of ${box.name}: ${says.way}; ${says.because}`,
+  };
+  return {
+    label: `${box.name}: ${says.way}`,
+    changes: [
+      edited('boxes', box, { ...box, pool: { ...(box.pool ?? noPool()), way } }),
+      { in: 'log', id: line.id, to: line },
+    ],
+  };
+}
+
+/** Adds something that must not be lost, or changes it. */
+export function keepThing(box: Box, thing: KeptThing): Act {
+  const there = box.things.some((t) => t.id === thing.id);
+  const things = there ? box.things.map((t) => (t.id === thing.id ? thing : t)) : [...box.things, thing];
+  return updateBox(box, { things }, `“${thing.what}” ${there ? 'saved' : 'added'}`);
+}
+
+/** Takes something off the list; its copies stay where they are. */
+export const dropThing = (box: Box, thing: KeptThing): Act =>
+  updateBox(
+    box,
+    { things: box.things.filter((t) => t.id !== thing.id) },
+    `“${thing.what}” taken off the list`,
+  );
+
+/** What a data sheet, a price or a look at a drive told of it. */
+export const tellDrive = (
+  store: Store,
+  told: Partial<Pick<Store, 'sectorBytes' | 'errorExponent' | 'wear' | 'price'>>,
+): Act => ({
+  label: `“${store.name}” saved`,
+  changes: [edited('items', store, { ...store, ...told })],
+});
+
+/** Notes that what was on a drive is wiped: its serial was typed by whoever did it. */
+export function noteWiped(box: Box, store: Store, stamp: Stamp): Act {
+  const line: LogEntry = {
+    kind: 'note',
+    ...logBase(box, 'load', stamp),
+    text: `“${store.name}”, serial ${store.serial ?? ''}, wiped for the pool`,
+  };
+  const pool = box.pool ?? noPool();
+  return {
+    label: `“${store.name}” wiped`,
+    changes: [
+      edited('boxes', box, { ...box, pool: { ...pool, wiped: [...pool.wiped, store.serial ?? ''] } }),
+      { in: 'log', id: line.id, to: line },
+    ],
+  };
+}

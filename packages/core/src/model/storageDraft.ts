@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { formatIec } from '../units/bytes';
+import { readSize } from '../units/typedSize';
+import type { Store } from './shelf';
+import { boxPoolSchema, copyPlaces, type BoxPool, type KeptThing } from './storage';
+
+/** A number as people type it; null where the line is empty. */
+const numberOrNull = (schema: z.ZodType<number, number>): z.ZodType<number | null, string> =>
+  z
+    .string()
+    .transform((t) => (t.trim() === '' ? null : Number(t.replace(',', '.'))))
+    .pipe(schema.nullable());
+const number = (schema: z.ZodType<number, number>): z.ZodType<number, string> =>
+  z
+    .string()
+    .transform((t) => (t.trim() === '' ? NaN : Number(t.replace(',', '.'))))
+    .pipe(schema);
+const size: z.ZodType<number, string> = z.string().transform((t, ctx) => {
+  const read = readSize(t, false);
+  if ('bytes' in read) return read.bytes;
+  ctx.addIssue({ code: 'custom', message: 'is not a size: write “20 GB” or “500 MiB”' });
+  return z.NEVER;
+});
+const sizeOrNull: z.ZodType<number | null, string> = z
+  .string()
+  .transform((t) => (t.trim() === '' ? null : t))
+  .pipe(z.union([z.null(), size]));
+const dayOrNull: z.ZodType<string | null, string> = z
+  .string()
+  .transform((t) => (t.trim() === '' ? null : t.trim()))
+  .pipe(z.iso.date().nullable());
+
+/** What a data sheet or a look at a drive tells of it, as the form has it. */
+export const toldDriveSchema = z.object({
+  sectorBytes: numberOrNull(z.union([z.literal(512), z.literal(4096)])) as z.ZodType<
+    512 | 4096 | null,
+    string
+  >,
+  errorExponent: numberOrNull(z.number().int().min(12).max(18)),
+  wear: numberOrNull(z.number().min(0).max(255)),
+  price: numberOrNull(z.number().nonnegative()),
+});
+/** What is told of a drive, read from its form. */
+export type ToldDrive = z.infer<typeof toldDriveSchema>;
+/** The same as its form has it. */
+export type ToldDriveDraft = z.input<typeof toldDriveSchema>;
+
+const text = (n: number | string | null): string => (n === null ? '' : String(n));
+
+/** What is told of a drive, for its form. */
+export const toldDraftOf = (store: Store): ToldDriveDraft => ({
+  sectorBytes: text(store.sectorBytes),
+  errorExponent: text(store.errorExponent),
+  wear: text(store.wear),
+  price: text(store.price),
+});
+
+/** How a pool is kept, as the form has it. */
+export const keepingSchema = z
+  .object({
+    name: boxPoolSchema.shape.name.unwrap(),
+    filled: number(z.number().min(1).max(100)),
+    scrubDays: numberOrNull(z.number().int().min(1).max(730)),
+    scrubbed: dayOrNull,
+    everyHours: numberOrNull(z.number().int().min(1).max(8760)),
+    keepDays: number(z.number().int().min(1).max(3650)),
+    changedPerDay: size,
+  })
+  .transform((d): Pick<BoxPool, 'name' | 'filled' | 'scrubDays' | 'scrubbed' | 'snapshots'> => ({
+    name: d.name,
+    filled: d.filled / 100,
+    scrubDays: d.scrubDays,
+    scrubbed: d.scrubbed,
+    snapshots:
+      d.everyHours === null
+        ? null
+        : { everyHours: d.everyHours, keepDays: d.keepDays, changedPerDay: d.changedPerDay },
+  }));
+/** How a pool is kept, read from its form. */
+export type Keeping = z.output<typeof keepingSchema>;
+/** The same as its form has it. */
+export type KeepingDraft = z.input<typeof keepingSchema>;
+
+/** How a pool is kept, for its form. */
+export const keepingDraftOf = (pool: BoxPool): KeepingDraft => ({
+  name: pool.name,
+  filled: String(Math.round(pool.filled * 100)),
+  scrubDays: text(pool.scrubDays),
+  scrubbed: text(pool.scrubbed),
+  everyHours: text(pool.snapshots?.everyHours ?? null),
+  keepDays: text(pool.snapshots?.keepDays ?? 30),
+  changedPerDay: formatIec(pool.snapshots?.changedPerDay ?? 2 ** 30),
+});
+
+/** Something that must not be lost, as the form has it; its id stays. */
+export const thingOfDraft = (id: string): z.ZodType<KeptThing, ThingDraft> =>
+  z
+    .object({
+      what: z.string().trim().min(1).max(200),
+      bytes: sizeOrNull,
+      everyDays: number(z.number().int().min(1).max(3650)),
+      restored: dayOrNull,
+      copies: z
+        .array(z.object({ where: z.enum(copyPlaces), name: z.string().trim().max(200), at: dayOrNull }))
+        .max(20),
+    })
+    .transform((d) => ({ id, ...d }));
+/** Something that must not be lost, as its form has it. */
+export interface ThingDraft {
+  what: string;
+  bytes: string;
+  everyDays: string;
+  restored: string;
+  copies: { where: (typeof copyPlaces)[number]; name: string; at: string }[];
+}
+
+/** Something that must not be lost, for its form; a new one lies on the pool. */
+export const thingDraftOf = (thing: KeptThing | null): ThingDraft => ({
+  what: thing?.what ?? '',
+  bytes: thing?.bytes == null ? '' : formatIec(thing.bytes),
+  everyDays: text(thing?.everyDays ?? 30),
+  restored: text(thing?.restored ?? null),
+  copies: (thing?.copies ?? [{ where: 'this pool' as const, name: '', at: null }]).map((c) => ({
+    where: c.where,
+    name: c.name,
+    at: text(c.at),
+  })),
+});

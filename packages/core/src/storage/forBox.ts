@@ -1,0 +1,139 @@
+import { findMachine, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
+import { contentTitle, isBlank } from '../model/content';
+import type { FactKey } from '../model/facts';
+import { knownFact } from '../model/known';
+import type { Machine } from '../model/shelf';
+import { noPool, type BoxPool, type PoolDrive } from '../model/storage';
+import { laidBox } from '../layout/forBox';
+import { checkOffer, checkRoom, type PoolFinding, type Room } from './check';
+import { poolDriveOf } from './poolDrive';
+import { offer, type PoolOffer } from './ways';
+
+/** A drive that may take part, and whether it does. */
+export interface PoolCandidate {
+  store: Store;
+  drive: PoolDrive;
+  taken: boolean;
+  /** It is in the machine already. */
+  inside: boolean;
+  /** It carries the system: its port stays its own. */
+  system: boolean;
+  /** What is known to be on it; empty where nothing is, or its serial was typed and it was wiped. */
+  holds: string;
+}
+
+/** What stop 10 knows of the drives of a box. */
+export interface BoxStorage {
+  pool: BoxPool;
+  candidates: PoolCandidate[];
+  /** Drives that take part. */
+  drives: PoolDrive[];
+  /** The way that was taken, on the drives there are now; undefined where none was, or these drives do not make it. */
+  chosen: PoolOffer | undefined;
+  findings: PoolFinding[];
+  room: Room;
+}
+
+const count = (machine: Machine | undefined, key: FactKey): number | null => {
+  const value = machine && knownFact(machine, key)?.value;
+  return typeof value === 'number' ? value : null;
+};
+
+/** The drive that carries the system of a box: the one that was laid out for it, or that it starts from. */
+function systemDrive(bench: Bench, box: Box): Store | null {
+  return laidBox(bench, box).drive;
+}
+
+/** Ports, bays, leads and memory of a machine with the adapters that were put aside for the box. */
+export function roomOfBox(bench: Bench, box: Box): Room {
+  const machine = findMachine(bench, box.machineId);
+  const added = bench.items.reduce(
+    (sum, i) => (i.kind === 'adapter' && box.parts.includes(i.id) ? sum + i.sataPorts : sum),
+    0,
+  );
+  const sata = count(machine, 'ports.sata');
+  const boot = systemDrive(bench, box);
+  return {
+    ports: sata === null ? null : sata + added,
+    bays: count(machine, 'ports.bays'),
+    leads: count(machine, 'power.sataLeads'),
+    memory: count(machine, 'memory.bytes'),
+    boot: boot && { id: boot.id, name: boot.name, port: boot.transport === 'sata' },
+  };
+}
+
+/** Drives in the machine and loose ones; those that are proposed are in it, may be lost and carry no system. */
+function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
+  const boot = systemDrive(bench, box);
+  return storesOf(bench)
+    .filter(
+      (s) =>
+        (s.kind === 'drive' && s.owned && (s.in === null || s.in === box.machineId)) ||
+        pool.drives?.includes(s.id),
+    )
+    .map((store) => {
+      const inside = store.in === box.machineId && store.in !== null;
+      const system = store.id === boot?.id;
+      const wiped = store.serial !== null && pool.wiped.includes(store.serial);
+      return {
+        store,
+        drive: poolDriveOf(bench, store),
+        inside,
+        system,
+        taken: pool.drives
+          ? pool.drives.includes(store.id)
+          : inside && !system && store.fate === 'may be lost' && store.kind === 'drive',
+        holds: wiped || isBlank(store.content) ? '' : contentTitle(store),
+      };
+    })
+    .sort((a, b) => Number(b.inside) - Number(a.inside) || b.store.bytes - a.store.bytes);
+}
+
+/** What stands on drives that are about to become a pool. */
+function checkContent(candidates: readonly PoolCandidate[]): PoolFinding[] {
+  return candidates
+    .filter((c) => c.taken)
+    .flatMap(({ store, holds }): PoolFinding[] => {
+      const about = { drive: store.name, holds };
+      const out: PoolFinding[] = [];
+      if (store.fate === 'keep')
+        out.push({ grade: 'stop', fault: { code: 'kept drive in pool', ...about }, store: store.id });
+      else if (store.fate === 'not decided')
+        out.push({ grade: 'stop', fault: { code: 'not decided in pool', ...about }, store: store.id });
+      else if (holds !== '')
+        out.push({ grade: 'check', fault: { code: 'not wiped', ...about }, store: store.id });
+      if (store.realBytes !== null && store.realBytes < store.bytes)
+        out.push({
+          grade: 'stop',
+          fault: { code: 'claims more', drive: store.name, bytes: store.bytes },
+          store: store.id,
+        });
+      return out;
+    });
+}
+
+const lately = new WeakMap<Box, { bench: Bench; found: BoxStorage }>();
+
+/** Drives, way and findings of a box; worked out once for each state of the bench, because ledger and sheet both ask. */
+export function storageOf(bench: Bench, box: Box): BoxStorage {
+  const before = lately.get(box);
+  if (before?.bench === bench) return before.found;
+  const pool = box.pool ?? noPool();
+  const candidates = candidatesOf(bench, box, pool);
+  const drives = candidates.filter((c) => c.taken).map((c) => c.drive);
+  const chosen = pool.way ? offer(pool.way, { drives, filled: pool.filled }) : undefined;
+  const room = roomOfBox(bench, box);
+  const findings = [
+    ...checkContent(candidates),
+    ...(chosen ? [...checkRoom(chosen, room), ...checkOffer(chosen)] : []),
+  ];
+  const found = { pool, candidates, drives, chosen, findings, room };
+  lately.set(box, { bench, found });
+  return found;
+}
+
+/** Whether a box is one that keeps things for others, so that it is asked for a pool and for copies. */
+export function keepsThings(bench: Bench, box: Box): boolean {
+  const profile = findProfile(bench, box.profileId);
+  return box.purpose === 'file store' || (profile?.needs.dataDrives ?? 0) > 0 || box.pool !== null;
+}

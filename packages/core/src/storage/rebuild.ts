@@ -1,0 +1,106 @@
+import type { PoolDrive } from '../model/storage';
+import { span, type Span } from '../units/duration';
+import { bySize, type PlacedPool } from './placed';
+import { exponentOf, readRateOf, writeRateOf } from './poolDrive';
+import type { PoolRoom } from './room';
+
+/** What happens when one drive is replaced: how long, what is read meanwhile, and the chance that a sector of it is not readable. */
+export interface Rebuild {
+  /** The drive whose loss takes longest to make good. */
+  drive: string;
+  /** Bytes written to the new one, and read from the others. */
+  writes: number;
+  reads: number;
+  /** Seconds, while nobody else uses the pool. */
+  seconds: Span;
+  fault: ReadFault;
+}
+
+/** An upper bound, from the error rate that drives are rated with. */
+export interface ReadFault {
+  /** 0 to 1. */
+  chance: number;
+  /** The worst rating among the drives that are read: one bit in ten to this power, and whether it was assumed. */
+  exponent: number;
+  assumed: boolean;
+  /** What cannot be read is made from what else is left. */
+  mended: boolean;
+}
+
+/**
+ * Chance that of so many bytes at least one bit cannot be read: 1 − (1 − 10⁻ᵉ)^(8 × bytes), as if faults came one by one
+ * and as often as the rating allows at most. Both are on the safe side; the formula is the usual one of data sheets’
+ * “non-recoverable read errors per bits read”. Common practice, no source.
+ */
+export const unreadableChance = (bytes: number, exponent: number): number =>
+  -Math.expm1(8 * bytes * Math.log1p(-(10 ** -exponent)));
+
+/** The same over drives that are rated differently. */
+export function faultOver(read: readonly { drive: PoolDrive; bytes: number }[], mended: boolean): ReadFault {
+  const log = read.reduce((sum, r) => {
+    const { exponent } = exponentOf(r.drive);
+    return sum + 8 * r.bytes * Math.log1p(-(10 ** -exponent));
+  }, 0);
+  const rated = read.map((r) => exponentOf(r.drive)).sort((a, b) => a.exponent - b.exponent);
+  return {
+    chance: -Math.expm1(log),
+    exponent: rated[0]?.exponent ?? 14,
+    assumed: rated.some((r) => r.assumed),
+    mended,
+  };
+}
+
+const least = (drives: readonly PoolDrive[], of: typeof readRateOf): { slow: number; fast: number } => ({
+  slow: Math.min(...drives.map((d) => of(d).slow)),
+  fast: Math.min(...drives.map((d) => of(d).fast)),
+});
+
+/**
+ * A failed drive made good on a new one like it, for the drive of which that takes longest; undefined where nothing keeps
+ * it. `filled`: how full the pool is, 0 to 1. Only the plain manner copies what was never written.
+ */
+export function rebuildOf(pool: PlacedPool, room: PoolRoom, filled: number): Rebuild | undefined {
+  const { way, rows } = pool;
+  const keeps = way.shape === 'parity' || way.shape === 'copies' || (rows[0]?.length ?? 0) > 1;
+  if (!keeps || way.shape === 'single' || way.shape === 'joined') return undefined;
+  const used = way.manner === 'plain' ? 1 : filled;
+  const share = new Map(room.shares.map((s) => [s.id, s.data + s.copy + s.parity]));
+  const one = (row: readonly PoolDrive[], failed: PoolDrive): Rebuild => {
+    const others = row.filter((d) => d !== failed);
+    const writes = Math.round((share.get(failed.id) ?? 0) * used);
+    const parity = way.shape === 'parity';
+    // Of parity all the others are read, each for as much as it shares with the failed one; of copies what it held, once.
+    const read = parity
+      ? others.map((drive) => ({
+          drive,
+          bytes: Math.min(writes, Math.round((share.get(drive.id) ?? 0) * used)),
+        }))
+      : way.shape === 'copies'
+        ? spread(others, writes)
+        : bySize(others)
+            .slice(0, 1)
+            .map((drive) => ({ drive, bytes: writes }));
+    const from = least(others, readRateOf);
+    const to = writeRateOf(failed);
+    const level =
+      way.shape === 'parity' ? way.level : way.shape === 'copies' ? way.level - 1 : row.length - 1;
+    return {
+      drive: failed.name,
+      writes,
+      reads: read.reduce((sum, r) => sum + r.bytes, 0),
+      seconds: span(writes / Math.min(from.fast, to.fast), writes / Math.min(from.slow, to.slow)),
+      fault: faultOver(read, level > 1),
+    };
+  };
+  const all = rows.flatMap((row) => row.map((d) => one(row, d)));
+  return all.reduce<Rebuild | undefined>(
+    (worst, r) => (worst && worst.seconds.high >= r.seconds.high ? worst : r),
+    undefined,
+  );
+}
+
+/** What a failed drive held is read from the others by their size. */
+function spread(others: readonly PoolDrive[], bytes: number): { drive: PoolDrive; bytes: number }[] {
+  const all = others.reduce((sum, d) => sum + d.bytes, 0);
+  return others.map((drive) => ({ drive, bytes: Math.round((bytes * drive.bytes) / all) }));
+}
