@@ -9,6 +9,7 @@ import { readSurvey } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { LOOK_SCRIPT } from '@zb/core/network/look';
 import { hostWriterNames, networkWriterNames } from '@zb/core/network/write/forms';
+import { shareForms } from '@zb/core/storage/share/write';
 import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';
@@ -33,6 +34,7 @@ import { poolOutput, type PoolAsked } from './pool';
 import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { rehearsedFrom, rehearseOutput } from './rehearse';
+import { sharesOutput } from './shares';
 import { surveyOutput } from './survey';
 
 const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
@@ -227,6 +229,23 @@ zb.command('pool')
     const out = poolOutput(await readText(path), asked);
     if (typeof out === 'string') process.stdout.write(out);
     else print(out);
+  });
+
+zb.command('shares')
+  .description(
+    'folders that others reach: what is wrong, and the files of their servers; ends with 1 where there is a Stop',
+  )
+  .argument('<file>', 'folders and users, or with a box a bench; - for standard input')
+  .argument('[box]', 'the box of a bench')
+  .option('--as <form>', `json, ${shareForms.join(', ')}`, 'json')
+  .option('--name <name>', 'the name it is found by, where the file has none', 'box')
+  .action(async (path: string, box: string | undefined, asked: { as: string; name: string }) => {
+    const out = sharesOutput(await readText(path), { ...asked, box });
+    if (typeof out === 'string') process.stdout.write(out);
+    else {
+      print(out);
+      if ((out as { stops: number }).stops > 0) process.exitCode = 1;
+    }
   });
 
 zb.command('profile')

@@ -1,6 +1,9 @@
-import type { Box, LogEntry, Store } from '../model/bench';
+import type { Bench, Box, LogEntry, Store } from '../model/bench';
 import { edited, type Act } from '../model/changes';
 import { noPool, type BoxPool, type KeptThing, type PoolWay } from '../model/storage';
+import { noSharing, type SharedFolder, type ShareUser, type Sharing } from '../model/sharing';
+import { networksOf } from '../storage/share/forBox';
+import { rightOf } from '../storage/share/rights';
 import { logBase } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
@@ -64,4 +67,50 @@ export function noteWiped(box: Box, store: Store, stamp: Stamp): Act {
       { in: 'log', id: line.id, to: line },
     ],
   };
+}
+
+/** Changes what was decided of the folders of a box; with the first one they are opened to the networks the box is in. */
+export function editSharing(bench: Bench, box: Box, changed: Partial<Sharing>, label: string): Act {
+  const before = box.sharing ?? { ...noSharing(), from: networksOf(bench, box) };
+  return updateBox(box, { sharing: { ...before, ...changed } }, label);
+}
+
+const ORDER = ['none', 'read', 'write'] as const;
+
+/** Somebody’s right in a folder, one step on: none, read, write, none. */
+export function turnRight(bench: Bench, box: Box, folder: SharedFolder, who: ShareUser | 'guests'): Act {
+  const sharing = box.sharing ?? noSharing();
+  const now = rightOf(folder, who === 'guests' ? 'guest' : { user: who.id });
+  const next = ORDER[(ORDER.indexOf(now) + 1) % ORDER.length] ?? 'none';
+  const without = (ids: readonly string[]): string[] => ids.filter((i) => who === 'guests' || i !== who.id);
+  const after: SharedFolder =
+    who === 'guests'
+      ? { ...folder, guests: next }
+      : {
+          ...folder,
+          read: next === 'read' ? [...without(folder.read), who.id] : without(folder.read),
+          write: next === 'write' ? [...without(folder.write), who.id] : without(folder.write),
+        };
+  const name = who === 'guests' ? 'guests' : who.name;
+  return editSharing(
+    bench,
+    box,
+    { folders: sharing.folders.map((f) => (f.id === folder.id ? after : f)) },
+    `${folder.name}, ${name}: ${next}`,
+  );
+}
+
+/** Takes somebody off, with every right they had. */
+export function dropUser(bench: Bench, box: Box, user: ShareUser): Act {
+  const sharing = box.sharing ?? noSharing();
+  const without = (ids: readonly string[]): string[] => ids.filter((i) => i !== user.id);
+  return editSharing(
+    bench,
+    box,
+    {
+      users: sharing.users.filter((u) => u.id !== user.id),
+      folders: sharing.folders.map((f) => ({ ...f, read: without(f.read), write: without(f.write) })),
+    },
+    `“${user.name}” taken off`,
+  );
 }

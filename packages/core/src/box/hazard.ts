@@ -2,6 +2,7 @@ import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
 import type { NetworkFault } from '../network/finding';
+import type { ShareFault } from '../model/sharing';
 import type { CopyFault, PoolFault } from '../model/storage';
 import type { StartWhy } from '../starting/forMachine';
 
@@ -51,7 +52,8 @@ export type HazardCode =
   | 'one USB port'
   | 'stick lies'
   | 'pool'
-  | 'copies';
+  | 'copies'
+  | 'sharing';
 
 /** The finding of fit, of a start, or of an image that a hazard passes on. */
 export type HazardOrigin =
@@ -60,6 +62,7 @@ export type HazardOrigin =
   | { fault: ImageFault }
   | { pool: PoolFault }
   | { copies: CopyFault }
+  | { sharing: ShareFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

@@ -7,7 +7,7 @@ import { moment } from './make';
 import { demoProfiles } from './profiles';
 import { archiveFirst, archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
-import { archivePool, archiveThings } from './storage';
+import { archivePool, archiveSharing, archiveThings } from './storage';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
 import { demoWishes } from './wishes';
@@ -162,7 +162,9 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     ...(plan.driveId === undefined ? {} : { layout: { ...noBoxLayout(), driveId: plan.driveId } }),
     reach: plan.id === 'archive' ? archiveReach() : null,
     first: plan.id === 'archive' ? archiveFirst() : null,
-    ...(plan.id === 'archive' ? { pool: archivePool(), things: archiveThings(), parts: ['sata-2'] } : {}),
+    ...(plan.id === 'archive'
+      ? { pool: archivePool(), things: archiveThings(), sharing: archiveSharing(), parts: ['sata-2'] }
+      : {}),
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),

@@ -4,17 +4,19 @@ import { layoutPlanSchema } from './layout';
 import { networkPlanSchema } from './network';
 import { profilesFileSchema } from './profilesFile';
 import { rehearsalPlanSchema } from './rehearsal';
+import { sharingSchema } from './sharing';
 import { poolAskSchema } from './storage';
 
 const text = (schema: z.ZodType): string =>
   JSON.stringify(z.toJSONSchema(schema, { io: 'input', reused: 'ref' }), null, 2) + '\n';
 
-/** The bench file, the file of systems to share, the plan of a drive, networks and hosts, the plan of a rehearsal, and the drives of a pool, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
+/** The bench file, the file of systems to share, the plan of a drive, networks and hosts, the plan of a rehearsal, the drives of a pool, and folders with their users, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
 export const jsonSchemas = (): Record<string, string> => ({
   'bench.schema.json': text(benchSchema),
   'layout.schema.json': text(layoutPlanSchema),
   'network.schema.json': text(networkPlanSchema),
   'pool.schema.json': text(poolAskSchema),
   'profiles.schema.json': text(profilesFileSchema),
+  'sharing.schema.json': text(sharingSchema),
   'rehearsal.schema.json': text(rehearsalPlanSchema),
 });

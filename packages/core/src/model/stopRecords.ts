@@ -4,6 +4,7 @@ import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
 import { openingRecordSchema, type OpeningRecord } from './opening';
 import { boxPoolSchema, keptThingSchema, type BoxPool, type KeptThing } from './storage';
+import { sharingSchema, type Sharing } from './sharing';
 import type { Stop } from './stops';
 
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
@@ -76,6 +77,8 @@ export const stopRecords = {
     pool: boxPoolSchema.nullable().default(null),
     /** What must not be lost, and where its copies are. */
     things: z.array(keptThingSchema).max(100).default([]),
+    /** Folders that others reach; null where nothing was decided of any. */
+    sharing: sharingSchema.nullable().default(null),
   },
   tune: {},
   keep: {},
@@ -104,4 +107,5 @@ export const emptyStopRecords = () => ({
   reach: null as Reach | null,
   pool: null as BoxPool | null,
   things: [] as KeptThing[],
+  sharing: null as Sharing | null,
 });

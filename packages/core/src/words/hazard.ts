@@ -3,6 +3,7 @@ import { formatIec } from '../units/bytes';
 import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { networkFaultWords } from './network';
+import { shareFaultWords } from './sharing';
 import { startWords } from './start';
 import { copyFaultWords, poolFaultWords } from './storage';
 import { counted } from './text';
@@ -92,6 +93,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
   pool: (p) => p.because ?? '',
   copies: (p) => p.because ?? '',
+  sharing: (p) => p.because ?? '',
   'stick lies': (p) =>
     `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
 };
@@ -102,6 +104,7 @@ function originWords(from: Hazard['from']): Params {
   if ('start' in from) return { because: startWords(from.start) };
   if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
   if ('pool' in from) return { because: poolFaultWords(from.pool) };
+  if ('sharing' in from) return { because: shareFaultWords(from.sharing) };
   if ('copies' in from) return { because: copyFaultWords(from.copies) };
   if ('fault' in from) return { because: imageFaultWords(from.fault) };
   const { because, repair } = findingWords(from.finding);

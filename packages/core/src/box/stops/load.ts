@@ -2,6 +2,7 @@ import { checkCopies } from '../../storage/backup';
 import { checkScrub } from '../../storage/check';
 import { makingOf } from '../../storage/commands';
 import { keepsThings, storageOf } from '../../storage/forBox';
+import { sharingOf } from '../../storage/share/forBox';
 import { formatBoth } from '../../units/bytes';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
@@ -9,7 +10,12 @@ import { knownLine, plainStop, type StopModule } from '../stopModule';
 import { judgedOn } from '../today';
 
 function hazards({ bench, box }: Scene): Hazard[] {
-  if (!keepsThings(bench, box)) return [];
+  const shared = box.sharing
+    ? sharingOf(bench, box).findings.map((f) =>
+        hazard('sharing', f.grade, 'load', {}, { from: { sharing: f.fault } }),
+      )
+    : [];
+  if (!keepsThings(bench, box)) return shared;
   const today = judgedOn();
   const { findings, pool } = storageOf(bench, box);
   const scrub = box.pool?.way && today !== undefined ? checkScrub(pool, today) : [];
@@ -24,6 +30,7 @@ function hazards({ bench, box }: Scene): Hazard[] {
         { from: { pool: f.fault }, ...(f.store ? { store: f.store } : {}) },
       ),
     ),
+    ...shared,
     ...copies.map((f) => hazard('copies', f.grade, 'load', {}, { from: { copies: f.fault } })),
   ];
 }
@@ -37,6 +44,7 @@ export const load: StopModule = {
     keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
       ? [
           ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
+          ...(box.sharing?.folders.length ? [] : [`Which folders of ${box.name} do others reach?`]),
           ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
         ]
       : [],

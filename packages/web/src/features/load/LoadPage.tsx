@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { storageOf } from '@zb/core/storage/forBox';
+import { sharingOf } from '@zb/core/storage/share/forBox';
+import { sharingHeadline } from '@zb/core/words/sharing';
 import { poolHeadline } from '@zb/core/words/storage';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
@@ -8,9 +10,11 @@ import { Tabs } from '../../ui/Tabs';
 import { Kept } from './Kept';
 import { Margin } from './Margin';
 import { Pool } from './Pool';
+import { Shares } from './Shares';
+import { ShareWritten } from './ShareWritten';
 import { ToType } from './ToType';
 
-const SIDES = ['pool', 'copies'] as const;
+const SIDES = ['pool', 'shares', 'copies'] as const;
 type Side = (typeof SIDES)[number];
 
 /** Stop 10: what keeps things, who may read them, and what goes on them. */
@@ -18,17 +22,30 @@ function LoadPage({ context }: { context: BoxContext }) {
   const { bench, box } = context;
   const found = storageOf(bench, box);
   const [side, setSide] = useState<Side>('pool');
-  const [typing, setTyping] = useState(false);
+  const [open, setOpen] = useState<'pool' | 'shares' | null>(null);
+  const shared = sharingOf(bench, box);
   return (
     <BoxFrame
       context={context}
       stop="load"
-      headline={poolHeadline(box.name, found.chosen, found.drives.length)}
+      headline={
+        side === 'shares'
+          ? sharingHeadline(box.name, shared.sharing.folders)
+          : poolHeadline(box.name, found.chosen, found.drives.length)
+      }
       shortcuts={[
         { keys: '1', does: 'the pool', act: () => setSide('pool') },
-        { keys: '2', does: 'the copies of what matters', act: () => setSide('copies') },
+        { keys: '2', does: 'folders that others reach', act: () => setSide('shares') },
+        { keys: '3', does: 'the copies of what matters', act: () => setSide('copies') },
       ]}
-      acts={found.chosen && <Quiet onClick={() => setTyping(true)}>What is typed</Quiet>}
+      acts={
+        <>
+          {found.chosen && <Quiet onClick={() => setOpen('pool')}>Make the pool</Quiet>}
+          {shared.sharing.folders.length > 0 && (
+            <Quiet onClick={() => setOpen('shares')}>Save for its servers</Quiet>
+          )}
+        </>
+      }
       margin={<Margin found={found} box={box} />}
     >
       <Tabs
@@ -37,11 +54,13 @@ function LoadPage({ context }: { context: BoxContext }) {
         onAt={(id) => setSide(SIDES.find((s) => s === id) ?? 'pool')}
         sides={[
           { id: 'pool', title: 'Pool', body: <Pool box={box} found={found} bench={bench} /> },
+          { id: 'shares', title: 'Folders', body: <Shares bench={bench} box={box} found={shared} /> },
           { id: 'copies', title: 'What must not be lost', body: <Kept box={box} /> },
         ]}
       />
       <LogEntryForm box={box} stop="load" kinds={['setting', 'photo']} />
-      {typing && found.chosen && <ToType box={box} found={found} onClose={() => setTyping(false)} />}
+      {open === 'pool' && <ToType box={box} found={found} onClose={() => setOpen(null)} />}
+      {open === 'shares' && <ShareWritten box={box} found={shared} onClose={() => setOpen(null)} />}
     </BoxFrame>
   );
 }
