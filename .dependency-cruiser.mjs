@@ -20,6 +20,7 @@ const LAYERS = [
   'network',
   'firststart',
   'storage',
+  'content',
   'rehearsal',
   'box',
   'words',

@@ -55,6 +55,14 @@ const MODULES = [
   'fs/ext4',
   'fs/jbd2',
   'fs/mbcache.ko',
+  'fs/nfsd',
+  'fs/nfs',
+  'fs/nfs_common',
+  'fs/lockd',
+  'fs/fscache',
+  'fs/netfs',
+  'net/sunrpc',
+  'net/dns_resolver',
   'drivers/pps',
   'drivers/ptp',
   'drivers/dca',
@@ -76,6 +84,10 @@ const TOOLS = [
   'mdadm',
   'mkfs.ext4',
   'wipefs',
+  'exportfs',
+  'rpc.nfsd',
+  'rpc.mountd',
+  'mount.nfs4',
 ];
 const INIT = `#!/bin/busybox sh
 /bin/busybox mkdir -p /proc /sys /dev /bin

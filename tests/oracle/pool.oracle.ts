@@ -14,6 +14,8 @@ import { volumeRoom } from '@zb/core/storage/usable/plain';
 import { randomFrom } from '@zb/core/units/random';
 import { seedOfRun } from './damage';
 import { blank, run, scratch } from './files';
+import { sharingSchema } from '@zb/core/model/sharing';
+import { writeExports } from '@zb/core/storage/share/write';
 import { prepareKernel, ranIn } from './machines';
 
 jest.setTimeout(300_000);
@@ -215,7 +217,7 @@ it('volumes: the room of a drive of 4 TB, as vgs has it', () => {
   });
 });
 
-describe('rows in a machine of their own', () => {
+describe('rows, and what is served of them, in a machine of their own', () => {
   /** Disks of real size with serials, as the command line makes them. */
   const disks = (drives: readonly PoolDrive[]): string[] =>
     drives.flatMap((d) => ['-device', `nvme,drive=${d.id},serial=${d.serial ?? ''}`]);
@@ -238,6 +240,37 @@ describe('rows in a machine of their own', () => {
       return poolScript(p.pool, name, made.steps).replace('#!/bin/sh', '');
     };
     const all = [...members, ...others];
+    // Of folders on it, exports(5) as we write them, served by the kernel to itself from two of its addresses.
+    const sharing = sharingSchema.parse({
+      from: ['10.44.8.0/24'],
+      users: [{ id: 'u', name: 'somebody' }],
+      folders: [
+        { id: 'a', name: 'written', path: '/srv/one/written to', protocols: ['nfs'], write: ['u'] },
+        { id: 'b', name: 'read', path: '/srv/one/read', protocols: ['nfs'], read: ['u'] },
+        { id: 'c', name: 'not over it', path: '/srv/one/other', protocols: ['smb'], write: ['u'] },
+      ],
+    });
+    const mount = (from: string, path: string, name: string): string =>
+      `timeout 30 mount.nfs4 '${from}:${path}' /mnt -o vers=4.2,retry=0 2>/dev/null; echo "${name} mounted $?"; cat /mnt/f 2>/dev/null; (echo new > /mnt/new) 2>/dev/null; echo "${name} written $?"; umount /mnt 2>/dev/null`;
+    const served = [
+      'for m in nfsd nfs nfsv4; do modprobe -q $m; done',
+      'mkdir -p /var/lib/nfs/v4recovery /mnt; mount -t nfsd nfsd /proc/fs/nfsd; touch /var/lib/nfs/etab /var/lib/nfs/rmtab',
+      "printf 'udp tpi_clts v inet udp - -\\ntcp tpi_cots_ord v inet tcp - -\\n' > /etc/netconfig",
+      "printf 'nfs 2049/tcp\\nnfs 2049/udp\\n' > /etc/services; echo 'root:x:0:0::/:/bin/sh' > /etc/passwd",
+      'ip link set lo up; ip addr add 10.44.8.5/24 dev lo; ip addr add 192.0.2.5/24 dev lo',
+      ...sharing.folders.map(
+        (f) => `mkdir -p '${f.path}'; chmod 777 '${f.path}'; echo 'of ${f.name}' > '${f.path}/f'`,
+      ),
+      "cat > /etc/exports <<'END'",
+      writeExports(sharing),
+      'END',
+      // The shortest time in which a server that was just started lets others claim what they had open before.
+      'exportfs -ra; echo "exports $?"; rpc.mountd -N 3 & sleep 1; rpc.nfsd -G 10 -L 10 -N 3 4; sleep 11',
+      mount('10.44.8.5', '/srv/one/written to', 'written'),
+      mount('10.44.8.5', '/srv/one/read', 'read'),
+      mount('10.44.8.5', '/srv/one/other', 'other'),
+      mount('192.0.2.5', '/srv/one/read', 'elsewhere'),
+    ];
     const text = await ranIn(
       {
         name: 'rows',
@@ -259,7 +292,8 @@ describe('rows in a machine of their own', () => {
         'echo "free $(df -B1 /srv/one | tail -n 1)"',
         'for a in one two; do echo "$a size $(cat /sys/block/$(basename $(readlink -f /dev/md/$a))/size)"; done',
         'for d in /dev/nvme?n1; do echo "$d $(mdadm --examine $d 2>/dev/null | grep -E "Data Offset" | tr -dc 0-9)"; done',
-        'mdadm --stop --scan 2>/dev/null; sed -i "s/-0/-9/" /one.sh; sh /one.sh; echo "gone $?"',
+        ...served,
+        'sed -i "s/-0/-9/" /one.sh; sh /one.sh; echo "gone $?"',
       ].join('\n'),
     );
     const of = (what: RegExp): number => Number(what.exec(text)?.[1]);
@@ -272,6 +306,11 @@ describe('rows in a machine of their own', () => {
     const free = Number(/^free \S+\s+\d+\s+\d+\s+(\d+)/m.exec(text)?.[1]);
     // The maker of the file system keeps a little more for its journal and groups on a row than on a drive by itself.
     expect(Math.abs(free / parity.room.usable - 1)).toBeLessThan(0.001);
+    expect(text).toMatch(/^exports 0$/m);
+    expect(text).toMatch(/^written mounted 0\nof written\nwritten written 0$/m);
+    expect(text).toMatch(/^read mounted 0\nof read\nread written 1$/m);
+    expect(text).toMatch(/^other mounted 32$/m);
+    expect(text).toMatch(/^elsewhere mounted 32$/m);
     // A drive that is not there: nothing is done.
     expect(text).toMatch(/not one drive of serial ZB-SERIAL-9; nothing was done/);
     expect(text).toMatch(/^gone 1$/m);

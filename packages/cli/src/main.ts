@@ -9,7 +9,6 @@ import { readSurvey } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { LOOK_SCRIPT } from '@zb/core/network/look';
 import { hostWriterNames, networkWriterNames } from '@zb/core/network/write/forms';
-import { shareForms } from '@zb/core/storage/share/write';
 import { formatIec } from '@zb/core/units/bytes';
 import { assignBench } from './assign';
 import { checkOutput } from './check';
@@ -19,6 +18,7 @@ import { firstStartOutput, passphraseOutput, sheetOutput, strengthOutput } from 
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
+import { keepCommands } from './keepCommands';
 import { layoutForms, layoutOutput, planFrom, planOfBox, tableOutput, type BoxAsked } from './layout';
 import { limitFrom, USUAL_LIMIT } from './limit';
 import { readImageFile } from './imageFile';
@@ -30,11 +30,9 @@ import {
   writeNetworkOutput,
   type PlanAsked,
 } from './network';
-import { poolOutput, type PoolAsked } from './pool';
 import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { rehearsedFrom, rehearseOutput } from './rehearse';
-import { sharesOutput } from './shares';
 import { surveyOutput } from './survey';
 
 const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
@@ -216,37 +214,7 @@ network
     process.stdout.write(writeNetworkOutput(await readText(path), asked));
   });
 
-zb.command('pool')
-  .description('every way drives make a pool: room, what it survives, how long it takes to be made good')
-  .argument('<file>', 'drives, or with --box a bench; - for standard input')
-  .option('--box <id>', 'the box of a bench')
-  .option('--manner <manner>', 'plain, padded or groups alone')
-  .option('--way <way>', 'one way alone, such as “groups copies 2”')
-  .option('--spares', 'also with one drive that waits')
-  .option('--name <name>', 'the name of the pool in commands', 'pool')
-  .option('--as <form>', 'json, or commands for a shell', 'json')
-  .action(async (path: string, asked: PoolAsked) => {
-    const out = poolOutput(await readText(path), asked);
-    if (typeof out === 'string') process.stdout.write(out);
-    else print(out);
-  });
-
-zb.command('shares')
-  .description(
-    'folders that others reach: what is wrong, and the files of their servers; ends with 1 where there is a Stop',
-  )
-  .argument('<file>', 'folders and users, or with a box a bench; - for standard input')
-  .argument('[box]', 'the box of a bench')
-  .option('--as <form>', `json, ${shareForms.join(', ')}`, 'json')
-  .option('--name <name>', 'the name it is found by, where the file has none', 'box')
-  .action(async (path: string, box: string | undefined, asked: { as: string; name: string }) => {
-    const out = sharesOutput(await readText(path), { ...asked, box });
-    if (typeof out === 'string') process.stdout.write(out);
-    else {
-      print(out);
-      if ((out as { stops: number }).stops > 0) process.exitCode = 1;
-    }
-  });
+keepCommands(zb, print);
 
 zb.command('profile')
   .description('begin a system from what an image says of itself; values that nothing told are marked')
@@ -289,7 +257,7 @@ zb.command('compare')
     }
   });
 
-zb.command('content')
+zb.command('ondrive')
   .description('say what lies on a drive by the dump of its partition table')
   .argument('<dump>', 'what sfdisk --dump printed')
   .action(async (path: string) =>

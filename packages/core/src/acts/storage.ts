@@ -1,5 +1,6 @@
 import type { Bench, Box, LogEntry, Store } from '../model/bench';
 import { edited, type Act } from '../model/changes';
+import type { Carried } from '../model/contentRules';
 import { noPool, type BoxPool, type KeptThing, type PoolWay } from '../model/storage';
 import { noSharing, type SharedFolder, type ShareUser, type Sharing } from '../model/sharing';
 import { networksOf } from '../storage/share/forBox';
@@ -51,6 +52,10 @@ export const tellDrive = (
   label: `“${store.name}” saved`,
   changes: [edited('items', store, { ...store, ...told })],
 });
+
+/** Notes what was looked through for a box, and what was decided of it. */
+export const noteCarried = (box: Box, carried: Carried): Act =>
+  updateBox(box, { carried }, `“${carried.folder}” looked through`);
 
 /** Notes that what was on a drive is wiped: its serial was typed by whoever did it. */
 export function noteWiped(box: Box, store: Store, stamp: Stamp): Act {

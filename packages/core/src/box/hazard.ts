@@ -53,7 +53,9 @@ export type HazardCode =
   | 'stick lies'
   | 'pool'
   | 'copies'
-  | 'sharing';
+  | 'sharing'
+  | 'copy would stop'
+  | 'too much to carry';
 
 /** The finding of fit, of a start, or of an image that a hazard passes on. */
 export type HazardOrigin =

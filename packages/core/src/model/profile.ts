@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { contentRulesSchema } from './contentRules';
 import { firstMannerSchema } from './firstStart';
 import { installerMannerSchema, installers } from './installer';
 import { architectures, cpuLevels } from './architectures';
@@ -95,6 +96,8 @@ export const profileSchema = z.object({
   growsAtFirstStart: z.boolean(),
   /** What it does when it is first started. */
   first: firstMannerSchema.prefault({}),
+  /** Where what goes on it belongs; null takes what is usual for its purpose. */
+  content: contentRulesSchema.nullable().default(null),
   installMinutes: z.tuple([z.number().nonnegative(), z.number().nonnegative()]),
   /** The stick its installer or system fits on. */
   stickBytes: bytes,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { carriedSchema, type Carried } from './contentRules';
 import { boxLayoutSchema, type BoxLayout } from './layout';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
@@ -79,6 +80,8 @@ export const stopRecords = {
     things: z.array(keptThingSchema).max(100).default([]),
     /** Folders that others reach; null where nothing was decided of any. */
     sharing: sharingSchema.nullable().default(null),
+    /** What goes on it; null where nothing was looked through. */
+    carried: carriedSchema.nullable().default(null),
   },
   tune: {},
   keep: {},
@@ -108,4 +111,5 @@ export const emptyStopRecords = () => ({
   pool: null as BoxPool | null,
   things: [] as KeptThing[],
   sharing: null as Sharing | null,
+  carried: null as Carried | null,
 });

@@ -63,6 +63,7 @@ export interface ProfileDraft {
   writeMode: Profile['writeMode'];
   drivers: string;
   calls: string[];
+  content: Profile['content'];
   origins: Profile['origins'];
 }
 
@@ -273,6 +274,7 @@ export const blankProfile = (id: string): Profile => ({
   name: 'New system',
   purpose: 'games',
   about: '',
+  content: null,
   releases: [blankRelease('r1')],
   variants: [{ id: 'standard', name: 'standard', drivers: ['in-kernel'] }],
   needs: {

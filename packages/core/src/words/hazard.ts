@@ -94,6 +94,10 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   pool: (p) => p.because ?? '',
   copies: (p) => p.because ?? '',
   sharing: (p) => p.because ?? '',
+  'copy would stop': (p) =>
+    `In “${p.folder}” ${p.open} kinds of trouble would stop the copy, and nothing was decided about them.`,
+  'too much to carry': (p) =>
+    `“${p.folder}” has ${formatIec(Number(p.bytes))}, and the pool ${formatIec(Number(p.room))}.`,
   'stick lies': (p) =>
     `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
 };

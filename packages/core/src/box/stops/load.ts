@@ -9,12 +9,26 @@ import type { Scene } from '../scene';
 import { knownLine, plainStop, type StopModule } from '../stopModule';
 import { judgedOn } from '../today';
 
+function carriedHazards(bench: Scene['bench'], box: Scene['box']): Hazard[] {
+  const { carried } = box;
+  if (!carried) return [];
+  const room = storageOf(bench, box).chosen?.room.usable;
+  const { folder, open, bytes } = carried;
+  return [
+    ...(open > 0 ? [hazard('copy would stop', 'check', 'load', { folder, open })] : []),
+    ...(room !== undefined && bytes > room
+      ? [hazard('too much to carry', 'stop', 'load', { folder, bytes, room })]
+      : []),
+  ];
+}
+
 function hazards({ bench, box }: Scene): Hazard[] {
   const shared = box.sharing
     ? sharingOf(bench, box).findings.map((f) =>
         hazard('sharing', f.grade, 'load', {}, { from: { sharing: f.fault } }),
       )
     : [];
+  shared.push(...carriedHazards(bench, box));
   if (!keepsThings(bench, box)) return shared;
   const today = judgedOn();
   const { findings, pool } = storageOf(bench, box);

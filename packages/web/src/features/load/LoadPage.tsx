@@ -1,5 +1,6 @@
+import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { storageOf } from '@zb/core/storage/forBox';
+import { keepsThings, storageOf } from '@zb/core/storage/forBox';
 import { sharingOf } from '@zb/core/storage/share/forBox';
 import { sharingHeadline } from '@zb/core/words/sharing';
 import { poolHeadline } from '@zb/core/words/storage';
@@ -7,6 +8,7 @@ import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { Quiet } from '../../ui/Button';
 import { Tabs } from '../../ui/Tabs';
+import { Carried } from './Carried';
 import { Kept } from './Kept';
 import { Margin } from './Margin';
 import { Pool } from './Pool';
@@ -14,14 +16,14 @@ import { Shares } from './Shares';
 import { ShareWritten } from './ShareWritten';
 import { ToType } from './ToType';
 
-const SIDES = ['pool', 'shares', 'copies'] as const;
+const SIDES = ['pool', 'shares', 'content', 'copies'] as const;
 type Side = (typeof SIDES)[number];
 
 /** Stop 10: what keeps things, who may read them, and what goes on them. */
 function LoadPage({ context }: { context: BoxContext }) {
   const { bench, box } = context;
   const found = storageOf(bench, box);
-  const [side, setSide] = useState<Side>('pool');
+  const [side, setSide] = useState<Side>(keepsThings(bench, box) ? 'pool' : 'content');
   const [open, setOpen] = useState<'pool' | 'shares' | null>(null);
   const shared = sharingOf(bench, box);
   return (
@@ -36,7 +38,8 @@ function LoadPage({ context }: { context: BoxContext }) {
       shortcuts={[
         { keys: '1', does: 'the pool', act: () => setSide('pool') },
         { keys: '2', does: 'folders that others reach', act: () => setSide('shares') },
-        { keys: '3', does: 'the copies of what matters', act: () => setSide('copies') },
+        { keys: '3', does: 'what goes on it', act: () => setSide('content') },
+        { keys: '4', does: 'the copies of what matters', act: () => setSide('copies') },
       ]}
       acts={
         <>
@@ -55,10 +58,17 @@ function LoadPage({ context }: { context: BoxContext }) {
         sides={[
           { id: 'pool', title: 'Pool', body: <Pool box={box} found={found} bench={bench} /> },
           { id: 'shares', title: 'Folders', body: <Shares bench={bench} box={box} found={shared} /> },
+          {
+            id: 'content',
+            title: 'What goes on it',
+            body: <Carried bench={bench} box={box} profile={context.profile} />,
+          },
           { id: 'copies', title: 'What must not be lost', body: <Kept box={box} /> },
         ]}
       />
-      <LogEntryForm box={box} stop="load" kinds={['setting', 'photo']} />
+      <Box marginTop="6">
+        <LogEntryForm box={box} stop="load" kinds={['setting', 'photo']} />
+      </Box>
       {open === 'pool' && <ToType box={box} found={found} onClose={() => setOpen(null)} />}
       {open === 'shares' && <ShareWritten box={box} found={shared} onClose={() => setOpen(null)} />}
     </BoxFrame>

@@ -1,0 +1,112 @@
+import type { ContentEntry, ContentFinding } from '../model/contentRules';
+import { endingOf, folderOf, joined, nameOf, stemOf } from './paths';
+
+/** Files a sheet names (FILE lines of a cue sheet; CDRWIN’s description, from memory). */
+export const tracksOfSheet = (text: string): string[] =>
+  [...text.matchAll(/^\s*FILE\s+(?:"([^"]+)"|(\S+))/gim)].map((m) => m[1] ?? m[2] ?? '');
+/** Files a play list names: every line that is neither empty nor a comment (M3U, common practice). */
+export const filesOfList = (text: string): string[] =>
+  text
+    .replace(/^\ufeff/, '')
+    .split(/\r?\n/)
+    .map((l) => l.trim())
+    .filter((l) => l !== '' && !l.startsWith('#') && !/^[a-z]+:\/\//i.test(l));
+
+const DISC = /\s*[([]?(?:disc|disk|cd)\s*(\d{1,2})(?:\s*of\s*\d{1,2})?[)\]]?/i;
+
+/** A path that stands in a text, from the folder of that text; undefined where it leads out of the folder that was chosen. */
+function from(folder: string, named: string): string | undefined {
+  const parts = joined(folder, named.replaceAll('\\', '/')).split('/');
+  const out: string[] = [];
+  for (const p of parts) {
+    if (p === '' || p === '.') continue;
+    if (p === '..') {
+      if (out.length === 0) return undefined;
+      out.pop();
+    } else out.push(p);
+  }
+  return out.join('/');
+}
+
+/** What a text names. */
+const namesIn = (path: string, text: string): string[] =>
+  endingOf(path) === 'cue' ? tracksOfSheet(text) : filesOfList(text);
+
+/** Every path that a sheet or a list names, in small letters, and the sheets themselves. */
+export const namedIn = (texts: ReadonlyMap<string, string>): Set<string> =>
+  new Set(
+    [...texts].flatMap(([path, text]) => [
+      path.toLowerCase(),
+      ...namesIn(path, text).flatMap((n) => from(folderOf(path), n)?.toLowerCase() ?? []),
+    ]),
+  );
+
+/** Is what a text names there? Case does not count: the systems that read such texts do not mind. */
+const there = (paths: ReadonlySet<string>, path: string | undefined): boolean =>
+  path !== undefined && paths.has(path.toLowerCase());
+
+/**
+ * Sheets and lists whose files are not there, archives in volumes with gaps, and titles of several discs of which one is
+ * missing. `texts`: the texts of sheets and lists by their paths.
+ */
+export function findDiscs(
+  entries: readonly ContentEntry[],
+  texts: ReadonlyMap<string, string>,
+  out: ContentFinding[],
+): void {
+  const paths = new Set(entries.map((e) => e.path.toLowerCase()));
+  const bytes = new Map(entries.map((e) => [e.path, e.bytes]));
+  const missing = (files: string[], gone: string[]): void => {
+    out.push({
+      fault: { code: 'part missing', files, missing: gone },
+      grade: 'check',
+      bytes: files.reduce((n, f) => n + (bytes.get(f) ?? 0), 0),
+      remedies: files.map((path) => ({ act: 'leave', path, to: null })),
+    });
+  };
+  for (const [path, text] of texts) {
+    const gone = namesIn(path, text).filter((n) => !there(paths, from(folderOf(path), n)));
+    if (gone.length > 0) missing([path], gone);
+  }
+  series(entries, (e) => {
+    const found = DISC.exec(stemOf(e.path));
+    // The files of one disc count once: what names it is its sheet or its image.
+    if (!found || !/^(cue|iso|chd|img|mdf|ccd)$/.test(endingOf(e.path))) return undefined;
+    return { key: `${folderOf(e.path)}/${stemOf(e.path).replace(DISC, '').trim()}`, n: Number(found[1]) };
+  }).forEach(({ files, gone, key }) =>
+    missing(
+      files,
+      gone.map((n) => `${nameOf(key)}, disc ${n}`),
+    ),
+  );
+  series(entries, (e) => {
+    const volume = /^(.*)\.part0*(\d+)\.rar$/i.exec(nameOf(e.path)) ?? /^(.*)\.(\d{3})$/.exec(nameOf(e.path));
+    return volume ? { key: `${folderOf(e.path)}/${volume[1] ?? ''}`, n: Number(volume[2]) } : undefined;
+  }).forEach(({ files, gone, key }) =>
+    missing(
+      files,
+      gone.map((n) => `${nameOf(key)}, volume ${n}`),
+    ),
+  );
+}
+
+/** Things that are counted from one: the ones that have a gap. */
+export function series(
+  entries: readonly ContentEntry[],
+  of: (entry: ContentEntry) => { key: string; n: number } | undefined,
+): { key: string; files: string[]; gone: number[] }[] {
+  const by = new Map<string, { files: string[]; numbers: Set<number> }>();
+  for (const e of entries) {
+    const found = of(e);
+    if (!found) continue;
+    const lot = by.get(found.key) ?? { files: [], numbers: new Set() };
+    lot.files.push(e.path);
+    lot.numbers.add(found.n);
+    by.set(found.key, lot);
+  }
+  return [...by].flatMap(([key, { files, numbers }]) => {
+    const last = Math.max(...numbers);
+    const gone = Array.from({ length: Math.min(last, 200) }, (_, i) => i + 1).filter((n) => !numbers.has(n));
+    return last > 1 && last <= 200 && gone.length > 0 && gone.length < last ? [{ key, files, gone }] : [];
+  });
+}

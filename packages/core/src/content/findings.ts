@@ -1,0 +1,292 @@
+import type {
+  ContentCode,
+  ContentEntry,
+  ContentFault,
+  ContentFinding,
+  ContentKind,
+  ContentRules,
+  ContentTarget,
+  Remedy,
+} from '../model/contentRules';
+import { findDiscs, namedIn } from './discs';
+import { findQuality, findTracks, subtitlesAlone } from './sets';
+import { lookUpName } from './lookUp';
+import { endingOf, folderOf, free, joined, nameOf } from './paths';
+import { caseKey, formKey, lengthIn, mended, refusal, targetRules } from './target';
+
+/** What is asked of a folder. */
+export interface ContentAsk {
+  entries: readonly ContentEntry[];
+  rules: ContentRules;
+  target: ContentTarget;
+  /** Where it will lie on the target, which counts in the length of its paths. */
+  under?: string;
+}
+
+const leave = (path: string): Remedy => ({ act: 'leave', path, to: null });
+
+const ARCHIVES = new Set('zip 7z rar tar gz tgz bz2 xz zst lz4 lzma cab'.split(' '));
+const UNFINISHED = new Set('part crdownload download partial opdownload tmp aria2 filepart'.split(' '));
+/** What other systems leave in folders for themselves. */
+const LEFT = /^(thumbs\.db|ehthumbs\.db|desktop\.ini|\.directory|\.ds_store|\._.*|\.trash.*|~\$.*)$/i;
+
+/** A lot of files with their remedies, put together as one finding; none where it is empty. */
+class Lot {
+  private readonly files: string[] = [];
+  private readonly remedies: Remedy[] = [];
+  private bytes = 0;
+  add(entry: ContentEntry, remedy: Remedy | null): void {
+    this.files.push(entry.path);
+    this.bytes += entry.bytes;
+    if (remedy) this.remedies.push(remedy);
+  }
+  end(grade: ContentFinding['grade'], fault: (files: string[]) => ContentFault, out: ContentFinding[]): void {
+    if (this.files.length > 0)
+      out.push({ fault: fault(this.files), grade, bytes: this.bytes, remedies: this.remedies });
+  }
+}
+
+/** Lots by a word, in the order in which they were begun. */
+class Lots {
+  private readonly by = new Map<string, Lot>();
+  of(key: string): Lot {
+    const there = this.by.get(key);
+    if (there) return there;
+    const made = new Lot();
+    this.by.set(key, made);
+    return made;
+  }
+  each(use: (lot: Lot, key: string) => void): void {
+    for (const [key, lot] of this.by) use(lot, key);
+  }
+}
+
+/** Names that are taken in the plan so far: a remedy never goes where something is. */
+export class Names {
+  private readonly taken: Set<string>;
+  constructor(
+    entries: readonly ContentEntry[],
+    private readonly oneCase: boolean,
+  ) {
+    this.taken = new Set(entries.map((e) => this.key(e.path)));
+  }
+  private key(path: string): string {
+    return this.oneCase ? caseKey(formKey(path)) : path;
+  }
+  /** A path near the one that is wanted, which nothing has, kept for whoever asked. Its own place is free to it. */
+  claim(path: string, own: string): string {
+    const mine = this.key(own);
+    const to = free(path, (p) => this.key(p) !== mine && this.taken.has(this.key(p)));
+    this.taken.add(this.key(to));
+    return to;
+  }
+}
+
+function kindsByEnding(rules: ContentRules): Map<string, ContentKind[]> {
+  const out = new Map<string, ContentKind[]>();
+  for (const k of rules.kinds) for (const e of k.endings) out.set(e, [...(out.get(e) ?? []), k]);
+  return out;
+}
+
+/** In a folder or below it, whatever its case. */
+const within = (path: string, folder: string): boolean =>
+  folder === '' || `${folderOf(path).toLowerCase()}/`.startsWith(`${folder.toLowerCase()}/`);
+
+/** What is told of every file by itself. */
+function oneByOne(
+  ask: ContentAsk,
+  names: Names,
+  named: ReadonlySet<string>,
+  out: ContentFinding[],
+  tell: (share: number) => void,
+): void {
+  const { entries, rules, target } = ask;
+  const limits = targetRules[target];
+  const before = ask.under === undefined || ask.under === '' ? 0 : lengthIn(ask.under, limits.name.in) + 1;
+  const kinds = kindsByEnding(rules);
+  const [wrong, refused] = [new Lots(), new Lots()];
+  const lots = {
+    empty: new Lot(),
+    notWhole: new Lot(),
+    packed: new Lot(),
+    long: new Lot(),
+    path: new Lot(),
+    large: new Lot(),
+    looks: new Lot(),
+    left: new Lot(),
+    unwanted: new Lot(),
+    unread: new Lot(),
+  };
+  entries.forEach((e, i) => {
+    if (i % 4096 === 0) tell(i / entries.length);
+    const name = nameOf(e.path);
+    const ending = endingOf(e.path);
+    if (e.odd !== null) return lots.unread.add(e, leave(e.path));
+    if (LEFT.test(name)) return lots.left.add(e, leave(e.path));
+    if (e.bytes === 0) lots.empty.add(e, leave(e.path));
+    else if (UNFINISHED.has(ending)) lots.notWhole.add(e, leave(e.path));
+    const mine = kinds.get(ending);
+    if (ARCHIVES.has(ending) && !mine) lots.packed.add(e, { act: 'unpack', path: e.path, to: null });
+    else if (!mine && ending !== '' && rules.kinds.length > 0) lots.unwanted.add(e, null);
+    if (e.bytes > limits.most) lots.large.add(e, { act: 'wire', path: e.path, to: null });
+    const home = mine?.[0];
+    if (mine && home && !mine.some((k) => within(e.path, k.folder))) {
+      // What lies in a folder of its own takes that folder along.
+      const parent = nameOf(folderOf(e.path));
+      const keeps = home.together === 'none' || parent === '' || within(`${folderOf(e.path)}x/`, home.folder);
+      const to = names.claim(joined(keeps ? home.folder : joined(home.folder, parent), name), e.path);
+      wrong.of(`${home.id}\n${home.folder}`).add(e, { act: 'move', path: e.path, to });
+    }
+    const odd = refusal(name, target);
+    if (odd !== undefined) {
+      const remedy: Remedy = {
+        act: 'rename',
+        path: e.path,
+        to: names.claim(joined(folderOf(e.path), mended(name, target)), e.path),
+      };
+      if (odd === 'too long') lots.long.add(e, remedy);
+      else refused.of(odd).add(e, remedy);
+    } else if (mine && (rules.brackets || rules.apostrophes) && !named.has(e.path.toLowerCase())) {
+      const plain = lookUpName(name, rules);
+      if (plain !== name)
+        lots.looks.add(e, {
+          act: 'rename',
+          path: e.path,
+          to: names.claim(joined(folderOf(e.path), plain), e.path),
+        });
+    }
+    if (before + lengthIn(e.path, limits.name.in) > limits.path) lots.path.add(e, null);
+  });
+  const by = limits.title;
+  wrong.each((lot, key) => {
+    const [kind = '', belongs = ''] = key.split('\n');
+    const title = rules.kinds.find((k) => k.id === kind)?.title ?? kind;
+    lot.end('check', (files) => ({ code: 'wrong folder', files, kind: title, belongs }), out);
+  });
+  refused.each((lot, why) =>
+    lot.end(
+      'stop',
+      (files) => ({
+        code: 'name refused',
+        files,
+        by,
+        why: why as 'letter' | 'set aside' | 'end' | 'not text',
+      }),
+      out,
+    ),
+  );
+  lots.long.end('stop', (files) => ({ code: 'name too long', files, by, most: limits.name.most }), out);
+  lots.path.end('stop', (files) => ({ code: 'path too long', files, by, most: limits.path }), out);
+  lots.large.end('stop', (files) => ({ code: 'too large', files, by, most: limits.most }), out);
+  lots.notWhole.end('check', (files) => ({ code: 'not whole', files }), out);
+  lots.empty.end('check', (files) => ({ code: 'empty', files }), out);
+  lots.packed.end('check', (files) => ({ code: 'packed', files }), out);
+  lots.looks.end('note', (files) => ({ code: 'stops look-ups', files }), out);
+  lots.unread.end('check', (files) => ({ code: 'not read', files }), out);
+  lots.left.end('note', (files) => ({ code: 'left behind', files }), out);
+  lots.unwanted.end('note', (files) => ({ code: 'not wanted', files }), out);
+}
+
+/** Every path once, folders as well: two folders that differ by case hide each other like files. */
+function clashes(ask: ContentAsk, names: Names, out: ContentFinding[]): void {
+  if (!targetRules[ask.target].oneCase) return;
+  const byKey = new Map<string, ContentEntry[]>();
+  for (const e of ask.entries) {
+    const key = caseKey(formKey(e.path));
+    const there = byKey.get(key);
+    if (there) there.push(e);
+    else byKey.set(key, [e]);
+  }
+  const [byCase, byForm] = [new Lot(), new Lot()];
+  for (const same of byKey.values()) {
+    if (same.length < 2) continue;
+    const first = same[0];
+    if (!first) continue;
+    const form = same.every((e) => formKey(e.path) === formKey(first.path));
+    same.forEach((e, i) =>
+      (form ? byForm : byCase).add(
+        e,
+        i === 0 ? null : { act: 'rename', path: e.path, to: names.claim(e.path, '') },
+      ),
+    );
+  }
+  byCase.end('stop', (files) => ({ code: 'differ by case', files }), out);
+  byForm.end('stop', (files) => ({ code: 'differ by form', files }), out);
+}
+
+/**
+ * Files of one size; where sums are known, of one sum. By size alone it is a question, and small files are not asked about.
+ */
+function twice(ask: ContentAsk, out: ContentFinding[]): void {
+  const lots = new Map<string, ContentEntry[]>();
+  for (const e of ask.entries) {
+    if (e.odd !== null || e.bytes === 0 || e.sha256 === null) continue;
+    const there = lots.get(e.sha256);
+    if (there) there.push(e);
+    else lots.set(e.sha256, [e]);
+  }
+  const files: string[] = [];
+  const remedies: Remedy[] = [];
+  let bytes = 0;
+  for (const same of lots.values()) {
+    if (same.length < 2) continue;
+    // The one whose path is the shortest stays; the others are the same as it.
+    const sorted = [...same].sort((a, b) => a.path.length - b.path.length || (a.path < b.path ? -1 : 1));
+    const kept = sorted[0];
+    if (!kept) continue;
+    for (const e of sorted) files.push(e.path);
+    for (const e of sorted.slice(1)) {
+      bytes += e.bytes;
+      remedies.push({ act: 'leave', path: e.path, to: kept.path });
+    }
+  }
+  if (files.length > 0)
+    out.push({ fault: { code: 'same bytes', files, sure: true }, grade: 'note', bytes, remedies });
+}
+
+/** Files whose sum tells whether they are there twice: those that another one has the size of. */
+export function toDigest(entries: readonly ContentEntry[]): ContentEntry[] {
+  const count = new Map<number, number>();
+  for (const e of entries) if (e.odd === null) count.set(e.bytes, (count.get(e.bytes) ?? 0) + 1);
+  return entries.filter((e) => e.odd === null && e.bytes > 0 && (count.get(e.bytes) ?? 0) > 1);
+}
+
+/** Findings whose remedies nobody would miss not taking; the others are for a person to decide. */
+export const usuallyTaken: readonly ContentCode[] = [
+  'wrong folder',
+  'differ by case',
+  'differ by form',
+  'name refused',
+  'name too long',
+  'too large',
+  'empty',
+  'not whole',
+  'stops look-ups',
+  'subtitle alone',
+  'left behind',
+  'not read',
+];
+
+const ORDER = { stop: 0, check: 1, note: 2 } as const;
+
+/** Everything that is found in a folder by its names, sizes and sums; what stops comes first. `texts`: sheets and lists that were read, by path. */
+export function lookThrough(
+  ask: ContentAsk,
+  texts: ReadonlyMap<string, string> = new Map(),
+  tell: (share: number) => void = () => undefined,
+): ContentFinding[] {
+  const out: ContentFinding[] = [];
+  const names = new Names(ask.entries, targetRules[ask.target].oneCase);
+  clashes(ask, names, out);
+  // What a sheet or a list calls by its name keeps it: the sheet would no longer find it.
+  oneByOne(ask, names, namedIn(texts), out, (share) => tell(share * 0.7));
+  twice(ask, out);
+  tell(0.8);
+  findDiscs(ask.entries, texts, out);
+  findTracks(ask.entries, ask.rules, out);
+  subtitlesAlone(ask.entries, ask.rules, out);
+  tell(0.9);
+  findQuality(ask.entries, ask.rules, out);
+  tell(1);
+  return out.sort((a, b) => ORDER[a.grade] - ORDER[b.grade] || b.fault.files.length - a.fault.files.length);
+}

@@ -1,0 +1,145 @@
+import type { ContentCode, ContentEntry, ContentFinding, ContentTarget, Remedy } from '../model/contentRules';
+import { folderOf, free, nameOf } from './paths';
+import { caseKey, formKey, mended, refusal, targetRules } from './target';
+
+/** What becomes of one file: where it goes, or that it stays behind. */
+export interface PlannedFile {
+  from: string;
+  /** Its path on the target; null where it is left behind. */
+  to: string | null;
+  bytes: number;
+  /** Over the wire, because the carrying stick does not take it. */
+  wire: boolean;
+  /** On the target it is the same as this one: a link to it is made there. */
+  same: string | null;
+  sha256: string | null;
+}
+
+/** Everything that is copied, by the remedies that were taken. */
+export interface CopyPlan {
+  files: PlannedFile[];
+  /** Renames and moves that the plan makes, in the order in which they can be done. */
+  moves: { from: string; to: string }[];
+  left: number;
+  unpack: string[];
+}
+
+const keyFor = (target: ContentTarget): ((path: string) => string) =>
+  targetRules[target].oneCase ? (path) => caseKey(formKey(path)) : (path) => path;
+
+/**
+ * The remedies of the findings that were taken, put together file by file: a file that belongs in another folder and has an
+ * odd name goes there under a good one. No two files end at one path: the later one gets a number.
+ */
+export function planCopy(
+  entries: readonly ContentEntry[],
+  findings: readonly ContentFinding[],
+  taken: ReadonlySet<ContentCode>,
+  target: ContentTarget,
+): CopyPlan {
+  const of = new Map<string, Remedy[]>();
+  for (const f of findings) {
+    if (!taken.has(f.fault.code)) continue;
+    for (const r of f.remedies) {
+      const there = of.get(r.path);
+      if (there) there.push(r);
+      else of.set(r.path, [r]);
+    }
+  }
+  const key = keyFor(target);
+  const used = new Set<string>();
+  const files: PlannedFile[] = [];
+  const unpack: string[] = [];
+  // What stays as it is keeps its place before anything that was moved gets one.
+  const later: { entry: ContentEntry; remedies: Remedy[] }[] = [];
+  const put = (entry: ContentEntry, to: string | null, more: Partial<PlannedFile> = {}): void => {
+    if (to !== null) used.add(key(to));
+    files.push({
+      from: entry.path,
+      to,
+      bytes: entry.bytes,
+      wire: false,
+      same: null,
+      sha256: entry.sha256,
+      ...more,
+    });
+  };
+  for (const entry of entries) {
+    const remedies = of.get(entry.path);
+    if (entry.odd !== null) put(entry, null);
+    else if (!remedies) put(entry, entry.path);
+    else later.push({ entry, remedies });
+  }
+  for (const { entry, remedies } of later) {
+    const acts = new Set(remedies.map((r) => r.act));
+    const leave = remedies.find((r) => r.act === 'leave');
+    if (acts.has('unpack')) unpack.push(entry.path);
+    if (leave || acts.has('unpack')) {
+      put(entry, null, { same: leave?.to ?? null });
+      continue;
+    }
+    let to = entry.path;
+    const move = remedies.find((r) => r.act === 'move')?.to;
+    const rename = remedies.find((r) => r.act === 'rename')?.to;
+    if (move != null) to = move;
+    if (rename != null) to = folderOf(to) === '' ? nameOf(rename) : `${folderOf(to)}/${nameOf(rename)}`;
+    if (acts.has('rename') && refusal(nameOf(to), target))
+      to = `${folderOf(to)}/${mended(nameOf(to), target)}`.replace(/^\//, '');
+    put(
+      entry,
+      free(to, (p) => used.has(key(p))),
+      { wire: acts.has('wire') },
+    );
+  }
+  return {
+    files,
+    moves: inOrder(
+      files.flatMap((f) => (f.to !== null && f.to !== f.from ? [{ from: f.from, to: f.to }] : [])),
+    ),
+    left: files.filter((f) => f.to === null).length,
+    unpack,
+  };
+}
+
+/** A name beside a path that nothing has, for a file that has to step aside. */
+const aside = (path: string, n: number): string => `${path}.zb-aside-${n}`;
+
+/**
+ * Renames in an order in which none runs over another: what stands where another one goes is moved first; of a circle one
+ * steps aside for the others.
+ */
+export function inOrder(moves: readonly { from: string; to: string }[]): { from: string; to: string }[] {
+  const waiting = new Map(moves.map((m) => [m.from, m.to]));
+  const out: { from: string; to: string }[] = [];
+  let n = 0;
+  for (const first of moves) {
+    const chain: string[] = [];
+    let at: string | undefined = first.from;
+    while (at !== undefined && waiting.has(at) && !chain.includes(at)) {
+      chain.push(at);
+      at = waiting.get(at);
+    }
+    // They end where nothing waits, or in a circle: then its first one steps aside and comes last.
+    const circle = at !== undefined && chain.includes(at) ? at : undefined;
+    if (circle !== undefined) {
+      const beside = aside(circle, (n += 1));
+      const to = waiting.get(circle) as string;
+      out.push({ from: circle, to: beside });
+      waiting.delete(circle);
+      for (const from of [...chain].reverse().filter((c) => c !== circle)) {
+        out.push({ from, to: waiting.get(from) as string });
+        waiting.delete(from);
+      }
+      out.push({ from: beside, to });
+    } else
+      for (const from of chain.reverse()) {
+        out.push({ from, to: waiting.get(from) as string });
+        waiting.delete(from);
+      }
+  }
+  return out;
+}
+
+/** The way back: every rename the other way round, the last one first. */
+export const undone = (moves: readonly { from: string; to: string }[]): { from: string; to: string }[] =>
+  [...moves].reverse().map((m) => ({ from: m.to, to: m.from }));

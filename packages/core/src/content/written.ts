@@ -1,0 +1,74 @@
+import type { PlannedFile } from './plan';
+
+/** A name in a list of sums, as GNU coreutils write it (their manual, “md5sum invocation”): escaped where it must be. */
+function listed(name: string): { mark: string; name: string } {
+  if (!/[\n\r\\]/.test(name)) return { mark: '', name };
+  return {
+    mark: '\\',
+    name: name.replaceAll('\\', '\\\\').replaceAll('\n', '\\n').replaceAll('\r', '\\r'),
+  };
+}
+
+/** A list of SHA-256 sums in the usual form: “<sum>  <path>”, one line each, in the order of their paths. */
+export function writeManifest(files: readonly { path: string; sha256: string }[]): string {
+  return [...files]
+    .sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0))
+    .map((f) => {
+      const { mark, name } = listed(f.path);
+      return `${mark}${f.sha256}  ${name}\n`;
+    })
+    .join('');
+}
+
+/** A word of a shell, quoted so that nothing in it means anything; a line end would break a line. */
+const sh = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
+
+/**
+ * Renames as a script for a POSIX shell, in the folder that was looked through. It stops at the first one that is not as
+ * planned, and runs over nothing.
+ */
+export function writeMoves(moves: readonly { from: string; to: string }[], title: string): string {
+  const folders = [...new Set(moves.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
+    Boolean,
+  );
+  return [
+    '#!/bin/sh',
+    `# ${title}. Run it in the folder that was looked through; read it first.`,
+    'set -eu',
+    'go() {',
+    '  test -e "./$1" || test -L "./$1" || { echo "not there: $1" >&2; exit 1; }',
+    '  test ! -e "./$2" && test ! -L "./$2" || { echo "in the way: $2" >&2; exit 1; }',
+    '  mv -- "./$1" "./$2"',
+    '}',
+    ...folders.sort().map((f) => `mkdir -p -- ${sh(`./${f}`)}`),
+    ...moves.map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
+    '',
+  ].join('\n');
+}
+
+/** A copy of the plan as a script: FROM and TO are given when it is run; what is there already is left alone. */
+export function writeCopy(files: readonly PlannedFile[]): string {
+  const go = files.flatMap((f) => (f.to === null ? [] : [{ from: f.from, to: f.to }]));
+  const folders = [...new Set(go.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
+    Boolean,
+  );
+  return [
+    '#!/bin/sh',
+    '# Copies what was planned: sh copy.sh FROM TO. What is there already is left alone.',
+    'set -eu',
+    'from=$1; to=$2',
+    'go() {',
+    '  test -e "$to/$2" || cp -p -- "$from/$1" "$to/$2"',
+    '}',
+    ...folders.sort().map((f) => `mkdir -p -- "$to"/${sh(f)}`),
+    ...go.map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
+    '',
+  ].join('\n');
+}
+
+/** Paths for a copier that takes a list with a NUL behind each (rsync(1), --from0 --files-from). Only what keeps its name. */
+export const writeList = (files: readonly PlannedFile[]): string =>
+  files
+    .filter((f) => f.to !== null && f.to === f.from)
+    .map((f) => `${f.from}\0`)
+    .join('');

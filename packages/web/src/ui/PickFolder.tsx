@@ -1,0 +1,20 @@
+import { FileUpload } from '@chakra-ui/react';
+import { FolderOpen } from 'lucide-react';
+import { Quiet } from './Button';
+import { useEntry } from './useEntry';
+
+/** An act that opens a whole folder to be read; nothing is sent anywhere, nothing is changed. */
+export function PickFolder({ label, onFiles }: { label: string; onFiles: (files: File[]) => void }) {
+  const { entry, taking } = useEntry(onFiles);
+  return (
+    <FileUpload.Root directory maxFiles={5_000_000} {...taking} width="auto" display="inline-flex">
+      <FileUpload.HiddenInput ref={entry} aria-label={label} />
+      <FileUpload.Trigger asChild>
+        <Quiet>
+          <FolderOpen aria-hidden="true" />
+          {label}
+        </Quiet>
+      </FileUpload.Trigger>
+    </FileUpload.Root>
+  );
+}

@@ -1,0 +1,190 @@
+import { expose } from 'comlink';
+import { createDigest } from '@zb/core/checksum/digest';
+import { lookThrough, toDigest } from '@zb/core/content/findings';
+import { endingOf } from '@zb/core/content/paths';
+import { planCopy, undone, type CopyPlan } from '@zb/core/content/plan';
+import {
+  fileLines,
+  lookedView,
+  planView,
+  type CarryAsk,
+  type FileLine,
+  type LookedView,
+  type PlanView,
+} from '@zb/core/content/view';
+import { writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
+import { carryingFolder } from '@zb/core/demo/carrying';
+import type { LogEntry } from '@zb/core/model/bench';
+import type {
+  ContentCode,
+  ContentEntry,
+  ContentFinding,
+  ContentRules,
+  ContentTarget,
+} from '@zb/core/model/contentRules';
+import { fileOf, moveFile, putFile, walkFolder, type Folder, type Reach } from './folderHandle';
+
+/** What is told while work goes on: what is done, of how much (null where nobody knows). */
+export type TellWork = (
+  what: 'seen' | 'digested' | 'judged' | 'moved',
+  done: number,
+  whole: number | null,
+) => void;
+
+/** How a folder is looked at. */
+export interface LookAsk {
+  rules: ContentRules;
+  target: ContentTarget;
+  hash: boolean;
+}
+
+/** What leaves the page as a file. */
+export type ContentForm = 'moves' | 'undo' | 'copy' | 'list';
+
+let entries: ContentEntry[] = [];
+let reach: Reach = new Map();
+let root: FileSystemDirectoryHandle | null = null;
+let texts = new Map<string, string>();
+let findings: ContentFinding[] = [];
+let target: ContentTarget = 'smb';
+let plan: CopyPlan | null = null;
+
+const MOST_TEXT = 1 << 20;
+const EVERY_MS = 120;
+
+/** Tells no more often than a screen can show. */
+function seldom(tell: TellWork): TellWork {
+  let last = 0;
+  return (what, done, whole) => {
+    const now = performance.now();
+    if (now - last < EVERY_MS && done !== whole) return;
+    last = now;
+    tell(what, done, whole);
+  };
+}
+
+async function digestOf(path: string): Promise<string | null> {
+  const at = reach.get(path);
+  if (!at) return null;
+  try {
+    const digest = await createDigest(['sha256']);
+    const reader = (await fileOf(at)).stream().getReader();
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return digest.finish().sha256 ?? null;
+      digest.update(value);
+    }
+  } catch {
+    return null;
+  }
+}
+
+async function judge(ask: LookAsk, tell: TellWork): Promise<LookedView> {
+  target = ask.target;
+  plan = null;
+  if (ask.hash) {
+    const wanted = toDigest(entries).filter((e) => e.sha256 === null);
+    for (const [i, e] of wanted.entries()) {
+      tell('digested', i, wanted.length);
+      e.sha256 = await digestOf(e.path);
+    }
+  }
+  findings = lookThrough({ entries, rules: ask.rules, target }, texts, (share) =>
+    tell('judged', Math.round(share * 100), 100),
+  );
+  return lookedView(entries, findings);
+}
+
+const api = {
+  /** Looks through a folder: names, sizes, dates; sums of files of one size where they are asked for. */
+  async look(folder: Folder, ask: LookAsk, onWork: TellWork): Promise<LookedView> {
+    const tell = seldom(onWork);
+    const found = await walkFolder(folder, (files) => tell('seen', files, null));
+    ({ entries, reach } = found);
+    root = 'handle' in folder ? folder.handle : null;
+    texts = new Map();
+    for (const e of entries)
+      if (
+        /^(cue|m3u|m3u8)$/.test(endingOf(e.path)) &&
+        e.odd === null &&
+        e.bytes > 0 &&
+        e.bytes <= MOST_TEXT
+      ) {
+        const at = reach.get(e.path);
+        if (at) texts.set(e.path, await (await fileOf(at)).text());
+      }
+    return judge(ask, tell);
+  },
+  /** The same files by other rules, for another target, or with their sums. */
+  again: (ask: LookAsk, onWork: TellWork): Promise<LookedView> => judge(ask, seldom(onWork)),
+  files: (index: number, from: number, count: number): FileLine[] => fileLines(findings[index], from, count),
+  plan(taken: readonly ContentCode[], ask: CarryAsk, log: readonly LogEntry[]): PlanView {
+    plan = planCopy(entries, findings, new Set(taken), target);
+    return planView(plan, ask, log);
+  },
+  text(form: ContentForm): string {
+    if (!plan) return '';
+    switch (form) {
+      case 'moves':
+        return writeMoves(plan.moves, 'Renames what was planned');
+      case 'undo':
+        return writeMoves(undone(plan.moves), 'Takes every rename back');
+      case 'copy':
+        return writeCopy(plan.files);
+      case 'list':
+        return writeList(plan.files);
+    }
+  },
+  /** A list of SHA-256 sums of all that goes; every file is read. */
+  async manifest(onWork: TellWork): Promise<string> {
+    const tell = seldom(onWork);
+    const gone = (plan?.files ?? []).filter((f) => f.to !== null);
+    const sums: { path: string; sha256: string }[] = [];
+    for (const [i, f] of gone.entries()) {
+      tell('digested', i, gone.length);
+      const sha256 = f.sha256 ?? (await digestOf(f.from));
+      if (sha256 !== null && f.to !== null) sums.push({ path: f.to, sha256 });
+    }
+    return writeManifest(sums);
+  },
+  moves: (): { from: string; to: string }[] => plan?.moves ?? [],
+  /** Renames in the folder itself, one after the other; ends at the first that fails. Answers what was done. */
+  async apply(
+    moves: readonly { from: string; to: string }[],
+    onWork: TellWork,
+  ): Promise<{ done: { from: string; to: string }[]; fault: string | null }> {
+    const tell = seldom(onWork);
+    const done: { from: string; to: string }[] = [];
+    if (!root) return { done, fault: 'the folder was opened to read alone' };
+    for (const [i, m] of moves.entries()) {
+      tell('moved', i, moves.length);
+      try {
+        await moveFile(root, m.from, m.to);
+        done.push(m);
+      } catch (error) {
+        return { done, fault: `${m.from}: ${error instanceof Error ? error.message : String(error)}` };
+      }
+    }
+    return { done, fault: null };
+  },
+  /** The stand-in folder, in the browser’s own place for this site; made where it is not there, or anew. */
+  async standIn(anew: boolean, onWork: TellWork): Promise<FileSystemDirectoryHandle> {
+    const tell = seldom(onWork);
+    const top = await navigator.storage.getDirectory();
+    const name = 'stand-in folder';
+    if (anew) await top.removeEntry(name, { recursive: true }).catch(() => undefined);
+    const there = await top.getDirectoryHandle(name).catch(() => null);
+    if (there) return there;
+    const made = await top.getDirectoryHandle(name, { create: true });
+    const files = carryingFolder();
+    for (const [i, f] of files.entries()) {
+      tell('moved', i, files.length);
+      // A browser has names of its own that it refuses; the folder is the same without them.
+      await putFile(made, f.path, f.text).catch(() => undefined);
+    }
+    return made;
+  },
+};
+
+export type ContentWorker = typeof api;
+expose(api);
