@@ -4,8 +4,7 @@ import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
 import { planCopy, undone, type CopyPlan } from '@zb/core/content/plan';
 import { roundingOf } from '@zb/core/content/view';
 import { usualRules } from '@zb/core/content/usual';
-import { writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
-import { ListReader } from '@zb/core/formats/checksumList';
+import { readManifest, writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
 import {
   contentRulesSchema,
   contentTargets,
@@ -19,7 +18,7 @@ import { purposes } from '@zb/core/model/profile';
 import { unknownStick } from '@zb/core/write/time';
 import { contentEffect, contentTitle } from '@zb/core/words/carry';
 import { placeOf, sha256Of, textsOf, walk, type Walked } from './folder';
-import { InputError, linesOf, readText } from './inputFile';
+import { InputError, readText } from './inputFile';
 import { profilesFromText } from '@zb/core/system/exchange';
 
 /** How a folder is asked about on the command line. */
@@ -187,28 +186,24 @@ export async function contentVerifyOutput(
   unread: number;
   whole: boolean;
 }> {
-  const reader = new ListReader(() => true);
-  for await (const line of linesOf(manifest)) reader.line(line);
-  const list = reader.finish();
-  const sums = list.sums.filter((s) => s.algorithm === 'sha256' && s.file !== null);
-  if (sums.length === 0) throw new InputError(`${manifest} names no file with a SHA-256 sum`);
+  const { lines, unread } = readManifest(await readText(manifest));
+  if (lines.length === 0) throw new InputError(`${manifest} names no file with a SHA-256 sum`);
   const { entries, raw } = walk(dir, () => undefined);
-  const listed = new Set(sums.map((s) => s.file ?? ''));
+  const plain = (path: string): string => path.replace(/^\.\//, '');
+  const listed = new Set(lines.map((l) => plain(l.path)));
   const out = { same: 0, differs: [] as string[], missing: [] as string[] };
-  for (const s of sums) {
-    const path = (s.file ?? '').replace(/^\.\//, '');
+  for (const l of lines) {
+    const path = plain(l.path);
     const at = placeOf(dir, path, raw);
     if (!statSync(at, { throwIfNoEntry: false })?.isFile()) out.missing.push(path);
-    else if ((await sha256Of(at)) === s.hex) out.same += 1;
+    else if ((await sha256Of(at)) === l.sha256) out.same += 1;
     else out.differs.push(path);
   }
-  const more = entries
-    .filter((e) => e.odd === null && !listed.has(e.path) && !listed.has(`./${e.path}`))
-    .map((e) => e.path);
+  const more = entries.filter((e) => e.odd === null && !listed.has(e.path)).map((e) => e.path);
   return {
     ...out,
     more,
-    unread: list.unreadCount,
-    whole: out.differs.length === 0 && out.missing.length === 0 && list.unreadCount === 0,
+    unread,
+    whole: out.differs.length === 0 && out.missing.length === 0 && unread === 0,
   };
 }

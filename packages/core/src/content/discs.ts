@@ -56,13 +56,10 @@ export function findDiscs(
 ): void {
   const paths = new Set(entries.map((e) => e.path.toLowerCase()));
   const bytes = new Map(entries.map((e) => [e.path, e.bytes]));
-  const missing = (files: string[], gone: string[]): void => {
-    out.push({
-      fault: { code: 'part missing', files, missing: gone },
-      grade: 'check',
-      bytes: files.reduce((n, f) => n + (bytes.get(f) ?? 0), 0),
-      remedies: files.map((path) => ({ act: 'leave', path, to: null })),
-    });
+  const lot = { files: [] as string[], gone: [] as string[] };
+  const missing = (files: readonly string[], gone: readonly string[]): void => {
+    for (const f of files) lot.files.push(f);
+    for (const g of gone) lot.gone.push(g);
   };
   for (const [path, text] of texts) {
     const gone = namesIn(path, text).filter((n) => !there(paths, from(folderOf(path), n)));
@@ -88,6 +85,13 @@ export function findDiscs(
       gone.map((n) => `${nameOf(key)}, volume ${n}`),
     ),
   );
+  if (lot.files.length === 0) return;
+  out.push({
+    fault: { code: 'part missing', files: lot.files, missing: lot.gone },
+    grade: 'check',
+    bytes: lot.files.reduce((n, f) => n + (bytes.get(f) ?? 0), 0),
+    remedies: lot.files.map((path) => ({ act: 'leave', path, to: null })),
+  });
 }
 
 /** Things that are counted from one: the ones that have a gap. */

@@ -27,6 +27,35 @@ export interface CopyPlan {
 const keyFor = (target: ContentTarget): ((path: string) => string) =>
   targetRules[target].oneCase ? (path) => caseKey(formKey(path)) : (path) => path;
 
+/** Places of a target: a file stands at one, folders lead to it, and neither can be where the other is. */
+class Places {
+  private readonly files = new Set<string>();
+  private readonly folders = new Set<string>();
+  constructor(private readonly key: (path: string) => string) {}
+  /** Every folder above a path, as it is compared. */
+  private *above(path: string): Generator<string> {
+    for (let at = folderOf(path); at !== ''; at = folderOf(at)) yield this.key(at);
+  }
+  lead(path: string): void {
+    for (const folder of this.above(path)) {
+      // What is known is known with all above it.
+      if (this.folders.has(folder)) return;
+      this.folders.add(folder);
+    }
+  }
+  put(path: string): void {
+    this.files.add(this.key(path));
+    this.lead(path);
+  }
+  isFile(path: string): boolean {
+    return this.files.has(this.key(path));
+  }
+  has(path: string): boolean {
+    const key = this.key(path);
+    return this.files.has(key) || this.folders.has(key);
+  }
+}
+
 /**
  * The remedies of the findings that were taken, put together file by file: a file that belongs in another folder and has an
  * odd name goes there under a good one. No two files end at one path: the later one gets a number.
@@ -46,14 +75,15 @@ export function planCopy(
       else of.set(r.path, [r]);
     }
   }
-  const key = keyFor(target);
-  const used = new Set<string>();
+  const places = new Places(keyFor(target));
+  // Folders that are there stay there, empty or not, where files are renamed in place.
+  for (const e of entries) places.lead(e.path);
   const files: PlannedFile[] = [];
   const unpack: string[] = [];
   // What stays as it is keeps its place before anything that was moved gets one.
   const later: { entry: ContentEntry; remedies: Remedy[] }[] = [];
   const put = (entry: ContentEntry, to: string | null, more: Partial<PlannedFile> = {}): void => {
-    if (to !== null) used.add(key(to));
+    if (to !== null) places.put(to);
     files.push({
       from: entry.path,
       to,
@@ -85,11 +115,7 @@ export function planCopy(
     if (rename != null) to = folderOf(to) === '' ? nameOf(rename) : `${folderOf(to)}/${nameOf(rename)}`;
     if (acts.has('rename') && refusal(nameOf(to), target))
       to = `${folderOf(to)}/${mended(nameOf(to), target)}`.replace(/^\//, '');
-    put(
-      entry,
-      free(to, (p) => used.has(key(p))),
-      { wire: acts.has('wire') },
-    );
+    put(entry, place(to, places), { wire: acts.has('wire') });
   }
   return {
     files,
@@ -100,6 +126,16 @@ export function planCopy(
     unpack,
   };
 }
+
+/** Does a file stand where one of its folders would have to be? */
+const blocked = (path: string, places: Places): boolean => {
+  for (let at = folderOf(path); at !== ''; at = folderOf(at)) if (places.isFile(at)) return true;
+  return false;
+};
+
+/** A free place near the one that is wanted; where a file stands in the way of its folder, at the top. */
+const place = (path: string, places: Places): string =>
+  free(blocked(path, places) ? nameOf(path) : path, (p) => places.has(p));
 
 /** A name beside a path that nothing has, for a file that has to step aside. */
 const aside = (path: string, n: number): string => `${path}.zb-aside-${n}`;

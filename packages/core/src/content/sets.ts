@@ -1,7 +1,7 @@
 import type { ContentEntry, ContentFinding, ContentKind, ContentRules } from '../model/contentRules';
 import { series } from './discs';
 import { lookUpName } from './lookUp';
-import { endingOf, folderOf, stemOf } from './paths';
+import { endingOf, folderOf, nameOf, stemOf } from './paths';
 
 const endingsOf = (rules: ContentRules, together: ContentKind['together']): Set<string> =>
   new Set(rules.kinds.filter((k) => k.together === together).flatMap((k) => k.endings));
@@ -23,16 +23,23 @@ export function findTracks(
     entries.filter((e) => e.odd === null && endings.has(endingOf(e.path)) && MUSIC.has(endingOf(e.path))),
     (e) => {
       const n = /^(?:(\d)[-.])?0*(\d{1,2})[\s._-]/.exec(stemOf(e.path));
-      return n ? { key: `${folderOf(e.path)}/${n[1] ?? ''}`, n: Number(n[2]) } : undefined;
+      // A disc of several has its own count.
+      return n
+        ? { key: `${folderOf(e.path)}${n[1] === undefined ? '' : `, disc ${n[1]}`}`, n: Number(n[2]) }
+        : undefined;
     },
   );
-  for (const { files, gone } of found)
-    out.push({
-      fault: { code: 'track missing', files, missing: gone.map(String) },
-      grade: 'note',
-      bytes: 0,
-      remedies: [],
-    });
+  if (found.length === 0) return;
+  out.push({
+    fault: {
+      code: 'track missing',
+      files: found.flatMap((f) => f.files),
+      missing: found.map((f) => `${nameOf(f.key)}: ${f.gone.join(', ')}`),
+    },
+    grade: 'note',
+    bytes: 0,
+    remedies: [],
+  });
 }
 
 /** Subtitles without their film: in a folder with films, none of which begins as they do. */

@@ -121,6 +121,8 @@ export function mended(name: string, target: ContentTarget): string {
 
 /** What two names are compared by where case does not count: upper-case letters one for one, as the targets' tables do. */
 export const caseKey = (name: string): string => {
+  // Nearly all names are plain, and there may be hundreds of thousands of them.
+  if (/^[\x20-\x7e]*$/.test(name)) return name.toUpperCase();
   let out = '';
   for (const c of name) {
     const up = c.toUpperCase();

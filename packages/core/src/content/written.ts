@@ -20,6 +20,33 @@ export function writeManifest(files: readonly { path: string; sha256: string }[]
     .join('');
 }
 
+/** A line of a list of sums that was read: the path as it really is. */
+export interface ManifestLine {
+  path: string;
+  sha256: string;
+}
+
+/** Reads a list of SHA-256 sums as it is written here and by sha256sum(1): to the letter, blanks in names included. Lines that are none are counted. */
+export function readManifest(text: string): { lines: ManifestLine[]; unread: number } {
+  const lines: ManifestLine[] = [];
+  let unread = 0;
+  for (const line of text.split('\n')) {
+    if (line.trim() === '') continue;
+    const found = /^(\\?)([\da-fA-F]{64}) [ *](.+)$/s.exec(line);
+    if (!found) {
+      unread += 1;
+      continue;
+    }
+    const [, mark, hex = '', name = ''] = found;
+    const path =
+      mark === '\\'
+        ? name.replace(/\\([nr\\])/g, (_, c: string) => (c === 'n' ? '\n' : c === 'r' ? '\r' : '\\'))
+        : name.replace(/\r$/, '');
+    lines.push({ path, sha256: hex.toLowerCase() });
+  }
+  return { lines, unread };
+}
+
 /** A word of a shell, quoted so that nothing in it means anything; a line end would break a line. */
 const sh = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
 

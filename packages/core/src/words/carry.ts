@@ -2,7 +2,7 @@ import type { ContentFault, RemedyAct } from '../model/contentRules';
 import type { Trips } from '../content/trips';
 import { targetRules } from '../content/target';
 import { formatIec } from '../units/bytes';
-import { list } from './text';
+import { counted, list } from './text';
 
 const WHY = {
   letter: 'a letter it keeps for itself',
@@ -10,6 +10,10 @@ const WHY = {
   end: 'a dot or a blank at the end',
   'not text': 'no text in any alphabet',
 };
+
+/** The first of many, and how many more there are. */
+const some = (names: readonly string[], most = 3): string =>
+  `${list(names.slice(0, most))}${names.length > most ? ` and ${counted(names.length - most)} more` : ''}`;
 
 /** What was found, short. */
 export function contentTitle(f: ContentFault): string {
@@ -37,7 +41,7 @@ export function contentTitle(f: ContentFault): string {
     case 'packed':
       return 'archives';
     case 'part missing':
-      return `a part is missing: ${list(f.missing.slice(0, 3))}${f.missing.length > 3 ? ` and ${f.missing.length - 3} more` : ''}`;
+      return `parts are missing: ${some(f.missing)}`;
     case 'newer and older':
       return 'several of one thing';
     case 'stops look-ups':
@@ -45,7 +49,7 @@ export function contentTitle(f: ContentFault): string {
     case 'subtitle alone':
       return 'subtitles without their film';
     case 'track missing':
-      return `tracks missing: ${list(f.missing.slice(0, 6))}`;
+      return `tracks missing: ${some(f.missing)}`;
     case 'left behind':
       return 'what other systems leave behind';
     case 'not wanted':
