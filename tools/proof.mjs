@@ -69,6 +69,11 @@ const PROOFS = {
     command: jest('oracle', 'pool.oracle'),
     env: { ZB_POOLS: 'all' },
   },
+  content: {
+    about: 'names on made file systems, clusters by mtools, doubles and lists by a shell, 400 trees renamed and undone',
+    command: jest('oracle', 'content.oracle'),
+    env: { ZB_CONTENT: 'all' },
+  },
   properties: {
     about: 'every property over all its runs, of which npm test does a third',
     command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],

@@ -62,7 +62,10 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
         open: stillOpen(view.findings, to),
       }),
     );
-  const look = async (name: string, folder: Folder): Promise<void> => content.look(name, folder, ask());
+  const look = async (name: string, folder: Folder): Promise<void> => {
+    const view = await content.look(name, folder, ask());
+    if (view) note(name, view, taken);
+  };
   const choose = async (): Promise<void> => {
     try {
       const handle = await window.showDirectoryPicker({ mode: 'read' });
@@ -90,25 +93,25 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
       </>
     );
   };
-  if (work)
-    return (
-      <Working
-        label={WORK[work.what]}
-        done={work.done}
-        whole={work.whole ?? undefined}
-        says={
-          work.whole === null
-            ? `${counted(work.done)} files`
-            : `${counted(work.done)} of ${counted(work.whole)}`
-        }
-        onCancel={content.cancel}
-      />
-    );
+  const working = work && (
+    <Working
+      label={WORK[work.what]}
+      done={work.done}
+      whole={work.whole ?? undefined}
+      says={
+        work.whole === null
+          ? `${counted(work.done)} files`
+          : `${counted(work.done)} of ${counted(work.whole)}`
+      }
+      onCancel={content.cancel}
+    />
+  );
   const fault = content.fault !== null && (
     <Said kind="check" title="It could not be looked through.">
       {content.fault}. Nothing in the folder was changed.
     </Said>
   );
+  if (!looked && working) return working;
   if (!looked)
     return (
       <Stack gap="4">
@@ -136,6 +139,7 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
   };
   return (
     <Stack gap="5">
+      {working}
       {fault}
       <HStack gap="4" align="flex-end" flexWrap="wrap">
         <Box>
@@ -205,13 +209,13 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
         </Ruled>
       )}
       <CarryPlan
-        key={`${name} ${view.files}`}
+        key={name}
         bench={bench}
         box={box}
         content={content}
         taken={taken}
         onNote={() => note(name, view, taken)}
-        onAgain={() => void content.again(ask())}
+        onAgain={() => looked.handle && void look(name, { handle: looked.handle })}
       />
       <Acts>
         {acts(false)}

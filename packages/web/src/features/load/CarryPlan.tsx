@@ -71,7 +71,8 @@ export function CarryPlan({
     const text = await during((w, tell) => w.manifest(tell));
     if (text !== undefined) {
       onNote();
-      download('SHA256SUMS', text, 'text/plain');
+      // As a text it would be given another ending.
+      download('SHA256SUMS', text, 'application/octet-stream');
     }
   };
   const apply = async (moves: Move[]): Promise<void> => {

@@ -66,15 +66,20 @@ export function useContent() {
         if (run.current === mine) setFault(error instanceof Error ? error.message : String(error));
         return undefined;
       } finally {
-        if (run.current === mine) setWork(null);
+        if (run.current === mine) {
+          // What was still on its way when the work ended is heard no more.
+          run.current += 1;
+          setWork(null);
+        }
       }
     },
     [get],
   );
   const look = useCallback(
-    async (name: string, folder: Folder, ask: LookAsk): Promise<void> => {
+    async (name: string, folder: Folder, ask: LookAsk): Promise<LookedView | undefined> => {
       const view = await during((w, tell) => w.look(folder, ask, tell));
       if (view) setLooked({ name, handle: 'handle' in folder ? folder.handle : null, view });
+      return view;
     },
     [during],
   );
