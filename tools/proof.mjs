@@ -65,17 +65,19 @@ const PROOFS = {
     env: { ZB_SPACE: 'all' },
   },
   pools: {
-    about: '212 sets of unequal drives filled until nothing more fits, every failure mounted, rows of real size made',
+    about:
+      '212 sets of unequal drives filled until nothing more fits, every failure mounted, rows of real size made',
     command: jest('oracle', 'pool.oracle'),
     env: { ZB_POOLS: 'all' },
   },
   content: {
-    about: 'names on made file systems, clusters by mtools, doubles and lists by a shell, 400 trees renamed and undone',
+    about:
+      'names on made file systems, clusters by mtools, doubles and lists by a shell, 400 trees renamed and undone',
     command: jest('oracle', 'content.oracle'),
     env: { ZB_CONTENT: 'all' },
   },
   properties: {
-    about: 'every property over all its runs, of which npm test does a third',
+    about: 'every property over all its runs, of which npm test does a quarter',
     command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],
     env: { ZB_RUNS: 'all' },
   },

@@ -1,6 +1,6 @@
 /**
  * Damaged chains: bytes changed in file systems, configurations, loader entries, loaders and kernels, and images cut
- * anywhere. None may throw, none may be read without bound, and none whose kernel was destroyed may be said to start. 120
+ * anywhere. None may throw, none may be read without bound, and none whose kernel was destroyed may be said to start. 50
  * images in every run, 6 000 in `npm run proof fuzz`; the seed of the damage is told where it fails.
  */
 import { readFileSync } from 'node:fs';
@@ -12,7 +12,7 @@ import { scratch } from './files';
 import { ChainMaker } from './makeChains';
 
 jest.setTimeout(900_000);
-const RUNS = process.env.ZB_FUZZ === 'all' ? 6_000 : 120;
+const RUNS = process.env.ZB_FUZZ === 'all' ? 6_000 : 50;
 const KIB = 1024;
 /** More than following the largest of these asks for, several times. */
 const MOST = 96 * KIB * KIB;

@@ -330,7 +330,7 @@ describe('the writer', () => {
 
   it('holds to its speed model', async () => {
     const own = join(dir, 'paced');
-    const paced = createApp({ dataDir: own, demo: false, pace: 20 });
+    const paced = createApp({ dataDir: own, demo: false, pace: 60 });
     const since = Date.now();
     const job = await json<Job>(
       paced.app.request('/api/writer/jobs', {
@@ -344,9 +344,9 @@ describe('the writer', () => {
       }),
     );
     while (paced.writer.book.job(job.id)?.state !== 'proven') await new Promise((r) => setTimeout(r, 10));
-    // 32 MiB at 20 × 18 MB/s written and 20 × 34 MB/s read back cannot take less than this.
+    // 32 MiB at 60 × 18 MB/s written and 60 × 34 MB/s read back cannot take less than this.
     expect(Date.now() - since).toBeGreaterThan(
-      1000 * (33_554_432 / (20 * 18e6) + 33_554_432 / (20 * 34e6)) - 20,
+      1000 * (33_554_432 / (60 * 18e6) + 33_554_432 / (60 * 34e6)) - 20,
     );
   });
 });

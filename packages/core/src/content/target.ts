@@ -25,7 +25,7 @@ const DEVICES = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])(\.|$)/i;
 const kept = { letters: KEPT, words: true, ends: true, oneCase: true } as const;
 
 /**
- * What each target takes. FAT: Microsoft “FAT: General Overview of On-Disk Format” 1.03, long names of 255 UTF-16 units, files
+ * What each target takes. FAT: “FAT: General Overview of On-Disk Format” 1.03, long names of 255 UTF-16 units, files
  * below 4 GiB. exFAT: its specification §7.7. NTFS: names as the systems that use it take them. ext4: 255 bytes, no slash
  * and no NUL (path_resolution(7), 4096 bytes of a path). SMB: [MS-FSCC]. From memory; held against made file systems.
  */
