@@ -72,6 +72,7 @@ const NEEDED = {
   'nfs-common': '/sbin/mount.nfs4',
   'nfs-kernel-server': '/usr/sbin/exportfs',
   'nginx-light': '/usr/sbin/nginx',
+  sqlite3: '/usr/bin/sqlite3',
   mdadm: '/sbin/mdadm',
   lvm2: '/sbin/pvcreate',
   'systemd-boot-efi': '/usr/lib/systemd/boot/efi/systemd-bootx64.efi',

@@ -11,6 +11,8 @@ import { planCopy, undone } from '@zb/core/content/plan';
 import { takes } from '@zb/core/content/takes';
 import { caseKey, fatRounding, formKey, mended, refusal } from '@zb/core/content/target';
 import { usualRules } from '@zb/core/content/usual';
+import { movingSchema } from '@zb/core/model/moving';
+import { moveCommand } from '@zb/core/storage/moving';
 import { readManifest, writeMoves } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { ContentEntry, ContentTarget } from '@zb/core/model/contentRules';
@@ -394,4 +396,33 @@ it('renames done by the script and undone by the other leave the tree as it was,
     }),
     { numRuns: ALL ? 400 : 40, seed: seedOfRun() },
   );
+});
+
+it('a database and a folder moved by what we tell people to type arrive whole, and are counted the same', () => {
+  const there = room.path('there');
+  const here = room.path('here');
+  for (const d of [there, here]) mkdirSync(d, { recursive: true });
+  const table = movingSchema.parse({
+    id: 'm',
+    what: 'records.db',
+    kind: 'SQLite',
+    counts: [{ of: 'books' }],
+  });
+  const files = movingSchema.parse({ id: 'f', what: 'papers', kind: 'files' });
+  run('sqlite3', [
+    `${there}/records.db`,
+    'create table books(n); with recursive c(n) as (select 1 union all select n+1 from c where n<500) insert into books select n from c;',
+  ]);
+  plant(`${there}/papers`, carryingFolder().slice(0, 30));
+  for (const m of [table, files]) {
+    const typed = (dir: string, step: 'back up' | 'copy' | 'restore' | 'count'): string =>
+      run('sh', ['-c', `cd "$1" && ${moveCommand(m, step) ?? 'false'}`, 'sh', dir]);
+    const made = typed(there, 'back up').split(' ')[0];
+    run('sh', ['-c', 'cp "$1"/*.backup "$2"', 'sh', there, here]);
+    expect(typed(here, 'copy').split(' ')[0]).toBe(made);
+    typed(here, 'restore');
+    expect(typed(here, 'count').trim()).toBe(typed(there, 'count').trim());
+    run('sh', ['-c', 'rm "$1"/*.backup "$2"/*.backup', 'sh', there, here]);
+  }
+  expect(seen(`${here}/papers`)).toBe(seen(`${there}/papers`));
 });

@@ -1,8 +1,10 @@
 import { statSync } from 'node:fs';
+import type { ICommonTagsResult as CommonTags } from 'music-metadata';
 import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
 import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
 import { planCopy, undone, type CopyPlan } from '@zb/core/content/plan';
 import { roundingOf } from '@zb/core/content/view';
+import { toTag, type Tags } from '@zb/core/content/tags';
 import { usualRules } from '@zb/core/content/usual';
 import { readManifest, writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
 import {
@@ -27,6 +29,7 @@ export interface ContentAsked {
   purpose: string;
   target: string;
   hash?: boolean;
+  tags?: boolean;
 }
 
 const say = (line: string): void => void process.stderr.write(`zb: ${line}\n`);
@@ -63,6 +66,25 @@ interface Looked {
   target: ContentTarget;
 }
 
+/** What music files say of themselves; null of what cannot be read. */
+async function tagsOf(dir: string, walked: Walked): Promise<Map<string, Tags | null>> {
+  // It is needed here alone, and large.
+  const { parseFile } = await import('music-metadata');
+  const out = new Map<string, Tags | null>();
+  for (const e of toTag(walked.entries)) {
+    const at = placeOf(dir, e.path, walked.raw);
+    out.set(e.path, typeof at === 'string' ? await parseFile(at, TAGS).then(tagsFrom, () => null) : null);
+  }
+  return out;
+}
+const TAGS = { duration: false, skipCovers: true } as const;
+const tagsFrom = ({ common }: { common: CommonTags }): Tags => ({
+  title: common.title ?? null,
+  artist: common.artist ?? null,
+  album: common.album ?? null,
+  track: common.track.no,
+});
+
 async function look(dir: string, asked: ContentAsked): Promise<Looked> {
   const target = targetOf(asked.target);
   const rules = await rulesOf(asked);
@@ -85,7 +107,8 @@ async function look(dir: string, asked: ContentAsked): Promise<Looked> {
       }
     }
   }
-  const ask = { entries: walked.entries, rules, target };
+  const tags = asked.tags ? await tagsOf(dir, walked) : undefined;
+  const ask = { entries: walked.entries, rules, target, ...(tags ? { tags } : {}) };
   return { walked, entries: walked.entries, findings: lookThrough(ask, textsOf(dir, walked)), target };
 }
 

@@ -184,6 +184,45 @@ describe('zb content', () => {
     expect(list).toContain('Films/Harbour/Harbour (1958).mkv');
     expect(list).not.toContain('Letters/Who pays?.txt');
   });
+  it('reads what music says of itself', () => {
+    /** ID3v2.3 (its informal standard, §3 and §4.2) before four frames of MPEG audio (ISO/IEC 11172-3 §2.4.1.3). */
+    const mp3 = (tags: Record<string, string>): Buffer => {
+      const frames = Object.entries(tags).map(([id, value]) => {
+        const text = Buffer.concat([Buffer.from([0]), Buffer.from(value, 'latin1')]);
+        const head = Buffer.alloc(10);
+        head.write(id, 'latin1');
+        head.writeUInt32BE(text.length, 4);
+        return Buffer.concat([head, text]);
+      });
+      const body = Buffer.concat(frames);
+      const size = [21, 14, 7, 0].map((shift) => (body.length >> shift) & 0x7f);
+      const frame = Buffer.concat([Buffer.from([0xff, 0xfb, 0x90, 0x64]), Buffer.alloc(413)]);
+      return Buffer.concat([
+        Buffer.from('ID3\x03\0\0', 'latin1'),
+        Buffer.from(size),
+        body,
+        frame,
+        frame,
+        frame,
+        frame,
+      ]);
+    };
+    const whole = { TIT2: 'Lamp', TPE1: 'Tide Band', TALB: 'Tide Songs', TRCK: '4/8' };
+    const songs = join(dir, 'songs');
+    mkdirSync(songs);
+    writeFileSync(join(songs, '04 Lamp.mp3'), mp3(whole));
+    writeFileSync(join(songs, '05 Herring.mp3'), mp3({ ...whole, TRCK: '9' }));
+    writeFileSync(join(songs, '06 Slack.mp3'), mp3({ TIT2: 'Slack' }));
+    writeFileSync(join(songs, '07 Home.flac'), 'no music at all');
+    const found = (json(['content', songs, '--purpose', 'music', '--tags']) as unknown as Looked).findings;
+    const by = (code: string): string[] | undefined => found.find((f) => f.fault.code === code)?.fault.files;
+    expect(by('tags missing')).toEqual(['06 Slack.mp3']);
+    expect(by('tags otherwise')).toEqual(['05 Herring.mp3']);
+    expect(by('tags not read')).toEqual(['07 Home.flac']);
+    // Unasked, no file is opened for it.
+    const unasked = (json(['content', songs, '--purpose', 'music']) as unknown as Looked).findings;
+    expect(unasked.some((f) => f.fault.code.startsWith('tags'))).toBe(false);
+  });
   it('reads links in circles, folders four hundred deep and names that are no text, and follows nothing', () => {
     const odd = join(dir, 'odd');
     mkdirSync(odd);

@@ -1,6 +1,7 @@
 import type { Bench, Box, LogEntry, Store } from '../model/bench';
 import { edited, type Act } from '../model/changes';
 import type { Carried } from '../model/contentRules';
+import type { MoveStep, Moving } from '../model/moving';
 import { noPool, type BoxPool, type KeptThing, type PoolWay } from '../model/storage';
 import { noSharing, type SharedFolder, type ShareUser, type Sharing } from '../model/sharing';
 import { networksOf } from '../storage/share/forBox';
@@ -35,6 +36,37 @@ export function keepThing(box: Box, thing: KeptThing): Act {
   const things = there ? box.things.map((t) => (t.id === thing.id ? thing : t)) : [...box.things, thing];
   return updateBox(box, { things }, `“${thing.what}” ${there ? 'saved' : 'added'}`);
 }
+
+/** Adds something that moves here, or changes how far it is. */
+export function moveThing(box: Box, moved: Moving): Act {
+  const there = box.moving.some((m) => m.id === moved.id);
+  const moving = there ? box.moving.map((m) => (m.id === moved.id ? moved : m)) : [...box.moving, moved];
+  return updateBox(box, { moving }, `“${moved.what}” ${there ? 'saved' : 'to be moved'}`);
+}
+
+/** Ticks a step of a move, or takes the tick back; a line of the log says when it was done. */
+export function tickMove(
+  box: Box,
+  moved: Moving,
+  step: MoveStep,
+  on: boolean,
+  says: string,
+  stamp: Stamp,
+): Act {
+  const { [step]: _gone, ...rest } = moved.done;
+  const act = moveThing(box, { ...moved, done: on ? { ...rest, [step]: stamp.now } : rest });
+  if (!on) return act;
+  const line: LogEntry = { kind: 'note', ...logBase(box, 'load', stamp), text: `${moved.what}: ${says}` };
+  return { label: `${moved.what}: ${says}`, changes: [...act.changes, { in: 'log', id: line.id, to: line }] };
+}
+
+/** Takes a move off the list; servers stay as they are. */
+export const dropMove = (box: Box, moved: Moving): Act =>
+  updateBox(
+    box,
+    { moving: box.moving.filter((m) => m.id !== moved.id) },
+    `“${moved.what}” no longer to be moved`,
+  );
 
 /** Takes something off the list; its copies stay where they are. */
 export const dropThing = (box: Box, thing: KeptThing): Act =>

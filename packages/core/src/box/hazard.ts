@@ -2,6 +2,7 @@ import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
 import type { NetworkFault } from '../network/finding';
+import type { MoveFault } from '../model/moving';
 import type { ShareFault } from '../model/sharing';
 import type { CopyFault, PoolFault } from '../model/storage';
 import type { StartWhy } from '../starting/forMachine';
@@ -54,6 +55,7 @@ export type HazardCode =
   | 'pool'
   | 'copies'
   | 'sharing'
+  | 'moving'
   | 'copy would stop'
   | 'too much to carry';
 
@@ -65,6 +67,7 @@ export type HazardOrigin =
   | { pool: PoolFault }
   | { copies: CopyFault }
   | { sharing: ShareFault }
+  | { moving: MoveFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

@@ -12,6 +12,7 @@ import { findDiscs, namedIn } from './discs';
 import { findQuality, findTracks, subtitlesAlone } from './sets';
 import { lookUpName } from './lookUp';
 import { endingOf, folderOf, free, joined, nameOf } from './paths';
+import { findTags, type Tags } from './tags';
 import { caseKey, formKey, lengthIn, mended, refusal, targetRules } from './target';
 
 /** What is asked of a folder. */
@@ -21,6 +22,8 @@ export interface ContentAsk {
   target: ContentTarget;
   /** Where it will lie on the target, which counts in the length of its paths. */
   under?: string;
+  /** What music files say of themselves, by path; null of those that cannot be read. Without it nothing is said of tags. */
+  tags?: ReadonlyMap<string, Tags | null>;
 }
 
 const leave = (path: string): Remedy => ({ act: 'leave', path, to: null });
@@ -285,6 +288,7 @@ export function lookThrough(
   findDiscs(ask.entries, texts, out);
   findTracks(ask.entries, ask.rules, out);
   subtitlesAlone(ask.entries, ask.rules, out);
+  if (ask.tags) findTags(ask.entries, ask.tags, out);
   tell(0.9);
   findQuality(ask.entries, ask.rules, out);
   tell(1);

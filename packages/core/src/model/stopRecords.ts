@@ -3,6 +3,7 @@ import { carriedSchema, type Carried } from './contentRules';
 import { boxLayoutSchema, type BoxLayout } from './layout';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
+import { movingSchema, type Moving } from './moving';
 import { openingRecordSchema, type OpeningRecord } from './opening';
 import { boxPoolSchema, keptThingSchema, type BoxPool, type KeptThing } from './storage';
 import { sharingSchema, type Sharing } from './sharing';
@@ -80,6 +81,8 @@ export const stopRecords = {
     things: z.array(keptThingSchema).max(100).default([]),
     /** Folders that others reach; null where nothing was decided of any. */
     sharing: sharingSchema.nullable().default(null),
+    /** Databases and files that move here from an old server. */
+    moving: z.array(movingSchema).max(50).default([]),
     /** What goes on it; null where nothing was looked through. */
     carried: carriedSchema.nullable().default(null),
   },
@@ -112,4 +115,5 @@ export const emptyStopRecords = () => ({
   things: [] as KeptThing[],
   sharing: null as Sharing | null,
   carried: null as Carried | null,
+  moving: [] as Moving[],
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { formatIec } from '../units/bytes';
 import { readSize } from '../units/typedSize';
 import type { Store } from './shelf';
+import { movedKinds, movingSchema, type Moving } from './moving';
 import { boxPoolSchema, copyPlaces, type BoxPool, type KeptThing } from './storage';
 
 /** A number as people type it; null where the line is empty. */
@@ -125,4 +126,54 @@ export const thingDraftOf = (thing: KeptThing | null): ThingDraft => ({
     name: c.name,
     at: text(c.at),
   })),
+});
+
+/** Something that moves here, as its form has it. */
+export interface MovingDraft {
+  what: string;
+  kind: Moving['kind'];
+  from: string;
+  keepDays: string;
+  made: string;
+  arrived: string;
+  counts: { of: string; before: string; after: string }[];
+}
+
+/** A sum as people paste it: with the name of its file, in capitals; empty where nobody took it. */
+const sum: z.ZodType<string, string> = z
+  .string()
+  .transform((t) => (t.trim().split(/\s+/)[0] ?? '').toLowerCase())
+  .pipe(z.string().regex(/^([\da-f]{64})?$/, 'is 64 hexadecimal digits, as sha256sum prints them'));
+
+/** Reads something that moves from its form; what was done stays. */
+export const movingOfDraft = (moved: Pick<Moving, 'id' | 'done'>): z.ZodType<Moving, MovingDraft> =>
+  z
+    .object({
+      what: movingSchema.shape.what,
+      kind: z.enum(movedKinds),
+      from: z.string().trim().max(200),
+      keepDays: number(z.number().int().min(1).max(365)),
+      made: sum,
+      arrived: sum,
+      counts: z
+        .array(
+          z.object({
+            of: movingSchema.shape.what,
+            before: numberOrNull(z.number().int().nonnegative()),
+            after: numberOrNull(z.number().int().nonnegative()),
+          }),
+        )
+        .max(200),
+    })
+    .transform(({ made, arrived, ...d }) => ({ ...d, ...moved, sums: { made, arrived } }));
+
+/** Something that moves, for its form. */
+export const movingDraftOf = (m: Moving | null): MovingDraft => ({
+  what: m?.what ?? '',
+  kind: m?.kind ?? 'PostgreSQL',
+  from: m?.from ?? '',
+  keepDays: text(m?.keepDays ?? 30),
+  made: m?.sums.made ?? '',
+  arrived: m?.sums.arrived ?? '',
+  counts: (m?.counts ?? []).map((c) => ({ of: c.of, before: text(c.before), after: text(c.after) })),
 });

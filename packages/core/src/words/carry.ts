@@ -50,6 +50,12 @@ export function contentTitle(f: ContentFault): string {
       return 'subtitles without their film';
     case 'track missing':
       return `tracks missing: ${some(f.missing)}`;
+    case 'tags missing':
+      return 'music that does not say its title, artist and album';
+    case 'tags otherwise':
+      return 'music that says another number than its name';
+    case 'tags not read':
+      return 'music that cannot be read';
     case 'left behind':
       return 'what other systems leave behind';
     case 'not wanted':
@@ -92,6 +98,12 @@ export function contentEffect(f: ContentFault, bytes: number): string {
       return 'no film shows it';
     case 'track missing':
       return 'the album has a gap';
+    case 'tags missing':
+      return 'it stands under “unknown” in every list';
+    case 'tags otherwise':
+      return 'the album plays in another order';
+    case 'tags not read':
+      return 'it is cut short, or is no music';
     case 'left behind':
       return 'nobody misses it';
     case 'not wanted':

@@ -2,6 +2,7 @@ import type { Hazard, HazardCode } from '../box/hazard';
 import { formatIec } from '../units/bytes';
 import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
+import { moveFaultWords } from './moving';
 import { networkFaultWords } from './network';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
@@ -94,6 +95,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   pool: (p) => p.because ?? '',
   copies: (p) => p.because ?? '',
   sharing: (p) => p.because ?? '',
+  moving: (p) => p.because ?? '',
   'copy would stop': (p) =>
     `In “${p.folder}” ${p.open} kinds of trouble would stop the copy, and nothing was decided about them.`,
   'too much to carry': (p) =>
@@ -108,6 +110,7 @@ function originWords(from: Hazard['from']): Params {
   if ('start' in from) return { because: startWords(from.start) };
   if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
   if ('pool' in from) return { because: poolFaultWords(from.pool) };
+  if ('moving' in from) return { because: moveFaultWords(from.moving) };
   if ('sharing' in from) return { because: shareFaultWords(from.sharing) };
   if ('copies' in from) return { because: copyFaultWords(from.copies) };
   if ('fault' in from) return { because: imageFaultWords(from.fault) };

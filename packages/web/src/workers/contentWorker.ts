@@ -12,6 +12,7 @@ import {
   type LookedView,
   type PlanView,
 } from '@zb/core/content/view';
+import { toTag, type Tags } from '@zb/core/content/tags';
 import { writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { LogEntry } from '@zb/core/model/bench';
@@ -36,6 +37,7 @@ export interface LookAsk {
   rules: ContentRules;
   target: ContentTarget;
   hash: boolean;
+  tags: boolean;
 }
 
 /** What leaves the page as a file. */
@@ -48,6 +50,7 @@ let texts = new Map<string, string>();
 let findings: ContentFinding[] = [];
 let target: ContentTarget = 'smb';
 let plan: CopyPlan | null = null;
+let tags = new Map<string, Tags | null>();
 
 const MOST_TEXT = 1 << 20;
 const EVERY_MS = 120;
@@ -79,6 +82,24 @@ async function digestOf(path: string): Promise<string | null> {
   }
 }
 
+/** What music files say of themselves; what was read once is not read again. */
+async function readTags(tell: TellWork): Promise<void> {
+  // It is needed here alone, and large.
+  const { parseBlob } = await import('music-metadata');
+  const wanted = toTag(entries).filter((e) => !tags.has(e.path));
+  for (const [i, e] of wanted.entries()) {
+    tell('digested', i, wanted.length);
+    const at = reach.get(e.path);
+    try {
+      const { common } = await parseBlob(await fileOf(at as File), { duration: false, skipCovers: true });
+      const { title = null, artist = null, album = null, track } = common;
+      tags.set(e.path, { title, artist, album, track: track.no });
+    } catch {
+      tags.set(e.path, null);
+    }
+  }
+}
+
 async function judge(ask: LookAsk, tell: TellWork): Promise<LookedView> {
   target = ask.target;
   plan = null;
@@ -89,8 +110,11 @@ async function judge(ask: LookAsk, tell: TellWork): Promise<LookedView> {
       e.sha256 = await digestOf(e.path);
     }
   }
-  findings = lookThrough({ entries, rules: ask.rules, target }, texts, (share) =>
-    tell('judged', Math.round(share * 100), 100),
+  if (ask.tags) await readTags(tell);
+  findings = lookThrough(
+    { entries, rules: ask.rules, target, ...(ask.tags ? { tags } : {}) },
+    texts,
+    (share) => tell('judged', Math.round(share * 100), 100),
   );
   return lookedView(entries, findings);
 }
@@ -103,6 +127,7 @@ const api = {
     ({ entries, reach } = found);
     root = 'handle' in folder ? folder.handle : null;
     texts = new Map();
+    tags = new Map();
     for (const e of entries)
       if (
         /^(cue|m3u|m3u8)$/.test(endingOf(e.path)) &&

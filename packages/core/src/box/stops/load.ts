@@ -2,6 +2,7 @@ import { checkCopies } from '../../storage/backup';
 import { checkScrub } from '../../storage/check';
 import { makingOf } from '../../storage/commands';
 import { keepsThings, storageOf } from '../../storage/forBox';
+import { moveState } from '../../storage/moving';
 import { sharingOf } from '../../storage/share/forBox';
 import { formatBoth } from '../../units/bytes';
 import { hazard, type Hazard } from '../hazard';
@@ -22,13 +23,23 @@ function carriedHazards(bench: Scene['bench'], box: Scene['box']): Hazard[] {
   ];
 }
 
+function movingHazards(box: Scene['box']): Hazard[] {
+  const today = judgedOn();
+  if (today === undefined) return [];
+  return box.moving.flatMap((m) =>
+    moveState(m, today).findings.map((f) =>
+      hazard('moving', f.grade, 'load', {}, { from: { moving: f.fault } }),
+    ),
+  );
+}
+
 function hazards({ bench, box }: Scene): Hazard[] {
   const shared = box.sharing
     ? sharingOf(bench, box).findings.map((f) =>
         hazard('sharing', f.grade, 'load', {}, { from: { sharing: f.fault } }),
       )
     : [];
-  shared.push(...carriedHazards(bench, box));
+  shared.push(...carriedHazards(bench, box), ...movingHazards(box));
   if (!keepsThings(bench, box)) return shared;
   const today = judgedOn();
   const { findings, pool } = storageOf(bench, box);

@@ -13,6 +13,7 @@ import { Nothing } from '../../ui/Nothing';
 import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
 import { Sub } from '../../ui/Words';
+import { MovingHere } from './Moving';
 import { ThingForm } from './ThingForm';
 
 /** What must not be lost, where its copies are, and what is wanting. */
@@ -70,6 +71,7 @@ export function Kept({ box }: { box: Build }) {
           </Box>
         </>
       )}
+      <MovingHere box={box} />
       {open !== null && (
         <ThingForm box={box} thing={open === 'new' ? null : open} onClose={() => setOpen(null)} />
       )}
