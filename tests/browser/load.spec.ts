@@ -70,6 +70,25 @@ test('what must not be lost is named with its copies, and the hazard goes when t
   await expect(margin).not.toContainText('Parish scans” are in one house');
   await expect(margin).not.toContainText('never brought back');
   await axe(page);
+
+  // A database moves here: counted on both sides before the new server takes over.
+  await page.getByRole('button', { name: 'Something moves here from an old server' }).click();
+  await page.getByLabel('Its name, or where its files lie').fill('booking');
+  await page.getByLabel('Sum of the backup there').fill('no sum');
+  await page.getByRole('button', { name: 'another one to count' }).click();
+  await page.getByLabel('Table, or folder').fill('bookings');
+  await page.getByLabel('There', { exact: true }).fill('120');
+  await page.getByLabel('Here', { exact: true }).fill('119');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toContainText('64 hexadecimal digits');
+  await page.getByLabel('Sum of the backup there').fill('');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  const steps = page.getByRole('table', { name: 'Steps for booking' });
+  await expect(steps).toContainText("pg_dump -Fc -f booking.backup 'booking'");
+  await expect(page.getByText('You can go back: the old one is as it was.')).toBeVisible();
+  await steps.getByRole('checkbox', { name: 'Count on both' }).check({ force: true });
+  await expect(margin).toContainText('“booking” has not as much here as there: bookings');
+  await axe(page);
 });
 
 test('folders: a right is turned, what it opens is said, a link in a circle is refused, files are written', async ({

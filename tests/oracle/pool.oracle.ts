@@ -100,6 +100,17 @@ function mounted<T>(device: string, options: string, use: (at: string) => T): T 
   }
 }
 
+/** Makes the kernel know these devices and no others: what was unmounted a moment ago may still be held by it. */
+function register(devices: readonly string[]): void {
+  for (let tries = 0; ; tries += 1) {
+    spawnSync('btrfs', ['device', 'scan', '--forget']);
+    const failed = devices.filter((d) => spawnSync('btrfs', ['device', 'scan', d]).status !== 0);
+    if (failed.length === 0) return;
+    if (tries === 20) throw new Error(`not taken: ${failed.join(' ')}`);
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 250);
+  }
+}
+
 /** Files are promised room until there is none: nothing is written, and every group is given out. */
 const FILL = `n=0; step=4294967296
 while [ $step -ge 65536 ]; do
@@ -185,8 +196,7 @@ it.each(ALL ? failing : failing.slice(0, 1))(
           .filter((d) => !failed.includes(d))
           .map((d) => run('losetup', ['-f', '--show', room.path(`${d.id}.img`)]).trim());
         try {
-          spawnSync('btrfs', ['device', 'scan', '--forget']);
-          for (const at of again) run('btrfs', ['device', 'scan', at]);
+          register(again);
           const read = (at: string): boolean =>
             spawnSync('sh', ['-c', 'cat "$1"/f* >/dev/null', 'sh', at]).status === 0;
           const whole = again[0] !== undefined && mounted(again[0], 'ro,degraded', read) === true;

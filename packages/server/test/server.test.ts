@@ -13,6 +13,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseChecksumList, sumsFor } from '@zb/core/formats/checksumList';
+import { depotImages } from '@zb/core/demo/depot';
 import { createApp } from '@zb/server/app';
 import type { Job } from '@zb/core/model/job';
 
@@ -235,7 +236,7 @@ describe('the writer', () => {
       state: 'cancelled',
       explanation: expect.stringContaining('as it was'),
     });
-    const slow = createApp({ dataDir: join(dir, 'slow'), demo: false, pace: 1 }).writer;
+    const slow = createApp({ dataDir: join(dir, 'slow'), demo: false, pace: 1, images: [] }).writer;
     const running = slow.open({
       stickId: 'blue',
       serialTail: '7C20',
@@ -310,7 +311,7 @@ describe('the writer', () => {
         ],
       }),
     );
-    const { writer } = createApp({ dataDir: own, demo: false, pace: 0 });
+    const { writer } = createApp({ dataDir: own, demo: false, pace: 0, images: [] });
     expect(writer.book.job('a')).toMatchObject({
       state: 'interrupted',
       explanation: expect.stringContaining('40 bytes of 100 bytes'),
@@ -323,14 +324,19 @@ describe('the writer', () => {
     mkdirSync(join(own, 'writer'), { recursive: true });
     writeFileSync(join(own, 'writer', 'jobs.json'), text);
     const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
-    expect(createApp({ dataDir: own, demo: false, pace: 0 }).writer.book.list()).toEqual([]);
+    expect(createApp({ dataDir: own, demo: false, pace: 0, images: [] }).writer.book.list()).toEqual([]);
     expect(said).toHaveBeenCalledWith(expect.stringContaining('begun anew'));
     said.mockRestore();
   });
 
   it('holds to its speed model', async () => {
     const own = join(dir, 'paced');
-    const paced = createApp({ dataDir: own, demo: false, pace: 60 });
+    const paced = createApp({
+      dataDir: own,
+      demo: false,
+      pace: 60,
+      images: depotImages.filter((i) => i.file === LANTERN),
+    });
     const since = Date.now();
     const job = await json<Job>(
       paced.app.request('/api/writer/jobs', {

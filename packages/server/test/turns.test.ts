@@ -11,7 +11,7 @@ const dir = mkdtempSync(join(tmpdir(), 'zb-turns-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 jest.setTimeout(120_000);
 let n = 0;
-const fresh = (pace = 0) => createApp({ dataDir: join(dir, `d${(n += 1)}`), demo: false, pace });
+const fresh = (pace = 0) => createApp({ dataDir: join(dir, `d${(n += 1)}`), demo: false, pace, images: [] });
 const BYTES = 20 * 65536;
 async function* pieces(): AsyncGenerator<Uint8Array> {
   for (let i = 0; i < 20; i += 1) yield await Promise.resolve(new Uint8Array(65536).fill(i));
