@@ -2,12 +2,13 @@ import { statSync } from 'node:fs';
 import type { ICommonTagsResult as CommonTags } from 'music-metadata';
 import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
 import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
-import { planCopy, undone, type CopyPlan } from '@zb/core/content/plan';
+import { planCopy, type CopyPlan } from '@zb/core/content/plan';
 import { roundingOf } from '@zb/core/content/view';
 import { toTag, type Tags } from '@zb/core/content/tags';
 import { usualRules } from '@zb/core/content/usual';
-import { readManifest, writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
+import { planForms, readManifest, writeManifest, writePlan } from '@zb/core/content/written';
 import {
+  contentFaultSchema,
   contentRulesSchema,
   contentTargets,
   type ContentCode,
@@ -140,7 +141,7 @@ export interface PlanAskedOf extends ContentAsked {
 }
 
 /** Forms of a plan. */
-export const planForms = ['json', 'moves', 'undo', 'copy', 'list', 'manifest'] as const;
+export const contentForms = ['json', ...planForms, 'manifest'] as const;
 
 const numberOf = (name: string, text: string): number => {
   const n = Number(text);
@@ -150,43 +151,43 @@ const numberOf = (name: string, text: string): number => {
 
 /** What `zb content plan DIR` prints: what goes where, trips, room and time; or one form as text. Throws InputError. */
 export async function contentPlanOutput(dir: string, asked: PlanAskedOf): Promise<object | string> {
-  if (!planForms.some((f) => f === asked.as)) throw new InputError(`--as is one of ${planForms.join(', ')}`);
+  if (!contentForms.some((f) => f === asked.as))
+    throw new InputError(`--as is one of ${contentForms.join(', ')}`);
   const cluster = numberOf('cluster', asked.cluster);
   const wire = numberOf('wire', asked.wire);
   const room = asked.room === undefined ? null : numberOf('room', asked.room);
   const looked = await look(dir, asked);
-  const codes = new Set<ContentCode>(
-    asked.take === undefined ? usuallyTaken : (asked.take.split(',').filter(Boolean) as ContentCode[]),
-  );
+  const codes = new Set<ContentCode>(asked.take === undefined ? usuallyTaken : codesIn(asked.take));
   const plan = planCopy(looked.entries, looked.findings, codes, looked.target);
-  switch (asked.as) {
-    case 'moves':
-      return writeMoves(plan.moves, 'Renames what was planned');
-    case 'undo':
-      return writeMoves(undone(plan.moves), 'Takes every rename back');
-    case 'copy':
-      return writeCopy(plan.files);
-    case 'list':
-      return writeList(plan.files);
-    case 'manifest':
-      return manifestOf(dir, looked, plan);
-    default: {
-      const rounding = roundingOf(looked.target, cluster);
-      return {
-        taken: [...codes],
-        files: plan.files.filter((f) => f.to !== null).length,
-        left: plan.left,
-        unpack: plan.unpack,
-        moves: plan.moves,
-        room: roomAfter(plan.files, room ?? 0, rounding),
-        stick:
-          room === null
-            ? null
-            : byStick(plan.files, { target: unknownStick(null), free: room, rounding }, []),
-        wire: overWire(plan.files, wire, { slow: 60e6, fast: 130e6 }),
-      };
-    }
-  }
+  const form = planForms.find((f) => f === asked.as);
+  if (form) return writePlan(form, plan);
+  if (asked.as === 'manifest') return manifestOf(dir, looked, plan);
+  const rounding = roundingOf(looked.target, cluster);
+  return {
+    taken: [...codes],
+    files: plan.files.filter((f) => f.to !== null).length,
+    left: plan.left,
+    unpack: plan.unpack,
+    moves: plan.moves,
+    room: roomAfter(plan.files, room ?? 0, rounding),
+    stick:
+      room === null ? null : byStick(plan.files, { target: unknownStick(null), free: room, rounding }, []),
+    wire: overWire(plan.files, wire, { slow: 60e6, fast: 130e6 }),
+  };
+}
+
+/** Codes of findings as they are typed; “none” for no remedy at all. Throws InputError. */
+function codesIn(text: string): ContentCode[] {
+  const known = contentFaultSchema.options.map((o) => o.shape.code.value);
+  return text
+    .split(',')
+    .map((t) => t.trim())
+    .filter((t) => t !== '' && t !== 'none')
+    .map((t) => {
+      const code = known.find((k) => k === t);
+      if (!code) throw new InputError(`--take knows no “${t}”; it is none, or some of ${known.join(', ')}`);
+      return code;
+    });
 }
 
 async function manifestOf(dir: string, { walked }: Looked, plan: CopyPlan): Promise<string> {

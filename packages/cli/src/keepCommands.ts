@@ -4,12 +4,12 @@ import {
   contentOutput,
   contentPlanOutput,
   contentVerifyOutput,
-  planForms,
+  contentForms,
   type ContentAsked,
   type PlanAskedOf,
 } from './content';
 import { readText } from './inputFile';
-import { poolOutput, type PoolAsked } from './pool';
+import { movingOutput, poolOutput, type PoolAsked } from './pool';
 import { sharesOutput } from './shares';
 
 const write = (out: object | string, print: (value: unknown) => void): void => {
@@ -44,6 +44,14 @@ export function keepCommands(zb: Command, print: (value: unknown) => void): void
       if (typeof out !== 'string' && (out as { stops: number }).stops > 0) process.exitCode = 1;
     });
 
+  zb.command('moving')
+    .description('databases that move to a box: steps, what is typed, and whether one can go back')
+    .requiredOption('--bench <file>', 'a bench file')
+    .requiredOption('--box <id>', 'the box')
+    .action(async ({ bench, box }: { bench: string; box: string }) =>
+      print(movingOutput(await readText(bench), box, new Date().toISOString().slice(0, 10))),
+    );
+
   const asking = (command: Command): Command =>
     command
       .option('--profile <file>', 'rules, or a system that holds them')
@@ -73,7 +81,7 @@ export function keepCommands(zb: Command, print: (value: unknown) => void): void
     .option('--room <bytes>', 'free room of the stick, or of the target')
     .option('--cluster <bytes>', 'what it rounds files up to', '32768')
     .option('--wire <megabits>', 'rate of the wire, in Mb/s', '1000')
-    .option('--as <form>', planForms.join(', '), 'json')
+    .option('--as <form>', contentForms.join(', '), 'json')
     .action(async (dir: string, asked: PlanAskedOf, command: Command) =>
       // Options of the command above are heard here too.
       write(await contentPlanOutput(dir, { ...command.optsWithGlobals<PlanAskedOf>(), ...asked }), print),

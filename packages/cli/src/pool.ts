@@ -1,7 +1,9 @@
+import { moveSteps } from '@zb/core/model/moving';
 import { poolAskSchema, poolManners, poolShapes, type PoolAsk, type PoolWay } from '@zb/core/model/storage';
 import { checkCopies } from '@zb/core/storage/backup';
 import { checkOffer, checkRoom, type PoolFinding } from '@zb/core/storage/check';
 import { makingOf, poolScript, poolSteps } from '@zb/core/storage/commands';
+import { moveCommand, moveState } from '@zb/core/storage/moving';
 import { storageOf } from '@zb/core/storage/forBox';
 import { offers, sameWay, type PoolOffer } from '@zb/core/storage/ways';
 import {
@@ -15,6 +17,7 @@ import {
   survivesWords,
   wayTitle,
 } from '@zb/core/words/storage';
+import { backWords, moveFaultWords, moveStepWords } from '@zb/core/words/moving';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
 import { readPlan } from './planFile';
@@ -125,5 +128,29 @@ function ofBox(text: string, id: string, asked: PoolAsked): object | string {
     taken: chosen ? told(chosen, findings) : null,
     ways: ways.map((o) => told(o, [...checkRoom(o, room), ...checkOffer(o)])),
     copies: checkCopies(box.things, today).map((f) => ({ ...f, says: copyFaultWords(f.fault) })),
+  };
+}
+
+/** What `zb moving` prints: of everything that moves to a box, its steps with what is typed, and whether one can go back. Throws InputError. */
+export function movingOutput(text: string, id: string, today: string): object {
+  const box = boxOf(readBench(text), id);
+  return {
+    box: box.id,
+    moving: box.moving.map((m) => {
+      const state = moveState(m, today);
+      return {
+        what: m.what,
+        kind: m.kind,
+        ...state,
+        says: backWords(state),
+        findings: state.findings.map((f) => ({ ...f, says: moveFaultWords(f.fault) })),
+        steps: moveSteps.map((step) => ({
+          step,
+          done: m.done[step] ?? null,
+          title: moveStepWords(step).title,
+          command: moveCommand(m, step),
+        })),
+      };
+    }),
   };
 }

@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
+import { movingSchema } from '@zb/core/model/moving';
 
 const zb = (args: string[], input = '') =>
   spawnSync(process.execPath, [join(__dirname, '../bin/zb.mjs'), ...args], {
@@ -90,6 +91,7 @@ describe('zb pool', () => {
     ['a form that is none', ['shares', BENCH, 'archive', '--as', 'poem'], ''],
     ['a folder that is none', ['content', join(dir, 'nowhere')], ''],
     ['a purpose that is none', ['content', dir, '--purpose', 'gardening'], ''],
+    ['a finding that is none', ['content', 'plan', dir, '--take', 'ghosts'], ''],
     ['a list that is none', ['content', 'verify', FOUR, dir], ''],
   ])('refuses %s in words, and prints nothing', (_what, args, input) => {
     const done = zb(args, input);
@@ -98,6 +100,33 @@ describe('zb pool', () => {
     expect(done.stderr).toMatch(/^zb: .{10,}/);
     expect(done.stderr).not.toMatch(/\n\s+at /);
   });
+});
+
+it('zb moving: steps with what is typed, and whether one can go back', () => {
+  const bench = saltmarshHall();
+  const boxes = bench.boxes.map((b) =>
+    b.id === 'archive'
+      ? {
+          ...b,
+          moving: [
+            movingSchema.parse({
+              id: 'm',
+              what: 'catalogue',
+              kind: 'MariaDB',
+              done: { freeze: '2026-05-04T10:00:00.000Z' },
+            }),
+          ],
+        }
+      : b,
+  );
+  const path = file('moving.json', benchToText({ ...bench, boxes }));
+  const out = json(['moving', '--bench', path, '--box', 'archive']) as {
+    moving: { next: string; back: string; steps: { step: string; command: string | null }[] }[];
+  };
+  expect(out.moving[0]).toMatchObject({ next: 'back up', back: 'free' });
+  expect(out.moving[0]?.steps.find((s) => s.step === 'back up')?.command).toContain(
+    'mariadb-dump --single-transaction',
+  );
 });
 
 describe('zb shares', () => {

@@ -1,4 +1,4 @@
-import type { PlannedFile } from './plan';
+import { undone, type CopyPlan, type PlannedFile } from './plan';
 
 /** A name in a list of sums, as GNU coreutils write it (their manual, “md5sum invocation”): escaped where it must be. */
 function listed(name: string): { mark: string; name: string } {
@@ -99,3 +99,22 @@ export const writeList = (files: readonly PlannedFile[]): string =>
     .filter((f) => f.to !== null && f.to === f.from)
     .map((f) => `${f.from}\0`)
     .join('');
+
+/** Forms in which a plan leaves the house as it is; a list of sums needs the files themselves. */
+export const planForms = ['copy', 'moves', 'undo', 'list'] as const;
+/** A form of a plan. */
+export type PlanForm = (typeof planForms)[number];
+
+/** The text of a form. */
+export function writePlan(form: PlanForm, plan: CopyPlan): string {
+  switch (form) {
+    case 'copy':
+      return writeCopy(plan.files);
+    case 'moves':
+      return writeMoves(plan.moves, 'Renames what was planned');
+    case 'undo':
+      return writeMoves(undone(plan.moves), 'Takes every rename back');
+    case 'list':
+      return writeList(plan.files);
+  }
+}

@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
 import { lookThrough, toDigest } from '@zb/core/content/findings';
 import { endingOf } from '@zb/core/content/paths';
-import { planCopy, undone, type CopyPlan } from '@zb/core/content/plan';
+import { planCopy, type CopyPlan } from '@zb/core/content/plan';
 import {
   fileLines,
   lookedView,
@@ -13,7 +13,7 @@ import {
   type PlanView,
 } from '@zb/core/content/view';
 import { toTag, type Tags } from '@zb/core/content/tags';
-import { writeCopy, writeList, writeManifest, writeMoves } from '@zb/core/content/written';
+import { writeManifest, writePlan, type PlanForm } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { LogEntry } from '@zb/core/model/bench';
 import type {
@@ -39,9 +39,6 @@ export interface LookAsk {
   hash: boolean;
   tags: boolean;
 }
-
-/** What leaves the page as a file. */
-export type ContentForm = 'moves' | 'undo' | 'copy' | 'list';
 
 let entries: ContentEntry[] = [];
 let reach: Reach = new Map();
@@ -147,19 +144,7 @@ const api = {
     plan = planCopy(entries, findings, new Set(taken), target);
     return planView(plan, ask, log);
   },
-  text(form: ContentForm): string {
-    if (!plan) return '';
-    switch (form) {
-      case 'moves':
-        return writeMoves(plan.moves, 'Renames what was planned');
-      case 'undo':
-        return writeMoves(undone(plan.moves), 'Takes every rename back');
-      case 'copy':
-        return writeCopy(plan.files);
-      case 'list':
-        return writeList(plan.files);
-    }
-  },
+  text: (form: PlanForm): string => (plan ? writePlan(form, plan) : ''),
   /** A list of SHA-256 sums of all that goes; every file is read. */
   async manifest(onWork: TellWork): Promise<string> {
     const tell = seldom(onWork);

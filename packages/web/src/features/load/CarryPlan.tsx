@@ -1,7 +1,9 @@
 import { Box, Stack } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { carryFor, carryingSticks } from '@zb/core/content/forBox';
+import { undone } from '@zb/core/content/plan';
 import type { PlanView } from '@zb/core/content/view';
+import { planForms, type PlanForm } from '@zb/core/content/written';
 import type { Bench, Box as Build } from '@zb/core/model/bench';
 import type { ContentCode } from '@zb/core/model/contentRules';
 import { formatIec } from '@zb/core/units/bytes';
@@ -16,16 +18,14 @@ import { Said } from '../../ui/Said';
 import { Select } from '../../ui/Select';
 import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
 import { Acts, Data, Head, Sub } from '../../ui/Words';
-import type { ContentForm } from '../../workers/contentWorker';
 import type { Content } from './useContent';
 
-const FILES: Record<ContentForm, { name: string; words: string }> = {
+const FILES: Record<PlanForm, { name: string; words: string }> = {
   copy: { name: 'copy.sh', words: 'the copy, as a script' },
   moves: { name: 'rename.sh', words: 'the renames' },
   undo: { name: 'rename-back.sh', words: 'the renames, taken back' },
   list: { name: 'files.list', words: 'a list for a copier' },
 };
-const FORMS: readonly ContentForm[] = ['copy', 'moves', 'undo', 'list'];
 
 type Move = { from: string; to: string };
 
@@ -63,7 +63,7 @@ export function CarryPlan({
     // What was judged anew is planned anew.
   }, [get, taken, stickId, bench, box, view]);
   if (!plan) return null;
-  const save = async (form: ContentForm): Promise<void> => {
+  const save = async (form: PlanForm): Promise<void> => {
     onNote();
     download(FILES[form].name, await get().text(form), 'text/plain');
   };
@@ -84,12 +84,7 @@ export function CarryPlan({
   };
   const back = async (): Promise<void> => {
     if (!done) return;
-    const out = await during((w, tell) =>
-      w.apply(
-        [...done.moves].reverse().map((m) => ({ from: m.to, to: m.from })),
-        tell,
-      ),
-    );
+    const out = await during((w, tell) => w.apply(undone(done.moves), tell));
     if (out) setDone(out.fault === null ? null : { moves: done.moves, fault: out.fault });
   };
   const { stick } = plan;
@@ -152,7 +147,7 @@ export function CarryPlan({
           </Said>
         )}
         <Acts>
-          {FORMS.map((f) => (
+          {planForms.map((f) => (
             <Quiet key={f} onClick={() => void save(f)}>
               Save {FILES[f].words}
             </Quiet>
