@@ -3,6 +3,7 @@ import type { ICommonTagsResult as CommonTags } from 'music-metadata';
 import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
 import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
 import { planCopy, type CopyPlan } from '@zb/core/content/plan';
+import { endsWhole, hasEnd } from '@zb/core/content/whole';
 import { roundingOf } from '@zb/core/content/view';
 import { toTag, type Tags } from '@zb/core/content/tags';
 import { usualRules } from '@zb/core/content/usual';
@@ -21,7 +22,7 @@ import { purposes } from '@zb/core/model/profile';
 import { unknownStick } from '@zb/core/write/time';
 import { contentEffect, contentTitle } from '@zb/core/words/carry';
 import { placeOf, sha256Of, textsOf, walk, type Walked } from './folder';
-import { InputError, readText } from './inputFile';
+import { InputError, OpenFile, readText } from './inputFile';
 import { profilesFromText } from '@zb/core/system/exchange';
 
 /** How a folder is asked about on the command line. */
@@ -31,6 +32,7 @@ export interface ContentAsked {
   target: string;
   hash?: boolean;
   tags?: boolean;
+  whole?: boolean;
 }
 
 const say = (line: string): void => void process.stderr.write(`zb: ${line}\n`);
@@ -78,6 +80,22 @@ async function tagsOf(dir: string, walked: Walked): Promise<Map<string, Tags | n
   }
   return out;
 }
+/** Files that end before files of their kind do. */
+async function cutOf(dir: string, walked: Walked): Promise<Set<string>> {
+  const out = new Set<string>();
+  for (const e of walked.entries) {
+    const at = placeOf(dir, e.path, walked.raw);
+    if (e.odd !== null || !hasEnd(e.path) || typeof at !== 'string') continue;
+    const file = await OpenFile.open(at).catch(() => null);
+    if (!file) continue;
+    try {
+      if ((await endsWhole(e.path, file)) === false) out.add(e.path);
+    } finally {
+      await file.close();
+    }
+  }
+  return out;
+}
 const TAGS = { duration: false, skipCovers: true } as const;
 const tagsFrom = ({ common }: { common: CommonTags }): Tags => ({
   title: common.title ?? null,
@@ -109,7 +127,14 @@ async function look(dir: string, asked: ContentAsked): Promise<Looked> {
     }
   }
   const tags = asked.tags ? await tagsOf(dir, walked) : undefined;
-  const ask = { entries: walked.entries, rules, target, ...(tags ? { tags } : {}) };
+  const cut = asked.whole ? await cutOf(dir, walked) : undefined;
+  const ask = {
+    entries: walked.entries,
+    rules,
+    target,
+    ...(tags ? { tags } : {}),
+    ...(cut ? { cut } : {}),
+  };
   return { walked, entries: walked.entries, findings: lookThrough(ask, textsOf(dir, walked)), target };
 }
 

@@ -57,6 +57,7 @@ export function keepCommands(zb: Command, print: (value: unknown) => void): void
       .option('--profile <file>', 'rules, or a system that holds them')
       .option('--purpose <purpose>', 'what it is for, where no system says it', 'file store')
       .option('--target <target>', 'what takes it: fat, exfat, ntfs, ext4 or smb', 'smb')
+      .option('--whole', 'look whether files end as files of their kind do')
       .option('--tags', 'read what music files say of themselves')
       .option('--hash', 'digest files of one size, to tell whether they are the same');
   const content = asking(

@@ -13,6 +13,8 @@ import { takes } from '@zb/core/content/takes';
 import { blockRounding, caseKey, fatRounding, formKey, mended, refusal } from '@zb/core/content/target';
 import { leastTrips, packTrips } from '@zb/core/content/trips';
 import { usualRules } from '@zb/core/content/usual';
+import { endsWhole } from '@zb/core/content/whole';
+import { bytesSource } from '@zb/core/formats/source';
 import { readManifest, writeManifest } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import {
@@ -422,4 +424,52 @@ it('two hundred thousand files are looked through in one go', () => {
   const found = look(many, 'music', 'smb');
   expect(found.every((f) => f.fault.files.length <= many.length)).toBe(true);
   expect(planCopy(many, found, new Set(usuallyTaken), 'smb').files).toHaveLength(many.length);
+});
+
+describe('a file that ends before its time', () => {
+  const utf = (text: string): Uint8Array => new TextEncoder().encode(text);
+  const latin = (text: string): Uint8Array => Uint8Array.from(text, (c) => c.charCodeAt(0));
+  const join = (...parts: Uint8Array[]): Uint8Array => Uint8Array.from(parts.flatMap((p) => [...p]));
+  const big = (n: number): Uint8Array => Uint8Array.from([n >>> 24, n >>> 16, n >>> 8, n]);
+  const box = (type: string, body: Uint8Array): Uint8Array => join(big(body.length + 8), latin(type), body);
+  const noise = Uint8Array.from({ length: 400 }, (_, i) => (i * 37 + 11) & 0x7f);
+  const little = (n: number): Uint8Array => Uint8Array.from([n, n >>> 8, n >>> 16, n >>> 24]);
+  const whole: [string, Uint8Array][] = [
+    ['a.zip', join(latin('PK\x03\x04'), noise, latin('PK\x05\x06'), new Uint8Array(18))],
+    ['a.wav', join(latin('RIFF'), little(noise.length + 4), latin('WAVE'), noise)],
+    ['a.png', join(latin('\x89PNG\r\n\x1a\n'), noise, big(0), latin('IEND'), big(0xae426082))],
+    ['a.jpg', join(latin('\xff\xd8'), noise, latin('\xff\xd9'))],
+    ['a.pdf', join(utf('%PDF-1.7\n'), noise, utf('\n%%EOF\n'))],
+    [
+      'a.7z',
+      join(
+        latin('7z\xbc\xaf\x27\x1c'),
+        new Uint8Array(6),
+        little(300),
+        new Uint8Array(4),
+        little(100),
+        new Uint8Array(8),
+        noise,
+      ),
+    ],
+    ['a.mp4', join(box('ftyp', latin('isom')), box('mdat', noise), box('moov', noise.slice(0, 40)))],
+  ];
+  it.each(whole)('%s: whole it is taken for whole, and cut anywhere it is not', async (name, bytes) => {
+    expect(await endsWhole(name, bytesSource(bytes))).toBe(true);
+    for (let n = 1; n < bytes.length - 24; n += 7)
+      expect(await endsWhole(name, bytesSource(bytes.subarray(0, n)))).toBe(false);
+    const found = look([entry(name)], 'file store', 'smb');
+    expect(of(found, 'not whole')).toEqual([]);
+    const cut = lookThrough({
+      entries: [entry(name)],
+      rules: usualRules('file store'),
+      target: 'smb',
+      cut: new Set([name]),
+    });
+    expect(of(cut, 'not whole')[0]?.fault.files).toEqual([name]);
+  });
+  it('says nothing of what it does not know', async () => {
+    expect(await endsWhole('a.txt', bytesSource(utf('x')))).toBeUndefined();
+    expect(await endsWhole('a.png', bytesSource(new Uint8Array(0)))).toBeUndefined();
+  });
 });

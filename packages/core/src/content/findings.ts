@@ -22,6 +22,8 @@ export interface ContentAsk {
   target: ContentTarget;
   /** Where it will lie on the target, which counts in the length of its paths. */
   under?: string;
+  /** Files that end before their time, by path, where that was looked at. */
+  cut?: ReadonlySet<string>;
   /** What music files say of themselves, by path; null of those that cannot be read. Without it nothing is said of tags. */
   tags?: ReadonlyMap<string, Tags | null>;
 }
@@ -127,7 +129,7 @@ function oneByOne(
     if (e.odd !== null) return lots.unread.add(e, leave(e.path));
     if (LEFT.test(name)) return lots.left.add(e, leave(e.path));
     if (e.bytes === 0) lots.empty.add(e, leave(e.path));
-    else if (UNFINISHED.has(ending)) lots.notWhole.add(e, leave(e.path));
+    else if (UNFINISHED.has(ending) || ask.cut?.has(e.path)) lots.notWhole.add(e, leave(e.path));
     const mine = kinds.get(ending);
     if (ARCHIVES.has(ending) && !mine) lots.packed.add(e, { act: 'unpack', path: e.path, to: null });
     else if (!mine && ending !== '' && rules.kinds.length > 0) lots.unwanted.add(e, null);

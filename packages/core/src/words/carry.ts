@@ -37,7 +37,7 @@ export function contentTitle(f: ContentFault): string {
     case 'empty':
       return 'empty files';
     case 'not whole':
-      return 'downloads that are not finished';
+      return 'files that are not whole';
     case 'packed':
       return 'archives';
     case 'part missing':

@@ -14,6 +14,8 @@ import {
 } from '@zb/core/content/view';
 import { toTag, type Tags } from '@zb/core/content/tags';
 import { writeManifest, writePlan, type PlanForm } from '@zb/core/content/written';
+import { endsWhole, hasEnd } from '@zb/core/content/whole';
+import type { ByteSource } from '@zb/core/formats/source';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { LogEntry } from '@zb/core/model/bench';
 import type {
@@ -37,7 +39,8 @@ export interface LookAsk {
   rules: ContentRules;
   target: ContentTarget;
   hash: boolean;
-  tags: boolean;
+  /** Files are looked into: whether each is whole, and what music says of itself. */
+  into: boolean;
 }
 
 let entries: ContentEntry[] = [];
@@ -48,6 +51,13 @@ let findings: ContentFinding[] = [];
 let target: ContentTarget = 'smb';
 let plan: CopyPlan | null = null;
 let tags = new Map<string, Tags | null>();
+let cut = new Set<string>();
+let seen = new Set<string>();
+
+const sourceOf = (file: Blob): ByteSource => ({
+  size: file.size,
+  read: async (offset, length) => new Uint8Array(await file.slice(offset, offset + length).arrayBuffer()),
+});
 
 const MOST_TEXT = 1 << 20;
 const EVERY_MS = 120;
@@ -79,8 +89,20 @@ async function digestOf(path: string): Promise<string | null> {
   }
 }
 
-/** What music files say of themselves; what was read once is not read again. */
-async function readTags(tell: TellWork): Promise<void> {
+/** What files tell within; what was looked into once is not looked into again. */
+async function lookInto(tell: TellWork): Promise<void> {
+  const ended = entries.filter((e) => e.odd === null && hasEnd(e.path) && !seen.has(e.path));
+  for (const [i, e] of ended.entries()) {
+    tell('digested', i, ended.length);
+    seen.add(e.path);
+    const at = reach.get(e.path);
+    if (!at) continue;
+    try {
+      if ((await endsWhole(e.path, sourceOf(await fileOf(at)))) === false) cut.add(e.path);
+    } catch {
+      // What cannot be read is told where it is walked.
+    }
+  }
   // It is needed here alone, and large.
   const { parseBlob } = await import('music-metadata');
   const wanted = toTag(entries).filter((e) => !tags.has(e.path));
@@ -107,9 +129,9 @@ async function judge(ask: LookAsk, tell: TellWork): Promise<LookedView> {
       e.sha256 = await digestOf(e.path);
     }
   }
-  if (ask.tags) await readTags(tell);
+  if (ask.into) await lookInto(tell);
   findings = lookThrough(
-    { entries, rules: ask.rules, target, ...(ask.tags ? { tags } : {}) },
+    { entries, rules: ask.rules, target, ...(ask.into ? { tags, cut } : {}) },
     texts,
     (share) => tell('judged', Math.round(share * 100), 100),
   );
@@ -125,6 +147,8 @@ const api = {
     root = 'handle' in folder ? folder.handle : null;
     texts = new Map();
     tags = new Map();
+    cut = new Set();
+    seen = new Set();
     for (const e of entries)
       if (
         /^(cue|m3u|m3u8)$/.test(endingOf(e.path)) &&

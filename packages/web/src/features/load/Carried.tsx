@@ -40,13 +40,13 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
   const content = useContent();
   const [target, setTarget] = useState<ContentTarget>(box.carried?.target ?? 'smb');
   const [hash, setHash] = useState(false);
-  const [tags, setTags] = useState(false);
+  const [into, setInto] = useState(false);
   const [taken, setTaken] = useState<ReadonlySet<ContentCode>>(
     () => new Set((box.carried?.taken ?? usuallyTaken) as ContentCode[]),
   );
   const [open, setOpen] = useState<number | null>(null);
   const rules = profile?.content ?? usualRules(box.purpose);
-  const ask = (changed: Partial<LookAsk> = {}): LookAsk => ({ rules, target, hash, tags, ...changed });
+  const ask = (changed: Partial<LookAsk> = {}): LookAsk => ({ rules, target, hash, into, ...changed });
   const note = (
     name: string,
     view: { files: number; bytes: number; findings: readonly FindingView[] },
@@ -170,17 +170,15 @@ export function Carried({ bench, box, profile }: { bench: Bench; box: Build; pro
         >
           tell what is there twice (reads files of one size)
         </Checkbox>
-        {rules.kinds.some((k) => k.together === 'album') && (
-          <Checkbox
-            checked={tags}
-            onChange={(on) => {
-              setTags(on);
-              void content.again(ask({ tags: on }));
-            }}
-          >
-            read what music says of itself
-          </Checkbox>
-        )}
+        <Checkbox
+          checked={into}
+          onChange={(on) => {
+            setInto(on);
+            void content.again(ask({ into: on }));
+          }}
+        >
+          look into files: whether each is whole, what music says of itself
+        </Checkbox>
       </HStack>
       {view.findings.length === 0 ? (
         <Said kind="proven">Nothing stands in the way of it.</Said>
