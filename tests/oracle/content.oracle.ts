@@ -13,7 +13,7 @@ import { caseKey, fatRounding, formKey, mended, refusal } from '@zb/core/content
 import { usualRules } from '@zb/core/content/usual';
 import { movingSchema } from '@zb/core/model/moving';
 import { moveCommand } from '@zb/core/storage/moving';
-import { readManifest, writeMoves } from '@zb/core/content/written';
+import { readManifest, writeMoves, writePlan } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { ContentEntry, ContentTarget } from '@zb/core/model/contentRules';
 import { seedOfRun } from './damage';
@@ -425,4 +425,38 @@ it('a database and a folder moved by what we tell people to type arrive whole, a
     run('sh', ['-c', 'rm "$1"/*.backup "$2"/*.backup', 'sh', there, here]);
   }
   expect(seen(`${here}/papers`)).toBe(seen(`${there}/papers`));
+});
+
+it('the copy as it is written: what is the same is one file in two places, archives are unpacked, nothing is run over', () => {
+  const from = room.path('from');
+  const to = room.path('to');
+  const same = 'the same letter\n'.repeat(9);
+  const files = [
+    { path: "a/first's.txt", text: same },
+    { path: 'b/second one.txt', text: same },
+    { path: 'c/other.txt', text: 'other\n' },
+    { path: 'in/one.txt', text: 'packed\n' },
+  ];
+  plant(from, files);
+  run('sh', ['-c', 'cd "$1" && zip -q box.zip in/one.txt && rm -r in', 'sh', from]);
+  mkdirSync(to, { recursive: true });
+  const entries: ContentEntry[] = [...files.slice(0, 3), { path: 'box.zip', text: '' }].map((f) => ({
+    path: f.path,
+    bytes: Math.max(1, f.text.length),
+    modified: 0,
+    odd: null,
+    sha256: f.text === same ? 'a'.repeat(64) : null,
+  }));
+  const found = lookThrough({ entries, rules: usualRules('file store'), target: 'ext4' });
+  const plan = planCopy(entries, found, new Set(['same bytes', 'packed']), 'ext4');
+  const script = writePlan('copy', plan);
+  run('sh', ['-s', from, to], script);
+  writeFileSync(join(to, 'c/other.txt'), 'changed there');
+  run('sh', ['-s', from, to], script);
+  expect(readFileSync(join(to, 'c/other.txt'), 'utf8')).toBe('changed there');
+  expect(readFileSync(join(to, 'box/in/one.txt'), 'utf8')).toBe('packed\n');
+  const inode = (path: string): string => run('stat', ['-c', '%i %h', join(to, path)]).trim();
+  expect(inode('b/second one.txt')).toBe(inode("a/first's.txt"));
+  expect(inode('b/second one.txt')).toMatch(/ 2$/);
+  expect(existsSync(join(to, 'box.zip'))).toBe(false);
 });

@@ -242,7 +242,8 @@ function twice(ask: ContentAsk, out: ContentFinding[]): void {
     for (const e of sorted) files.push(e.path);
     for (const e of sorted.slice(1)) {
       bytes += e.bytes;
-      remedies.push({ act: 'leave', path: e.path, to: kept.path });
+      // Where one copy can stand in two places, a link does; elsewhere the others stay behind.
+      remedies.push({ act: ask.target === 'ext4' ? 'link' : 'leave', path: e.path, to: kept.path });
     }
   }
   if (files.length > 0)

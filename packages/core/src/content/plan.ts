@@ -103,6 +103,7 @@ export function planCopy(
   for (const { entry, remedies } of later) {
     const acts = new Set(remedies.map((r) => r.act));
     const leave = remedies.find((r) => r.act === 'leave');
+    const link = remedies.find((r) => r.act === 'link')?.to ?? null;
     if (acts.has('unpack')) unpack.push(entry.path);
     if (leave || acts.has('unpack')) {
       put(entry, null, { same: leave?.to ?? null });
@@ -115,7 +116,10 @@ export function planCopy(
     if (rename != null) to = folderOf(to) === '' ? nameOf(rename) : `${folderOf(to)}/${nameOf(rename)}`;
     if (acts.has('rename') && refusal(nameOf(to), target))
       to = `${folderOf(to)}/${mended(nameOf(to), target)}`.replace(/^\//, '');
-    put(entry, place(to, places), { wire: acts.has('wire') });
+    put(entry, place(to, places), {
+      wire: acts.has('wire'),
+      ...(link === null ? {} : { same: link, bytes: 0 }),
+    });
   }
   return {
     files,

@@ -73,10 +73,23 @@ export function writeMoves(moves: readonly { from: string; to: string }[], title
   ].join('\n');
 }
 
-/** A copy of the plan as a script: FROM and TO are given when it is run; what is there already is left alone. */
-export function writeCopy(files: readonly PlannedFile[]): string {
-  const go = files.flatMap((f) => (f.to === null ? [] : [{ from: f.from, to: f.to }]));
-  const folders = [...new Set(go.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
+/** Where an archive is unpacked: into a folder of its name beside it. */
+const unpackedInto = (path: string): string => path.replace(/(\.tar)?\.[^./]+$/i, '');
+
+/**
+ * A copy of the plan as a script: FROM and TO are given when it is run; what is there already is left alone. What is the
+ * same as another file becomes a link to its copy (ln(1)), archives that were meant to be are unpacked (bsdtar(1)).
+ */
+export function writeCopy({ files, unpack }: Pick<CopyPlan, 'files' | 'unpack'>): string {
+  const there = new Map(files.map((f) => [f.from, f.to]));
+  const gone = files.flatMap((f) => (f.to === null ? [] : [{ from: f.from, to: f.to, same: f.same }]));
+  // A link wants its file: where that one stays behind, it is copied itself.
+  const linked = gone.flatMap(({ to, same }) => {
+    const at = same === null ? null : (there.get(same) ?? null);
+    return at === null ? [] : [{ at, to }];
+  });
+  const links = new Set(linked.map((l) => l.to));
+  const folders = [...new Set(gone.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
     Boolean,
   );
   return [
@@ -87,8 +100,16 @@ export function writeCopy(files: readonly PlannedFile[]): string {
     'go() {',
     '  test -e "$to/$2" || cp -p -- "$from/$1" "$to/$2"',
     '}',
+    'same() {',
+    '  test -e "$to/$2" || ln -- "$to/$1" "$to/$2"',
+    '}',
+    'unpack() {',
+    '  test -e "$to/$2" || { mkdir -p -- "$to/$2"; bsdtar -C "$to/$2" -xkf "$from/$1"; }',
+    '}',
     ...folders.sort().map((f) => `mkdir -p -- "$to"/${sh(f)}`),
-    ...go.map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
+    ...gone.filter((m) => !links.has(m.to)).map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
+    ...linked.map((l) => `same ${sh(l.at)} ${sh(l.to)}`),
+    ...unpack.map((path) => `unpack ${sh(path)} ${sh(unpackedInto(path))}`),
     '',
   ].join('\n');
 }
@@ -96,7 +117,7 @@ export function writeCopy(files: readonly PlannedFile[]): string {
 /** Paths for a copier that takes a list with a NUL behind each (rsync(1), --from0 --files-from). Only what keeps its name. */
 export const writeList = (files: readonly PlannedFile[]): string =>
   files
-    .filter((f) => f.to !== null && f.to === f.from)
+    .filter((f) => f.to !== null && f.to === f.from && f.same === null)
     .map((f) => `${f.from}\0`)
     .join('');
 
@@ -109,7 +130,7 @@ export type PlanForm = (typeof planForms)[number];
 export function writePlan(form: PlanForm, plan: CopyPlan): string {
   switch (form) {
     case 'copy':
-      return writeCopy(plan.files);
+      return writeCopy(plan);
     case 'moves':
       return writeMoves(plan.moves, 'Renames what was planned');
     case 'undo':
