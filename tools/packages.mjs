@@ -66,7 +66,7 @@ const NEEDED = {
   openssl: '/usr/bin/openssl',
   'samba-common-bin': '/usr/bin/testparm',
   samba: '/usr/sbin/smbd',
-  'samba-vfs-modules': '/usr/share/doc/samba-vfs-modules',
+  'samba-vfs-modules': '/usr/lib/x86_64-linux-gnu/samba/vfs/recycle.so',
   smbclient: '/usr/bin/smbclient',
   acl: '/usr/bin/setfacl',
   'nfs-common': '/sbin/mount.nfs4',
