@@ -1,11 +1,11 @@
 import { statSync } from 'node:fs';
-import type { ICommonTagsResult as CommonTags } from 'music-metadata';
 import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
+import { USUAL_WRITES } from '@zb/core/content/forBox';
 import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
 import { planCopy, type CopyPlan } from '@zb/core/content/plan';
 import { endsWhole, hasEnd } from '@zb/core/content/whole';
 import { roundingOf } from '@zb/core/content/view';
-import { toTag, type Tags } from '@zb/core/content/tags';
+import { tagsFrom, toTag, type Tags } from '@zb/core/content/tags';
 import { usualRules } from '@zb/core/content/usual';
 import { planForms, readManifest, writeManifest, writePlan } from '@zb/core/content/written';
 import {
@@ -76,7 +76,15 @@ async function tagsOf(dir: string, walked: Walked): Promise<Map<string, Tags | n
   const out = new Map<string, Tags | null>();
   for (const e of toTag(walked.entries)) {
     const at = placeOf(dir, e.path, walked.raw);
-    out.set(e.path, typeof at === 'string' ? await parseFile(at, TAGS).then(tagsFrom, () => null) : null);
+    out.set(
+      e.path,
+      typeof at === 'string'
+        ? await parseFile(at, TAGS).then(
+            (t) => tagsFrom(t.common),
+            () => null,
+          )
+        : null,
+    );
   }
   return out;
 }
@@ -97,12 +105,6 @@ async function cutOf(dir: string, walked: Walked): Promise<Set<string>> {
   return out;
 }
 const TAGS = { duration: false, skipCovers: true } as const;
-const tagsFrom = ({ common }: { common: CommonTags }): Tags => ({
-  title: common.title ?? null,
-  artist: common.artist ?? null,
-  album: common.album ?? null,
-  track: common.track.no,
-});
 
 async function look(dir: string, asked: ContentAsked): Promise<Looked> {
   const target = targetOf(asked.target);
@@ -197,7 +199,7 @@ export async function contentPlanOutput(dir: string, asked: PlanAskedOf): Promis
     room: roomAfter(plan.files, room ?? 0, rounding),
     stick:
       room === null ? null : byStick(plan.files, { target: unknownStick(null), free: room, rounding }, []),
-    wire: overWire(plan.files, wire, { slow: 60e6, fast: 130e6 }),
+    wire: overWire(plan.files, wire, USUAL_WRITES),
   };
 }
 

@@ -2,7 +2,7 @@ import { createReadStream, lstatSync, opendirSync, readFileSync, statSync } from
 import { join } from 'node:path';
 import { createDigest } from '@zb/core/checksum/digest';
 import type { ContentEntry } from '@zb/core/model/contentRules';
-import { endingOf } from '@zb/core/content/paths';
+import { toRead } from '@zb/core/content/discs';
 import { InputError } from './inputFile';
 
 /** A folder that was walked: its files, and the bytes of paths that are no text. */
@@ -84,14 +84,6 @@ export async function sha256Of(
   return digest.finish().sha256 ?? '';
 }
 
-/** A sheet or a list larger than this is none. */
-const MOST_TEXT = 1 << 20;
-
 /** The texts of sheets and play lists, by their paths. */
-export function textsOf(dir: string, { entries, raw }: Walked): Map<string, string> {
-  const out = new Map<string, string>();
-  for (const e of entries)
-    if (/^(cue|m3u|m3u8)$/.test(endingOf(e.path)) && e.odd === null && e.bytes > 0 && e.bytes <= MOST_TEXT)
-      out.set(e.path, text.decode(readFileSync(placeOf(dir, e.path, raw))));
-  return out;
-}
+export const textsOf = (dir: string, { entries, raw }: Walked): Map<string, string> =>
+  new Map(toRead(entries).map((e) => [e.path, text.decode(readFileSync(placeOf(dir, e.path, raw)))]));

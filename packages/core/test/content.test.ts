@@ -7,7 +7,7 @@ import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
 import { tracksOfSheet, filesOfList } from '@zb/core/content/discs';
 import { lookThrough, toDigest, usuallyTaken } from '@zb/core/content/findings';
 import { lookUpName } from '@zb/core/content/lookUp';
-import { nameOf } from '@zb/core/content/paths';
+import { nameOf } from '@zb/core/units/paths';
 import { inOrder, planCopy, undone } from '@zb/core/content/plan';
 import { takes } from '@zb/core/content/takes';
 import { blockRounding, caseKey, fatRounding, formKey, mended, refusal } from '@zb/core/content/target';

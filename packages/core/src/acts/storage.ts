@@ -6,6 +6,7 @@ import { noPool, type BoxPool, type KeptThing, type PoolWay } from '../model/sto
 import { noSharing, type SharedFolder, type ShareUser, type Sharing } from '../model/sharing';
 import { networksOf } from '../storage/share/forBox';
 import { rightOf } from '../storage/share/rights';
+import { withItem, withoutItem } from '../units/list';
 import { logBase } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
@@ -33,15 +34,21 @@ export function takeWay(box: Box, way: PoolWay, says: { way: string; because: st
 /** Adds something that must not be lost, or changes it. */
 export function keepThing(box: Box, thing: KeptThing): Act {
   const there = box.things.some((t) => t.id === thing.id);
-  const things = there ? box.things.map((t) => (t.id === thing.id ? thing : t)) : [...box.things, thing];
-  return updateBox(box, { things }, `“${thing.what}” ${there ? 'saved' : 'added'}`);
+  return updateBox(
+    box,
+    { things: withItem(box.things, thing) },
+    `“${thing.what}” ${there ? 'saved' : 'added'}`,
+  );
 }
 
 /** Adds something that moves here, or changes how far it is. */
 export function moveThing(box: Box, moved: Moving): Act {
   const there = box.moving.some((m) => m.id === moved.id);
-  const moving = there ? box.moving.map((m) => (m.id === moved.id ? moved : m)) : [...box.moving, moved];
-  return updateBox(box, { moving }, `“${moved.what}” ${there ? 'saved' : 'to be moved'}`);
+  return updateBox(
+    box,
+    { moving: withItem(box.moving, moved) },
+    `“${moved.what}” ${there ? 'saved' : 'to be moved'}`,
+  );
 }
 
 /** Ticks a step of a move, or takes the tick back; a line of the log says when it was done. */
@@ -62,19 +69,11 @@ export function tickMove(
 
 /** Takes a move off the list; servers stay as they are. */
 export const dropMove = (box: Box, moved: Moving): Act =>
-  updateBox(
-    box,
-    { moving: box.moving.filter((m) => m.id !== moved.id) },
-    `“${moved.what}” no longer to be moved`,
-  );
+  updateBox(box, { moving: withoutItem(box.moving, moved.id) }, `“${moved.what}” no longer to be moved`);
 
 /** Takes something off the list; its copies stay where they are. */
 export const dropThing = (box: Box, thing: KeptThing): Act =>
-  updateBox(
-    box,
-    { things: box.things.filter((t) => t.id !== thing.id) },
-    `“${thing.what}” taken off the list`,
-  );
+  updateBox(box, { things: withoutItem(box.things, thing.id) }, `“${thing.what}” taken off the list`);
 
 /** What a data sheet, a price or a look at a drive told of it. */
 export const tellDrive = (
@@ -132,7 +131,7 @@ export function turnRight(bench: Bench, box: Box, folder: SharedFolder, who: Sha
   return editSharing(
     bench,
     box,
-    { folders: sharing.folders.map((f) => (f.id === folder.id ? after : f)) },
+    { folders: withItem(sharing.folders, after) },
     `${folder.name}, ${name}: ${next}`,
   );
 }
@@ -145,7 +144,7 @@ export function dropUser(bench: Bench, box: Box, user: ShareUser): Act {
     bench,
     box,
     {
-      users: sharing.users.filter((u) => u.id !== user.id),
+      users: withoutItem(sharing.users, user.id),
       folders: sharing.folders.map((f) => ({ ...f, read: without(f.read), write: without(f.write) })),
     },
     `“${user.name}” taken off`,

@@ -1,7 +1,8 @@
 import { predictTimes, type TimedTarget } from '../write/time';
 import type { LogEntry } from '../model/bench';
 import { addSpans, span, type Span } from '../units/duration';
-import { folderOf } from './paths';
+import { grouped } from '../units/group';
+import { folderOf } from '../units/paths';
 import type { PlannedFile } from './plan';
 import { takes } from './takes';
 import type { Rounding } from './target';
@@ -19,15 +20,10 @@ export function loadsOf(
   files: readonly PlannedFile[],
   rounding: Rounding,
 ): Map<string, { load: Load; files: PlannedFile[] }> {
-  const by = new Map<string, PlannedFile[]>();
-  for (const f of files) {
-    if (f.to === null || f.wire) continue;
-    // Two folders deep: an album, a film, a disc with its sheet stays whole, a whole collection need not.
-    const folder = folderOf(f.to).split('/').slice(0, 3).join('/');
-    const there = by.get(folder);
-    if (there) there.push(f);
-    else by.set(folder, [f]);
-  }
+  const by = grouped(files, (f) =>
+    // Three folders deep: an album, a film, a disc with its sheet stays whole, a whole collection need not.
+    f.to === null || f.wire ? undefined : folderOf(f.to).split('/').slice(0, 3).join('/'),
+  );
   return new Map(
     [...by].map(([id, lot]) => [
       id,

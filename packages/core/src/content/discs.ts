@@ -1,5 +1,6 @@
 import type { ContentEntry, ContentFinding } from '../model/contentRules';
-import { endingOf, folderOf, joined, nameOf, stemOf } from './paths';
+import { grouped } from '../units/group';
+import { endingOf, folderOf, joined, nameOf, stemOf } from '../units/paths';
 
 /** Files a sheet names (FILE lines of a cue sheet; CDRWIN’s description, from memory). */
 export const tracksOfSheet = (text: string): string[] =>
@@ -27,6 +28,14 @@ function from(folder: string, named: string): string | undefined {
   }
   return out.join('/');
 }
+
+/** A sheet or a list larger than this is none. Bytes. */
+const MOST_TEXT = 1 << 20;
+/** Sheets and play lists of a folder: their texts tell what belongs together. */
+export const toRead = (entries: readonly ContentEntry[]): ContentEntry[] =>
+  entries.filter(
+    (e) => /^(cue|m3u|m3u8)$/.test(endingOf(e.path)) && e.odd === null && e.bytes > 0 && e.bytes <= MOST_TEXT,
+  );
 
 /** What a text names. */
 const namesIn = (path: string, text: string): string[] =>
@@ -99,16 +108,13 @@ export function series(
   entries: readonly ContentEntry[],
   of: (entry: ContentEntry) => { key: string; n: number } | undefined,
 ): { key: string; files: string[]; gone: number[] }[] {
-  const by = new Map<string, { files: string[]; numbers: Set<number> }>();
-  for (const e of entries) {
+  const counted = entries.flatMap((e) => {
     const found = of(e);
-    if (!found) continue;
-    const lot = by.get(found.key) ?? { files: [], numbers: new Set() };
-    lot.files.push(e.path);
-    lot.numbers.add(found.n);
-    by.set(found.key, lot);
-  }
-  return [...by].flatMap(([key, { files, numbers }]) => {
+    return found ? [{ ...found, path: e.path }] : [];
+  });
+  return [...grouped(counted, (c) => c.key)].flatMap(([key, lot]) => {
+    const numbers = new Set(lot.map((c) => c.n));
+    const files = lot.map((c) => c.path);
     const last = Math.max(...numbers);
     const gone = Array.from({ length: Math.min(last, 200) }, (_, i) => i + 1).filter((n) => !numbers.has(n));
     return last > 1 && last <= 200 && gone.length > 0 && gone.length < last ? [{ key, files, gone }] : [];

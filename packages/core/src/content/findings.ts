@@ -8,20 +8,19 @@ import type {
   ContentTarget,
   Remedy,
 } from '../model/contentRules';
+import { grouped } from '../units/group';
 import { findDiscs, namedIn } from './discs';
 import { findQuality, findTracks, subtitlesAlone } from './sets';
 import { lookUpName } from './lookUp';
-import { endingOf, folderOf, free, joined, nameOf } from './paths';
+import { endingOf, folderOf, free, joined, nameOf } from '../units/paths';
 import { findTags, type Tags } from './tags';
-import { caseKey, formKey, lengthIn, mended, refusal, targetRules } from './target';
+import { caseKey, formKey, keyFor, lengthIn, mended, refusal, targetRules, type Refused } from './target';
 
 /** What is asked of a folder. */
 export interface ContentAsk {
   entries: readonly ContentEntry[];
   rules: ContentRules;
   target: ContentTarget;
-  /** Where it will lie on the target, which counts in the length of its paths. */
-  under?: string;
   /** Files that end before their time, by path, where that was looked at. */
   cut?: ReadonlySet<string>;
   /** What music files say of themselves, by path; null of those that cannot be read. Without it nothing is said of tags. */
@@ -51,32 +50,28 @@ class Lot {
   }
 }
 
-/** Lots by a word, in the order in which they were begun. */
-class Lots {
-  private readonly by = new Map<string, Lot>();
-  of(key: string): Lot {
+/** Lots by what they are about, in the order in which they were begun. */
+class Lots<K> {
+  private readonly by = new Map<K, Lot>();
+  of(key: K): Lot {
     const there = this.by.get(key);
     if (there) return there;
     const made = new Lot();
     this.by.set(key, made);
     return made;
   }
-  each(use: (lot: Lot, key: string) => void): void {
+  each(use: (lot: Lot, key: K) => void): void {
     for (const [key, lot] of this.by) use(lot, key);
   }
 }
 
 /** Names that are taken in the plan so far: a remedy never goes where something is. */
-export class Names {
+class Names {
+  private readonly key: (path: string) => string;
   private readonly taken: Set<string>;
-  constructor(
-    entries: readonly ContentEntry[],
-    private readonly oneCase: boolean,
-  ) {
+  constructor({ entries, target }: ContentAsk) {
+    this.key = keyFor(target);
     this.taken = new Set(entries.map((e) => this.key(e.path)));
-  }
-  private key(path: string): string {
-    return this.oneCase ? caseKey(formKey(path)) : path;
   }
   /** A path near the one that is wanted, which nothing has, kept for whoever asked. Its own place is free to it. */
   claim(path: string, own: string): string {
@@ -87,11 +82,16 @@ export class Names {
   }
 }
 
-function kindsByEnding(rules: ContentRules): Map<string, ContentKind[]> {
-  const out = new Map<string, ContentKind[]>();
-  for (const k of rules.kinds) for (const e of k.endings) out.set(e, [...(out.get(e) ?? []), k]);
-  return out;
-}
+/** The kinds of thing a file of an ending may be. */
+const kindsByEnding = (rules: ContentRules): Map<string, ContentKind[]> =>
+  new Map(
+    [
+      ...grouped(
+        rules.kinds.flatMap((kind) => kind.endings.map((ending) => ({ kind, ending }))),
+        (k) => k.ending,
+      ),
+    ].map(([ending, of]) => [ending, of.map((k) => k.kind)]),
+  );
 
 /** In a folder or below it, whatever its case. */
 const within = (path: string, folder: string): boolean =>
@@ -107,9 +107,9 @@ function oneByOne(
 ): void {
   const { entries, rules, target } = ask;
   const limits = targetRules[target];
-  const before = ask.under === undefined || ask.under === '' ? 0 : lengthIn(ask.under, limits.name.in) + 1;
   const kinds = kindsByEnding(rules);
-  const [wrong, refused] = [new Lots(), new Lots()];
+  const wrong = new Lots<ContentKind>();
+  const refused = new Lots<Exclude<Refused, 'too long'>>();
   const lots = {
     empty: new Lot(),
     notWhole: new Lot(),
@@ -140,7 +140,7 @@ function oneByOne(
       const parent = nameOf(folderOf(e.path));
       const keeps = home.together === 'none' || parent === '' || within(`${folderOf(e.path)}x/`, home.folder);
       const to = names.claim(joined(keeps ? home.folder : joined(home.folder, parent), name), e.path);
-      wrong.of(`${home.id}\n${home.folder}`).add(e, { act: 'move', path: e.path, to });
+      wrong.of(home).add(e, { act: 'move', path: e.path, to });
     }
     const odd = refusal(name, target);
     if (odd !== undefined) {
@@ -160,26 +160,13 @@ function oneByOne(
           to: names.claim(joined(folderOf(e.path), plain), e.path),
         });
     }
-    if (before + lengthIn(e.path, limits.name.in) > limits.path) lots.path.add(e, null);
+    if (lengthIn(e.path, limits.name.in) > limits.path) lots.path.add(e, null);
   });
   const by = limits.title;
-  wrong.each((lot, key) => {
-    const [kind = '', belongs = ''] = key.split('\n');
-    const title = rules.kinds.find((k) => k.id === kind)?.title ?? kind;
-    lot.end('check', (files) => ({ code: 'wrong folder', files, kind: title, belongs }), out);
-  });
-  refused.each((lot, why) =>
-    lot.end(
-      'stop',
-      (files) => ({
-        code: 'name refused',
-        files,
-        by,
-        why: why as 'letter' | 'set aside' | 'end' | 'not text',
-      }),
-      out,
-    ),
+  wrong.each((lot, { title, folder }) =>
+    lot.end('check', (files) => ({ code: 'wrong folder', files, kind: title, belongs: folder }), out),
   );
+  refused.each((lot, why) => lot.end('stop', (files) => ({ code: 'name refused', files, by, why }), out));
   lots.long.end('stop', (files) => ({ code: 'name too long', files, by, most: limits.name.most }), out);
   lots.path.end('stop', (files) => ({ code: 'path too long', files, by, most: limits.path }), out);
   lots.large.end('stop', (files) => ({ code: 'too large', files, by, most: limits.most }), out);
@@ -195,13 +182,7 @@ function oneByOne(
 /** Every path once, folders as well: two folders that differ by case hide each other like files. */
 function clashes(ask: ContentAsk, names: Names, out: ContentFinding[]): void {
   if (!targetRules[ask.target].oneCase) return;
-  const byKey = new Map<string, ContentEntry[]>();
-  for (const e of ask.entries) {
-    const key = caseKey(formKey(e.path));
-    const there = byKey.get(key);
-    if (there) there.push(e);
-    else byKey.set(key, [e]);
-  }
+  const byKey = grouped(ask.entries, (e) => caseKey(formKey(e.path)));
   const [byCase, byForm] = [new Lot(), new Lot()];
   for (const same of byKey.values()) {
     if (same.length < 2) continue;
@@ -219,17 +200,11 @@ function clashes(ask: ContentAsk, names: Names, out: ContentFinding[]): void {
   byForm.end('stop', (files) => ({ code: 'differ by form', files }), out);
 }
 
-/**
- * Files of one size; where sums are known, of one sum. By size alone it is a question, and small files are not asked about.
- */
+/** Files of one sum. By size alone nothing is said: those are the ones to digest. */
 function twice(ask: ContentAsk, out: ContentFinding[]): void {
-  const lots = new Map<string, ContentEntry[]>();
-  for (const e of ask.entries) {
-    if (e.odd !== null || e.bytes === 0 || e.sha256 === null) continue;
-    const there = lots.get(e.sha256);
-    if (there) there.push(e);
-    else lots.set(e.sha256, [e]);
-  }
+  const lots = grouped(ask.entries, (e) =>
+    e.odd !== null || e.bytes === 0 ? undefined : (e.sha256 ?? undefined),
+  );
   const files: string[] = [];
   const remedies: Remedy[] = [];
   let bytes = 0;
@@ -246,8 +221,7 @@ function twice(ask: ContentAsk, out: ContentFinding[]): void {
       remedies.push({ act: ask.target === 'ext4' ? 'link' : 'leave', path: e.path, to: kept.path });
     }
   }
-  if (files.length > 0)
-    out.push({ fault: { code: 'same bytes', files, sure: true }, grade: 'note', bytes, remedies });
+  if (files.length > 0) out.push({ fault: { code: 'same bytes', files }, grade: 'note', bytes, remedies });
 }
 
 /** Files whose sum tells whether they are there twice: those that another one has the size of. */
@@ -282,7 +256,7 @@ export function lookThrough(
   tell: (share: number) => void = () => undefined,
 ): ContentFinding[] {
   const out: ContentFinding[] = [];
-  const names = new Names(ask.entries, targetRules[ask.target].oneCase);
+  const names = new Names(ask);
   clashes(ask, names, out);
   // What a sheet or a list calls by its name keeps it: the sheet would no longer find it.
   oneByOne(ask, names, namedIn(texts), out, (share) => tell(share * 0.7));

@@ -17,7 +17,7 @@ const FOR_FILES = 0.98;
 /** A wire of a box whose card nobody told of, in Mb/s. */
 const USUAL_MBPS = 1000;
 /** What one drive writes where no pool was chosen, bytes a second. Common practice, no source. */
-const USUAL_WRITES = { slow: 60e6, fast: 130e6 };
+export const USUAL_WRITES = { slow: 60e6, fast: 130e6 };
 
 /** How what was looked through would be carried to a box: by this stick, over its wire, onto its pool. */
 export function carryFor(bench: Bench, box: Box, stickId: string | null): CarryAsk {
@@ -27,6 +27,7 @@ export function carryFor(bench: Bench, box: Box, stickId: string | null): CarryA
   const { chosen } = storageOf(bench, box);
   return {
     stick: stick ? { target: stick, free: Math.floor(roomOf(stick) * FOR_FILES) } : null,
+    log: stick ? bench.log.filter((e) => e.kind === 'write' && e.serial === stick.serial) : [],
     carrying: 'exfat',
     cluster: 131_072,
     mbps: typeof speed === 'number' ? speed : USUAL_MBPS,

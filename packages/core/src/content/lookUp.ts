@@ -1,5 +1,5 @@
 import type { ContentRules } from '../model/contentRules';
-import { endingOf } from './paths';
+import { endingOf } from '../units/paths';
 
 /** Apostrophes and quotes that are not the plain ones (Unicode, General Punctuation). */
 const APOSTROPHES = /[\u2018\u2019\u201b\u02bc\u00b4\u0060]/g;

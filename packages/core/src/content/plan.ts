@@ -1,6 +1,7 @@
 import type { ContentCode, ContentEntry, ContentFinding, ContentTarget, Remedy } from '../model/contentRules';
-import { folderOf, free, nameOf } from './paths';
-import { caseKey, formKey, mended, refusal, targetRules } from './target';
+import { grouped } from '../units/group';
+import { above, folderOf, free, joined, nameOf } from '../units/paths';
+import { keyFor, mended, refusal } from './target';
 
 /** What becomes of one file: where it goes, or that it stays behind. */
 export interface PlannedFile {
@@ -24,20 +25,13 @@ export interface CopyPlan {
   unpack: string[];
 }
 
-const keyFor = (target: ContentTarget): ((path: string) => string) =>
-  targetRules[target].oneCase ? (path) => caseKey(formKey(path)) : (path) => path;
-
 /** Places of a target: a file stands at one, folders lead to it, and neither can be where the other is. */
 class Places {
   private readonly files = new Set<string>();
   private readonly folders = new Set<string>();
   constructor(private readonly key: (path: string) => string) {}
-  /** Every folder above a path, as it is compared. */
-  private *above(path: string): Generator<string> {
-    for (let at = folderOf(path); at !== ''; at = folderOf(at)) yield this.key(at);
-  }
   lead(path: string): void {
-    for (const folder of this.above(path)) {
+    for (const folder of [...above(path)].map(this.key)) {
       // What is known is known with all above it.
       if (this.folders.has(folder)) return;
       this.folders.add(folder);
@@ -66,15 +60,10 @@ export function planCopy(
   taken: ReadonlySet<ContentCode>,
   target: ContentTarget,
 ): CopyPlan {
-  const of = new Map<string, Remedy[]>();
-  for (const f of findings) {
-    if (!taken.has(f.fault.code)) continue;
-    for (const r of f.remedies) {
-      const there = of.get(r.path);
-      if (there) there.push(r);
-      else of.set(r.path, [r]);
-    }
-  }
+  const of = grouped(
+    findings.filter((f) => taken.has(f.fault.code)).flatMap((f) => f.remedies),
+    (r) => r.path,
+  );
   const places = new Places(keyFor(target));
   // Folders that are there stay there, empty or not, where files are renamed in place.
   for (const e of entries) places.lead(e.path);
@@ -113,9 +102,9 @@ export function planCopy(
     const move = remedies.find((r) => r.act === 'move')?.to;
     const rename = remedies.find((r) => r.act === 'rename')?.to;
     if (move != null) to = move;
-    if (rename != null) to = folderOf(to) === '' ? nameOf(rename) : `${folderOf(to)}/${nameOf(rename)}`;
+    if (rename != null) to = joined(folderOf(to), nameOf(rename));
     if (acts.has('rename') && refusal(nameOf(to), target))
-      to = `${folderOf(to)}/${mended(nameOf(to), target)}`.replace(/^\//, '');
+      to = joined(folderOf(to), mended(nameOf(to), target));
     put(entry, place(to, places), {
       wire: acts.has('wire'),
       ...(link === null ? {} : { same: link, bytes: 0 }),
@@ -132,10 +121,8 @@ export function planCopy(
 }
 
 /** Does a file stand where one of its folders would have to be? */
-const blocked = (path: string, places: Places): boolean => {
-  for (let at = folderOf(path); at !== ''; at = folderOf(at)) if (places.isFile(at)) return true;
-  return false;
-};
+const blocked = (path: string, places: Places): boolean =>
+  [...above(path)].some((folder) => places.isFile(folder));
 
 /** A free place near the one that is wanted; where a file stands in the way of its folder, at the top. */
 const place = (path: string, places: Places): string =>

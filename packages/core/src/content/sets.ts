@@ -1,16 +1,24 @@
 import type { ContentEntry, ContentFinding, ContentKind, ContentRules } from '../model/contentRules';
+import { FILMS, MUSIC, SUBTITLES } from './endings';
 import { series } from './discs';
+import { grouped } from '../units/group';
 import { lookUpName } from './lookUp';
-import { endingOf, folderOf, nameOf, stemOf } from './paths';
+import { endingOf, folderOf, nameOf, stemOf } from '../units/paths';
 
 const endingsOf = (rules: ContentRules, together: ContentKind['together']): Set<string> =>
   new Set(rules.kinds.filter((k) => k.together === together).flatMap((k) => k.endings));
 
-/** Endings of music: what ranks higher is nearer to what was recorded. Common practice, no source. */
-const RANK = 'wav aiff flac ape m4a opus ogg aac mp3 wma'.split(' ');
-const MUSIC = new Set(RANK);
-const FILMS = new Set('mkv mp4 m4v avi mov webm mpg mpeg ts m2ts wmv ogv'.split(' '));
-const SUBTITLES = new Set('srt ass ssa sub vtt sup'.split(' '));
+const isMusic = new Set(MUSIC);
+const isFilm = new Set(FILMS);
+const isSubtitle = new Set(SUBTITLES);
+
+/** The number a track has by the beginning of its name, and the disc before it where there are several. */
+export function trackIn(path: string): { disc: number | null; track: number } | undefined {
+  const found = /^(?:(\d)[-.])?0*(\d{1,2})[\s._-]/.exec(stemOf(path));
+  return found
+    ? { disc: found[1] === undefined ? null : Number(found[1]), track: Number(found[2]) }
+    : undefined;
+}
 
 /** Albums with a gap in their tracks: names that begin with a number, in one folder. */
 export function findTracks(
@@ -20,13 +28,11 @@ export function findTracks(
 ): void {
   const endings = endingsOf(rules, 'album');
   const found = series(
-    entries.filter((e) => e.odd === null && endings.has(endingOf(e.path)) && MUSIC.has(endingOf(e.path))),
+    entries.filter((e) => e.odd === null && endings.has(endingOf(e.path)) && isMusic.has(endingOf(e.path))),
     (e) => {
-      const n = /^(?:(\d)[-.])?0*(\d{1,2})[\s._-]/.exec(stemOf(e.path));
+      const n = trackIn(e.path);
       // A disc of several has its own count.
-      return n
-        ? { key: `${folderOf(e.path)}${n[1] === undefined ? '' : `, disc ${n[1]}`}`, n: Number(n[2]) }
-        : undefined;
+      return n && { key: `${folderOf(e.path)}${n.disc === null ? '' : `, disc ${n.disc}`}`, n: n.track };
     },
   );
   if (found.length === 0) return;
@@ -50,16 +56,13 @@ export function subtitlesAlone(
 ): void {
   const endings = endingsOf(rules, 'film');
   if (endings.size === 0) return;
-  const films = new Map<string, ContentEntry[]>();
-  for (const e of entries)
-    if (FILMS.has(endingOf(e.path))) {
-      const beside = films.get(folderOf(e.path));
-      if (beside) beside.push(e);
-      else films.set(folderOf(e.path), [e]);
-    }
+  const films = grouped(
+    entries.filter((e) => isFilm.has(endingOf(e.path))),
+    (e) => folderOf(e.path),
+  );
   const paths = new Set(entries.map((e) => e.path));
   const alone = entries.filter((e) => {
-    if (e.odd !== null || !SUBTITLES.has(endingOf(e.path)) || !endings.has(endingOf(e.path))) return false;
+    if (e.odd !== null || !isSubtitle.has(endingOf(e.path)) || !endings.has(endingOf(e.path))) return false;
     const stem = stemOf(e.path).toLowerCase();
     const beside = films.get(folderOf(e.path)) ?? [];
     return !beside.some((f) => {
@@ -109,7 +112,7 @@ function better(a: ContentEntry, b: ContentEntry): number {
     const by = (y[i] ?? 0) - (x[i] ?? 0);
     if (by !== 0) return by;
   }
-  const rank = RANK.indexOf(endingOf(a.path)) - RANK.indexOf(endingOf(b.path));
+  const rank = MUSIC.indexOf(endingOf(a.path)) - MUSIC.indexOf(endingOf(b.path));
   if (rank !== 0) return rank;
   return (b.modified ?? 0) - (a.modified ?? 0);
 }
@@ -123,19 +126,11 @@ export function findQuality(
   const of = (e: ContentEntry): string | undefined => {
     const ending = endingOf(e.path);
     if (e.odd !== null || !rules.kinds.some((k) => k.endings.includes(ending))) return undefined;
-    const group = MUSIC.has(ending) ? 'music' : FILMS.has(ending) ? 'film' : ending;
+    const group = isMusic.has(ending) ? 'music' : isFilm.has(ending) ? 'film' : ending;
     const title = titleOf(e.path);
     return title === '' ? undefined : `${folderOf(e.path)}\n${group}\n${title}`;
   };
-  const by = new Map<string, ContentEntry[]>();
-  for (const e of entries) {
-    const key = of(e);
-    if (key === undefined) continue;
-    const there = by.get(key);
-    if (there) there.push(e);
-    else by.set(key, [e]);
-  }
-  const lots = [...by.values()].filter(
+  const lots = [...grouped(entries, of).values()].filter(
     (same) => same.length > 1 && new Set(same.map((e) => e.path.toLowerCase())).size > 1,
   );
   if (lots.length === 0) return;

@@ -1,5 +1,7 @@
 import type { ContentEntry, ContentFinding } from '../model/contentRules';
-import { endingOf, stemOf } from './paths';
+import { endingOf } from '../units/paths';
+import { MUSIC } from './endings';
+import { trackIn } from './sets';
 
 /** What a music file says of itself; null where it does not. */
 export interface Tags {
@@ -9,17 +11,25 @@ export interface Tags {
   track: number | null;
 }
 
-/** Endings of files whose tags are read. */
-const TAGGED = new Set('flac mp3 ogg opus m4a aac wav aiff wma ape'.split(' '));
 /** Files of music whose tags can be read. */
 export const toTag = (entries: readonly ContentEntry[]): ContentEntry[] =>
-  entries.filter((e) => e.odd === null && e.bytes > 0 && TAGGED.has(endingOf(e.path)));
+  entries.filter((e) => e.odd === null && e.bytes > 0 && MUSIC.includes(endingOf(e.path)));
 
-/** The number at the beginning of a name, as albums have it. */
-const numberIn = (path: string): number | null => {
-  const found = /^(?:\d[-.])?0*(\d{1,2})[\s._-]/.exec(stemOf(path));
-  return found ? Number(found[1]) : null;
-};
+/** What the library that reads tags tells of them, of which this much is asked. */
+interface Told {
+  title?: string | undefined;
+  artist?: string | undefined;
+  album?: string | undefined;
+  track: { no: number | null };
+}
+
+/** Tags as they are held against names. */
+export const tagsFrom = ({ title, artist, album, track }: Told): Tags => ({
+  title: title ?? null,
+  artist: artist ?? null,
+  album: album ?? null,
+  track: track.no,
+});
 
 /** Music that does not say what it is, that says another number than its name, or whose tags are not to be read. */
 export function findTags(
@@ -36,8 +46,8 @@ export function findTags(
       continue;
     }
     if (!found.title || !found.artist || !found.album) bare.push(e);
-    const number = numberIn(e.path);
-    if (number !== null && found.track !== null && found.track !== number) other.push(e);
+    const number = trackIn(e.path)?.track;
+    if (number !== undefined && found.track !== null && found.track !== number) other.push(e);
   }
   const add = (
     code: 'tags missing' | 'tags otherwise' | 'tags not read',

@@ -1,4 +1,4 @@
-import { folderOf, nameOf } from './paths';
+import { above, folderOf, nameOf } from '../units/paths';
 import type { Rounding } from './target';
 
 /** What files take on a target: their bytes, and the whole clusters they and their folders take. */
@@ -8,11 +8,6 @@ export interface Taken {
   bytes: number;
   /** With every file and folder rounded up to whole clusters. */
   rounded: number;
-}
-
-/** Every folder above a path, the nearest first. */
-function* above(path: string): Generator<string> {
-  for (let at = folderOf(path); at !== ''; at = folderOf(at)) yield at;
 }
 
 /**
@@ -44,6 +39,6 @@ export function takes(
     }
   }
   const made = [...seen].filter((f) => !there.has(f));
-  if (rounding.folders) for (const folder of made) rounded += up((entries.get(folder) ?? 0) + 64);
+  for (const folder of made) rounded += up((entries.get(folder) ?? 0) + 64);
   return { files: files.length, folders: made.length, bytes, rounded };
 }

@@ -135,30 +135,29 @@ export const caseKey = (name: string): string => {
 /** What two names are compared by where letters with marks are written in two ways: composed (Unicode, form NFC). */
 export const formKey = (name: string): string => name.normalize('NFC');
 
+/** What two paths are compared by on a target: as they are, or by form and case where it does not tell those apart. */
+export const keyFor = (target: ContentTarget): ((path: string) => string) =>
+  targetRules[target].oneCase ? (path) => caseKey(formKey(path)) : (path) => path;
+
 /** How a target rounds what files take: its unit, and what an entry of a folder takes. Bytes. */
 export interface Rounding {
   cluster: number;
   /** Bytes of an entry in its folder, by the length of its name in UTF-16 units. */
   entry: (length: number) => number;
-  /** A folder takes whole clusters too. */
-  folders: boolean;
 }
 
 /** Rounding of a FAT: entries of 32 bytes, one and one more for every 13 letters of a long name (FAT 1.03, long names). */
 export const fatRounding = (cluster: number): Rounding => ({
   cluster,
   entry: (length) => 32 * (1 + Math.ceil(length / 13)),
-  folders: true,
 });
 /** Rounding of an exFAT: three entries of 32 bytes at least, one for every 15 letters (exFAT specification §7). */
 export const exfatRounding = (cluster: number): Rounding => ({
   cluster,
   entry: (length) => 32 * (2 + Math.ceil(length / 15)),
-  folders: true,
 });
 /** Rounding of what keeps its folders in blocks of 4 KiB. */
 export const blockRounding: Rounding = {
   cluster: 4 * KIB,
   entry: (length) => 8 + Math.ceil((length * 3) / 4) * 4,
-  folders: true,
 };

@@ -1,13 +1,20 @@
 import type { ContentKind, ContentRules } from '../model/contentRules';
 import type { Purpose } from '../model/profile';
+import { FILMS, MUSIC, SUBTITLES } from './endings';
 
 const kind = (
   id: string,
   title: string,
-  endings: string,
+  endings: string | readonly string[],
   folder: string,
   together: ContentKind['together'] = 'none',
-): ContentKind => ({ id, title, endings: endings.split(' '), folder, together });
+): ContentKind => ({
+  id,
+  title,
+  endings: typeof endings === 'string' ? endings.split(' ') : [...endings],
+  folder,
+  together,
+});
 
 const pictures = kind('pictures', 'pictures', 'jpg jpeg png gif webp tif tiff bmp heic svg', '');
 const writing = kind(
@@ -16,9 +23,9 @@ const writing = kind(
   'pdf txt md odt ods odp doc docx xls xlsx rtf csv epub html htm',
   '',
 );
-const films = kind('films', 'films', 'mkv mp4 m4v avi mov webm mpg mpeg ts m2ts wmv ogv', 'Films', 'film');
-const subtitles = kind('subtitles', 'subtitles', 'srt ass ssa sub idx vtt sup', 'Films', 'film');
-const music = kind('music', 'music', 'flac mp3 ogg opus m4a aac wav aiff wma ape', 'Music', 'album');
+const films = kind('films', 'films', FILMS, 'Films', 'film');
+const subtitles = kind('subtitles', 'subtitles', [...SUBTITLES, 'idx'], 'Films', 'film');
+const music = kind('music', 'music', MUSIC, 'Music', 'album');
 const lists = kind('lists', 'play lists', 'm3u m3u8 pls xspf', 'Music', 'album');
 const covers = kind('covers', 'covers', 'jpg jpeg png webp nfo', '');
 

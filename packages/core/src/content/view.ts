@@ -79,6 +79,8 @@ export const roundingOf = (target: ContentTarget, cluster: number): Rounding =>
 /** What a copy is asked: the stick that carries, the wire, and what takes it. Bytes; Mb/s; bytes a second. */
 export interface CarryAsk {
   stick: { target: TimedTarget; free: number } | null;
+  /** Writes of that stick, by which its times are foretold; a whole log is long to hand on. */
+  log: LogEntry[];
   carrying: ContentTarget;
   cluster: number;
   mbps: number;
@@ -101,7 +103,7 @@ export interface PlanView {
 }
 
 /** What goes, what stays, how long it takes and what is left, of a plan. */
-export function planView(plan: CopyPlan, ask: CarryAsk, log: readonly LogEntry[]): PlanView {
+export function planView(plan: CopyPlan, ask: CarryAsk): PlanView {
   const gone = plan.files.filter((f) => f.to !== null);
   return {
     files: gone.length,
@@ -112,7 +114,7 @@ export function planView(plan: CopyPlan, ask: CarryAsk, log: readonly LogEntry[]
     wire: gone.filter((f) => f.wire).length,
     stick:
       ask.stick &&
-      byStick(plan.files, { ...ask.stick, rounding: roundingOf(ask.carrying, ask.cluster) }, log),
+      byStick(plan.files, { ...ask.stick, rounding: roundingOf(ask.carrying, ask.cluster) }, ask.log),
     overWire: overWire(plan.files, ask.mbps, ask.writes),
     room: ask.room === null ? null : roomAfter(plan.files, ask.room, roundingOf('ext4', 4096)),
   };

@@ -1,3 +1,6 @@
+import { unescaped } from '../formats/checksumList';
+import { folderOf } from '../units/paths';
+import { quoted as sh } from '../units/shell';
 import { undone, type CopyPlan, type PlannedFile } from './plan';
 
 /** A name in a list of sums, as GNU coreutils write it (their manual, “md5sum invocation”): escaped where it must be. */
@@ -38,26 +41,21 @@ export function readManifest(text: string): { lines: ManifestLine[]; unread: num
       continue;
     }
     const [, mark, hex = '', name = ''] = found;
-    const path =
-      mark === '\\'
-        ? name.replace(/\\([nr\\])/g, (_, c: string) => (c === 'n' ? '\n' : c === 'r' ? '\r' : '\\'))
-        : name.replace(/\r$/, '');
+    const path = mark === '\\' ? unescaped(name) : name.replace(/\r$/, '');
     lines.push({ path, sha256: hex.toLowerCase() });
   }
   return { lines, unread };
 }
 
-/** A word of a shell, quoted so that nothing in it means anything; a line end would break a line. */
-const sh = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
+/** Folders that files go into, each once and in their order. */
+const foldersOf = (files: readonly { to: string }[]): string[] =>
+  [...new Set(files.map((f) => folderOf(f.to)))].filter(Boolean).sort();
 
 /**
  * Renames as a script for a POSIX shell, in the folder that was looked through. It stops at the first one that is not as
  * planned, and runs over nothing.
  */
 export function writeMoves(moves: readonly { from: string; to: string }[], title: string): string {
-  const folders = [...new Set(moves.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
-    Boolean,
-  );
   return [
     '#!/bin/sh',
     `# ${title}. Run it in the folder that was looked through; read it first.`,
@@ -67,7 +65,7 @@ export function writeMoves(moves: readonly { from: string; to: string }[], title
     '  test ! -e "./$2" && test ! -L "./$2" || { echo "in the way: $2" >&2; exit 1; }',
     '  mv -- "./$1" "./$2"',
     '}',
-    ...folders.sort().map((f) => `mkdir -p -- ${sh(`./${f}`)}`),
+    ...foldersOf(moves).map((f) => `mkdir -p -- ${sh(`./${f}`)}`),
     ...moves.map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
     '',
   ].join('\n');
@@ -89,9 +87,6 @@ export function writeCopy({ files, unpack }: Pick<CopyPlan, 'files' | 'unpack'>)
     return at === null ? [] : [{ at, to }];
   });
   const links = new Set(linked.map((l) => l.to));
-  const folders = [...new Set(gone.map((m) => m.to.slice(0, Math.max(0, m.to.lastIndexOf('/')))))].filter(
-    Boolean,
-  );
   return [
     '#!/bin/sh',
     '# Copies what was planned: sh copy.sh FROM TO. What is there already is left alone.',
@@ -106,7 +101,7 @@ export function writeCopy({ files, unpack }: Pick<CopyPlan, 'files' | 'unpack'>)
     'unpack() {',
     '  test -e "$to/$2" || { mkdir -p -- "$to/$2"; bsdtar -C "$to/$2" -xkf "$from/$1"; }',
     '}',
-    ...folders.sort().map((f) => `mkdir -p -- "$to"/${sh(f)}`),
+    ...foldersOf(gone).map((f) => `mkdir -p -- "$to"/${sh(f)}`),
     ...gone.filter((m) => !links.has(m.to)).map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
     ...linked.map((l) => `same ${sh(l.at)} ${sh(l.to)}`),
     ...unpack.map((path) => `unpack ${sh(path)} ${sh(unpackedInto(path))}`),

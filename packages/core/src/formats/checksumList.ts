@@ -39,7 +39,7 @@ const BY_NAME: Record<string, DigestAlgorithm> = {
 };
 
 /** GNU coreutils escapes line feeds and backslashes in names and says so with a leading backslash. */
-const unescape = (name: string): string =>
+export const unescaped = (name: string): string =>
   name.replace(/\\(n|r|\\)/g, (_, c: string) => (c === 'n' ? '\n' : c === 'r' ? '\r' : '\\'));
 
 /** More line numbers than anybody looks up. */
@@ -119,7 +119,7 @@ export class ListReader {
     }
     const file = (bsd ? bsd[3] : gnu?.[3])?.trim();
     const escaped = (bsd?.[1] ?? gnu?.[1]) === '\\';
-    this.sum(named, hex, file ? (escaped ? unescape(file) : file) : null);
+    this.sum(named, hex, file ? (escaped ? unescaped(file) : file) : null);
   }
 
   private size(file: string, bytes: number): void {

@@ -65,7 +65,7 @@ const paths = { files: z.array(z.string()) };
 /** What was found in a folder. `files` are paths; a remedy names what becomes of each. */
 export const contentFaultSchema = z.discriminatedUnion('code', [
   about('wrong folder', { ...paths, kind: z.string(), belongs: z.string() }),
-  about('same bytes', { ...paths, sure: z.boolean() }),
+  about('same bytes', { ...paths }),
   about('differ by case', { ...paths }),
   about('differ by form', { ...paths }),
   about('name refused', {

@@ -1,5 +1,7 @@
 import type { BoxPool, PoolDrive, PoolFault } from '../model/storage';
 import { differenceInCalendarDays, parseISO } from 'date-fns';
+import { grouped } from '../units/group';
+import { boundBy, membersOf } from './placed';
 import { readRateOf } from './poolDrive';
 import type { PoolOffer } from './ways';
 
@@ -33,99 +35,97 @@ export interface Room {
   boot: { id: string; name: string; port: boolean } | null;
 }
 
-const finding = (grade: PoolFinding['grade'], fault: PoolFault, store?: string): PoolFinding =>
+/** A finding by its parts. */
+export const poolFinding = (grade: PoolFinding['grade'], fault: PoolFault, store?: string): PoolFinding =>
   store === undefined ? { grade, fault } : { grade, fault, store };
 
 /** Drives of one model and one age stand together: they wear out together. */
 function alike(drives: readonly PoolDrive[]): PoolFinding[] {
-  const by = new Map<string, PoolDrive[]>();
-  for (const d of drives) {
-    if (d.model === null) continue;
-    // A thousand hours apart is about six weeks of running: bought together.
-    const key = `${d.model} ${d.bytes} ${d.hours === null ? '' : Math.round(d.hours / 1000)}`;
-    by.set(key, [...(by.get(key) ?? []), d]);
-  }
+  // A thousand hours apart is about six weeks of running: bought together.
+  const age = (d: PoolDrive): string => (d.hours === null ? '' : String(Math.round(d.hours / 1000)));
+  const by = grouped(drives, (d) => (d.model === null ? undefined : `${d.model} ${d.bytes} ${age(d)}`));
   return [...by.values()]
     .filter((same) => same.length > 1)
-    .map((same) => finding('note', { code: 'drives alike', drives: same.map((d) => d.name) }));
+    .map((same) => poolFinding('note', { code: 'drives alike', drives: same.map((d) => d.name) }));
 }
 
 function ofDrives(drives: readonly PoolDrive[]): PoolFinding[] {
   const out: PoolFinding[] = alike(drives);
   for (const d of drives) {
     if (d.wear !== null && d.wear >= WORN)
-      out.push(finding('check', { code: 'worn', drive: d.name, wear: d.wear }, d.id));
+      out.push(poolFinding('check', { code: 'worn', drive: d.name, wear: d.wear }, d.id));
     if (d.badSectors !== null && d.badSectors > 0)
-      out.push(finding('check', { code: 'bad sectors', drive: d.name, sectors: d.badSectors }, d.id));
+      out.push(poolFinding('check', { code: 'bad sectors', drive: d.name, sectors: d.badSectors }, d.id));
     if (d.rotational !== false && d.hours !== null && d.hours >= OLD_HOURS)
       out.push(
-        finding('note', { code: 'old drive', drive: d.name, years: Math.round(d.hours / 8766) }, d.id),
+        poolFinding('note', { code: 'old drive', drive: d.name, years: Math.round(d.hours / 8766) }, d.id),
       );
-    if (d.removable) out.push(finding('check', { code: 'removable in pool', drive: d.name }, d.id));
+    if (d.removable) out.push(poolFinding('check', { code: 'removable in pool', drive: d.name }, d.id));
   }
   const known = drives.filter((d) => d.sectorBytes !== null);
   const small = known.filter((d) => d.sectorBytes === 512);
   if (small.length > 0 && small.length < known.length)
-    out.push(finding('note', { code: 'sectors of two sizes', drives: small.map((d) => d.name) }));
+    out.push(poolFinding('note', { code: 'sectors of two sizes', drives: small.map((d) => d.name) }));
   const open = drives.filter((d) => d.sectorBytes === null);
   if (open.length > 0)
-    out.push(finding('note', { code: 'sector not known', drives: open.map((d) => d.name) }));
+    out.push(poolFinding('note', { code: 'sector not known', drives: open.map((d) => d.name) }));
   const fast = Math.max(...drives.map((d) => readRateOf(d).fast));
   for (const d of drives)
     if (readRateOf(d).fast < fast * SLOW)
-      out.push(finding('note', { code: 'slow drive', drive: d.name, rate: readRateOf(d).fast }, d.id));
+      out.push(poolFinding('note', { code: 'slow drive', drive: d.name, rate: readRateOf(d).fast }, d.id));
   return out;
 }
 
 /** What its way and its drives let one expect: worn ones, bad pairings, what it cannot do. */
 export function checkOffer(o: PoolOffer): PoolFinding[] {
-  const { way, rows } = o.pool;
-  const drives = rows.flat();
+  const { way } = o.pool;
+  const drives = membersOf(o.pool);
   const out = ofDrives(drives);
   if (o.survival.any === 0)
-    out.push(finding(drives.length > 1 ? 'check' : 'note', { code: 'survives none', drives: drives.length }));
+    out.push(
+      poolFinding(drives.length > 1 ? 'check' : 'note', { code: 'survives none', drives: drives.length }),
+    );
   // Sums tell that a block is wrong; to mend it there has to be another one (btrfs(5), “Checksumming”; zpool-scrub(8)).
-  if (way.manner !== 'plain' && o.survival.any === 0) out.push(finding('note', { code: 'cannot mend' }));
+  if (way.manner !== 'plain' && o.survival.any === 0) out.push(poolFinding('note', { code: 'cannot mend' }));
   const lost = o.room.takes.find((t) => t.what === 'lost to smaller')?.bytes ?? 0;
   const raw = drives.reduce((sum, d) => sum + d.bytes, 0);
   if (lost > raw * LOST)
-    out.push(finding('note', { code: 'lost to smaller', bytes: lost, share: lost / raw }));
+    out.push(poolFinding('note', { code: 'lost to smaller', bytes: lost, share: lost / raw }));
   if (o.rebuild && !o.rebuild.fault.mended && o.rebuild.fault.chance > LIKELY)
-    out.push(finding('check', { code: 'read fault likely', chance: o.rebuild.fault.chance }));
+    out.push(poolFinding('check', { code: 'read fault likely', chance: o.rebuild.fault.chance }));
   // Its makers call it not ready for use (btrfs(5), “RAID56 status”).
   if (way.manner === 'groups' && way.shape === 'parity')
-    out.push(finding('check', { code: 'parity of groups' }));
+    out.push(poolFinding('check', { code: 'parity of groups' }));
   return out;
 }
 
-/** What the machine has no room for. `others`: drives in it that are not of the pool. */
+/** What the machine has no room for. */
 export function checkRoom(o: PoolOffer, room: Room): PoolFinding[] {
-  const members = o.pool.rows.flat();
-  const inside = [...members, ...(o.pool.spare ? [o.pool.spare] : [])];
+  const inside = boundBy(o.pool);
   const out: PoolFinding[] = [];
   const boot = room.boot;
   const asBoot = boot && inside.find((d) => d.id === boot.id);
-  if (asBoot) out.push(finding('stop', { code: 'boot drive in pool', drive: asBoot.name }, asBoot.id));
+  if (asBoot) out.push(poolFinding('stop', { code: 'boot drive in pool', drive: asBoot.name }, asBoot.id));
   const wanted = inside.filter((d) => !d.removable).length + (boot && !asBoot && boot.port ? 1 : 0);
   if (room.ports !== null && wanted > room.ports)
-    out.push(finding('stop', { code: 'too many for ports', drives: wanted, ports: room.ports }));
+    out.push(poolFinding('stop', { code: 'too many for ports', drives: wanted, ports: room.ports }));
   if (room.bays !== null && wanted > room.bays)
-    out.push(finding('check', { code: 'too many for bays', drives: wanted, bays: room.bays }));
+    out.push(poolFinding('check', { code: 'too many for bays', drives: wanted, bays: room.bays }));
   if (room.leads !== null && wanted > room.leads)
-    out.push(finding('check', { code: 'too many leads', drives: wanted, leads: room.leads }));
+    out.push(poolFinding('check', { code: 'too many leads', drives: wanted, leads: room.leads }));
   if (room.memory !== null && room.memory < o.memory.least)
-    out.push(finding('check', { code: 'little memory', has: room.memory, wants: o.memory.least }));
+    out.push(poolFinding('check', { code: 'little memory', has: room.memory, wants: o.memory.least }));
   else if (room.memory !== null && room.memory < o.memory.well)
-    out.push(finding('note', { code: 'little memory', has: room.memory, wants: o.memory.well }));
+    out.push(poolFinding('note', { code: 'little memory', has: room.memory, wants: o.memory.well }));
   return out;
 }
 
 /** Whether everything is read through as often as it was decided; `today` is a calendar day. */
 export function checkScrub(pool: Pick<BoxPool, 'scrubDays' | 'scrubbed'>, today: string): PoolFinding[] {
-  if (pool.scrubDays === null) return [finding('check', { code: 'never read through' })];
+  if (pool.scrubDays === null) return [poolFinding('check', { code: 'never read through' })];
   if (pool.scrubbed === null) return [];
   const days = differenceInCalendarDays(parseISO(today), parseISO(pool.scrubbed));
   return days > pool.scrubDays
-    ? [finding('check', { code: 'read through late', days, every: pool.scrubDays })]
+    ? [poolFinding('check', { code: 'read through late', days, every: pool.scrubDays })]
     : [];
 }

@@ -1,9 +1,10 @@
 import type { PoolDrive } from '../model/storage';
 import { formatBoth } from '../units/bytes';
 import { span, type Span } from '../units/duration';
-import { membersOf, type PlacedPool } from './placed';
+import { asNamed, boundBy, membersOf, type PlacedPool } from './placed';
 import { writeRateOf } from './poolDrive';
-import { profilesOf, sectorOf, type PoolRoom } from './room';
+import { givenBy, profilesOf, sectorOf, type PoolRoom } from './room';
+import { shiftOf } from './usable/padded';
 
 /** A step in making or keeping a pool, with what is typed for it; words/storage.ts says what it does. */
 export interface PoolStep {
@@ -109,7 +110,7 @@ function padded(
         ? 'mirror '
         : '';
   const uneven = rows.some((r) => new Set(r.map((d) => d.bytes)).size > 1);
-  const shift = sectorOf(membersOf({ way, rows, spare, left: [] })) === 512 ? 9 : 12;
+  const shift = shiftOf(sectorOf(rows.flat()));
   const rowsText = rows.map((r) => `${kind}${r.map(of).join(' ')}`).join(' ');
   return [
     step(
@@ -132,10 +133,9 @@ function profileName(p: { copies: number; parity: number; onOne?: boolean }): st
   return p.copies === 1 ? 'single' : p.copies === 2 ? 'raid1' : `raid1c${p.copies}`;
 }
 
-function groups({ way, rows }: PlacedPool, name: string, of: (d: PoolDrive) => string): PoolStep[] {
-  const { data, metadata } = profilesOf(way);
-  // The smallest first: what is kept of itself goes to the last that are named.
-  const named = [...(rows[0] ?? [])].reverse();
+function groups(pool: PlacedPool, name: string, of: (d: PoolDrive) => string): PoolStep[] {
+  const { data, metadata } = profilesOf(pool.way);
+  const named = asNamed(pool);
   return [
     step(
       'make file system',
@@ -160,7 +160,7 @@ export function poolSteps(
   pool: PlacedPool,
   named: { name: string; recordBytes: number },
 ): { steps: PoolStep[] } | NoCommands {
-  const drives = [...membersOf(pool), ...(pool.spare ? [pool.spare] : [])];
+  const drives = boundBy(pool);
   const unnamed = drives.filter((d) => d.serial === null || !SAFE.test(d.serial));
   if (unnamed.length > 0) return { code: 'no serial', drives: unnamed.map((d) => d.name) };
   const seen = new Set<string>();
@@ -197,7 +197,7 @@ const MAKING: readonly PoolStep['code'][] = [
 
 /** All that makes a pool as one script for a POSIX shell: it stops at the first thing that is not as planned. */
 export function poolScript(pool: PlacedPool, name: string, steps: readonly PoolStep[]): string {
-  const drives = [...membersOf(pool), ...(pool.spare ? [pool.spare] : [])];
+  const drives = boundBy(pool);
   return [
     '#!/bin/sh',
     `# Makes the pool “${name}”. Read it first; nobody runs it but you.`,
@@ -218,8 +218,8 @@ export function poolScript(pool: PlacedPool, name: string, steps: readonly PoolS
 export function makingOf(pool: PlacedPool, room: PoolRoom): Span {
   const kept = pool.way.manner === 'plain' && pool.rows.some((r) => r.length > 1);
   if (!kept) return span(0, 0);
-  const gives = new Map(room.shares.map((s) => [s.id, s.data + s.copy + s.parity]));
-  const each = pool.rows.flat().map((d) => {
+  const gives = givenBy(room);
+  const each = membersOf(pool).map((d) => {
     const bytes = gives.get(d.id) ?? 0;
     const rate = writeRateOf(d);
     return span(bytes / rate.fast, bytes / rate.slow);

@@ -1,6 +1,6 @@
 import type { PoolManner } from '../model/storage';
 import { GIB } from '../units/bytes';
-import type { PlacedPool } from './placed';
+import { boundBy, type PlacedPool } from './placed';
 import { wattsOf } from './poolDrive';
 import type { PoolRoom } from './room';
 
@@ -35,7 +35,7 @@ export interface PoolCosts {
 
 /** Money and watts of all drives that are bound by it, a waiting one included. */
 export function costsOf(pool: PlacedPool, room: PoolRoom): PoolCosts {
-  const drives = [...pool.rows.flat(), ...(pool.spare ? [pool.spare] : [])];
+  const drives = boundBy(pool);
   const price = drives.reduce<number | null>(
     (sum, d) => (sum === null || d.price === null ? null : sum + d.price),
     0,

@@ -3,9 +3,9 @@ import { contentTitle, isBlank } from '../model/content';
 import type { FactKey } from '../model/facts';
 import { knownFact } from '../model/known';
 import type { Machine } from '../model/shelf';
-import { noPool, type BoxPool, type PoolDrive } from '../model/storage';
+import { noPool, type BoxPool, type PoolDrive, type PoolFault } from '../model/storage';
 import { laidBox } from '../layout/forBox';
-import { checkOffer, checkRoom, type PoolFinding, type Room } from './check';
+import { checkOffer, checkRoom, poolFinding, type PoolFinding, type Room } from './check';
 import { poolDriveOf } from './poolDrive';
 import { offer, type PoolOffer } from './ways';
 
@@ -39,11 +39,6 @@ const count = (machine: Machine | undefined, key: FactKey): number | null => {
   return typeof value === 'number' ? value : null;
 };
 
-/** The drive that carries the system of a box: the one that was laid out for it, or that it starts from. */
-function systemDrive(bench: Bench, box: Box): Store | null {
-  return laidBox(bench, box).drive;
-}
-
 /** Ports, bays, leads and memory of a machine with the adapters that were put aside for the box. */
 export function roomOfBox(bench: Bench, box: Box): Room {
   const machine = findMachine(bench, box.machineId);
@@ -52,7 +47,7 @@ export function roomOfBox(bench: Bench, box: Box): Room {
     0,
   );
   const sata = count(machine, 'ports.sata');
-  const boot = systemDrive(bench, box);
+  const boot = laidBox(bench, box).drive;
   return {
     ports: sata === null ? null : sata + added,
     bays: count(machine, 'ports.bays'),
@@ -64,7 +59,7 @@ export function roomOfBox(bench: Bench, box: Box): Room {
 
 /** Drives in the machine and loose ones; those that are proposed are in it, may be lost and carry no system. */
 function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
-  const boot = systemDrive(bench, box);
+  const boot = laidBox(bench, box).drive;
   return storesOf(bench)
     .filter(
       (s) =>
@@ -96,18 +91,13 @@ function checkContent(candidates: readonly PoolCandidate[]): PoolFinding[] {
     .flatMap(({ store, holds }): PoolFinding[] => {
       const about = { drive: store.name, holds };
       const out: PoolFinding[] = [];
-      if (store.fate === 'keep')
-        out.push({ grade: 'stop', fault: { code: 'kept drive in pool', ...about }, store: store.id });
-      else if (store.fate === 'not decided')
-        out.push({ grade: 'stop', fault: { code: 'not decided in pool', ...about }, store: store.id });
-      else if (holds !== '')
-        out.push({ grade: 'check', fault: { code: 'not wiped', ...about }, store: store.id });
+      const add = (grade: PoolFinding['grade'], fault: PoolFault): void =>
+        void out.push(poolFinding(grade, fault, store.id));
+      if (store.fate === 'keep') add('stop', { code: 'kept drive in pool', ...about });
+      else if (store.fate === 'not decided') add('stop', { code: 'not decided in pool', ...about });
+      else if (holds !== '') add('check', { code: 'not wiped', ...about });
       if (store.realBytes !== null && store.realBytes < store.bytes)
-        out.push({
-          grade: 'stop',
-          fault: { code: 'claims more', drive: store.name, bytes: store.bytes },
-          store: store.id,
-        });
+        add('stop', { code: 'claims more', drive: store.name, bytes: store.bytes });
       return out;
     });
 }

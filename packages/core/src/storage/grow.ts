@@ -1,5 +1,5 @@
 import type { PoolDrive, PoolWay } from '../model/storage';
-import { bySize, rowsOf, type PlacedPool } from './placed';
+import { bySize, membersOf, rowsOf, type PlacedPool } from './placed';
 import { roomOf, type PoolRoom } from './room';
 
 /** What more drives give, later. */
@@ -53,10 +53,10 @@ const MANNER: Partial<Record<PoolWay['shape'], Record<PoolWay['manner'], Pick<Gr
  * the pool it would be. Commands: mdadm(8) --grow, lvm(8), zpool-add(8), btrfs-device(8) and btrfs-balance(8).
  */
 export function growthOf(pool: PlacedPool, room: PoolRoom): Growth {
-  const drives = pool.rows.flat();
-  const each = Math.max(0, ...drives.map((d) => d.bytes));
-  const how = MANNER[pool.way.shape]?.[pool.way.manner] ?? { add: null, by: 'made anew' };
+  const drives = membersOf(pool);
   const model = bySize(drives)[0];
+  const each = model?.bytes ?? 0;
+  const how = MANNER[pool.way.shape]?.[pool.way.manner] ?? { add: null, by: 'made anew' };
   if (how.add === null || !model) return { ...how, each, gives: 0 };
   const more = Array.from({ length: how.add }, (_, i): PoolDrive => ({
     ...model,

@@ -1,5 +1,6 @@
 import { addDays, formatISO, parseISO } from 'date-fns';
 import { moveSteps, type MoveFault, type MoveStep, type Moving } from '../model/moving';
+import { quoted as q } from '../units/shell';
 
 /** What stands against going on, with its grade. */
 export interface MoveFinding {
@@ -54,9 +55,6 @@ export function moveState(m: Moving, today: string): MoveState {
     findings,
   };
 }
-
-/** A word of a shell, quoted so that nothing in it means anything. */
-const q = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
 
 /**
  * What is typed for a step; null where there is nothing to type. Commands as in pg_dump(1), pg_restore(1),

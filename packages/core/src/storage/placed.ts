@@ -44,4 +44,11 @@ export function rowsOf({ manner, shape }: PoolWay, drives: readonly PoolDrive[])
 }
 
 /** Every drive that holds something of it. */
-export const membersOf = (pool: PlacedPool): PoolDrive[] => pool.rows.flat();
+export const membersOf = (pool: Pick<PlacedPool, 'rows'>): PoolDrive[] => pool.rows.flat();
+/** Every drive that is bound by it: its members, and the one that waits. */
+export const boundBy = (pool: PlacedPool): PoolDrive[] => [
+  ...membersOf(pool),
+  ...(pool.spare ? [pool.spare] : []),
+];
+/** The drives of block groups as they are named when they are made, the smallest first: what is kept of itself at first goes to the last. */
+export const asNamed = ({ rows }: PlacedPool): PoolDrive[] => [...(rows[0] ?? [])].reverse();

@@ -31,27 +31,30 @@ const kindOf = (d: PoolDrive): Kind =>
           ? 'fast flash'
           : 'flash';
 
-/** A range of rates, bytes a second, and whether somebody measured it or it is what is usual. */
-export interface DriveRate {
+/** A range of rates, in bytes a second. */
+export interface Rate {
   slow: number;
   fast: number;
-  by: 'told' | 'usual' | 'link';
 }
+/** What the slowest of several do. */
+export const slowestOf = (rates: readonly Rate[]): Rate => ({
+  slow: Math.min(...rates.map((r) => r.slow)),
+  fast: Math.min(...rates.map((r) => r.fast)),
+});
 
 function rate(
   told: readonly [number, number] | null,
   usual: readonly [number, number],
   link: number | null,
-): DriveRate {
+): Rate {
   const [slow, fast] = told ?? usual;
-  if (link !== null && link < fast) return { slow: Math.min(slow, link), fast: link, by: 'link' };
-  return { slow, fast, by: told ? 'told' : 'usual' };
+  return link !== null && link < fast ? { slow: Math.min(slow, link), fast: link } : { slow, fast };
 }
 
 /** How fast a drive is read from end to end, never faster than its link. */
-export const readRateOf = (d: PoolDrive): DriveRate => rate(d.readRate, USUAL[kindOf(d)].read, d.linkRate);
+export const readRateOf = (d: PoolDrive): Rate => rate(d.readRate, USUAL[kindOf(d)].read, d.linkRate);
 /** How fast it is written from end to end. */
-export const writeRateOf = (d: PoolDrive): DriveRate => rate(d.writeRate, USUAL[kindOf(d)].write, d.linkRate);
+export const writeRateOf = (d: PoolDrive): Rate => rate(d.writeRate, USUAL[kindOf(d)].write, d.linkRate);
 /** Unreadable bits: one in ten to this power, as rated, or what drives of its kind are rated at least. */
 export const exponentOf = (d: PoolDrive): { exponent: number; assumed: boolean } =>
   d.errorExponent === null

@@ -1,30 +1,22 @@
 import type { PoolDrive } from '../model/storage';
-import type { PlacedPool } from './placed';
-import { readRateOf, writeRateOf } from './poolDrive';
+import { membersOf, type PlacedPool } from './placed';
+import { readRateOf, slowestOf, writeRateOf, type Rate } from './poolDrive';
 
 /** How fast a pool reads and writes in one go: slow and fast, in bytes a second, and the drive that holds it up. */
 export interface PoolRates {
-  read: { slow: number; fast: number };
-  write: { slow: number; fast: number };
+  read: Rate;
+  write: Rate;
   /** Name of the slowest drive; null where all do the same. */
   heldBy: string | null;
 }
 
-interface Range {
-  slow: number;
-  fast: number;
-}
-const least = (ranges: readonly Range[]): Range => ({
-  slow: Math.min(...ranges.map((r) => r.slow)),
-  fast: Math.min(...ranges.map((r) => r.fast)),
-});
-const times = (r: Range, n: number): Range => ({ slow: r.slow * n, fast: r.fast * n });
-const sum = (ranges: readonly Range[]): Range => ({
+const times = (r: Rate, n: number): Rate => ({ slow: r.slow * n, fast: r.fast * n });
+const sum = (ranges: readonly Rate[]): Rate => ({
   slow: ranges.reduce((s, r) => s + r.slow, 0),
   fast: ranges.reduce((s, r) => s + r.fast, 0),
 });
 /** From one reader alone to as many as there are copies. */
-const upTo = (one: Range, all: Range): Range => ({ slow: one.slow, fast: Math.max(one.fast, all.fast) });
+const upTo = (one: Rate, all: Rate): Rate => ({ slow: one.slow, fast: Math.max(one.fast, all.fast) });
 
 function slowestName(drives: readonly PoolDrive[]): string | null {
   const rates = drives.map((d) => ({ d, rate: readRateOf(d).fast }));
@@ -40,23 +32,23 @@ function slowestName(drives: readonly PoolDrive[]): string | null {
  */
 export function ratesOf(pool: PlacedPool): PoolRates {
   const { way, rows } = pool;
-  const drives = rows.flat();
+  const drives = membersOf(pool);
   const reads = drives.map(readRateOf);
   const writes = drives.map(writeRateOf);
   const heldBy = drives.length > 1 ? slowestName(drives) : null;
   if (way.shape === 'parity') {
     const data = Math.max(1, drives.length - way.level);
-    return { read: times(least(reads), data), write: times(least(writes), data), heldBy };
+    return { read: times(slowestOf(reads), data), write: times(slowestOf(writes), data), heldBy };
   }
   // Whole files lie on one row of the plain manner and in one group of the other; the padded one spreads over all rows.
-  const perRow = rows.map((row) => ({ read: row.map(readRateOf), write: least(row.map(writeRateOf)) }));
+  const perRow = rows.map((row) => ({ read: row.map(readRateOf), write: slowestOf(row.map(writeRateOf)) }));
   if (way.manner === 'padded')
     return {
-      read: upTo(sum(perRow.map((r) => least(r.read))), sum(reads)),
+      read: upTo(sum(perRow.map((r) => slowestOf(r.read))), sum(reads)),
       write: sum(perRow.map((r) => r.write)),
       heldBy,
     };
   if (way.shape === 'joined' || way.shape === 'single')
-    return { read: least(reads), write: least(writes), heldBy };
-  return { read: upTo(least(reads), sum(reads)), write: least(writes), heldBy };
+    return { read: slowestOf(reads), write: slowestOf(writes), heldBy };
+  return { read: upTo(slowestOf(reads), sum(reads)), write: slowestOf(writes), heldBy };
 }

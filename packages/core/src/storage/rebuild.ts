@@ -1,8 +1,8 @@
 import type { PoolDrive } from '../model/storage';
 import { span, type Span } from '../units/duration';
 import { bySize, type PlacedPool } from './placed';
-import { exponentOf, readRateOf, writeRateOf } from './poolDrive';
-import type { PoolRoom } from './room';
+import { exponentOf, readRateOf, writeRateOf, slowestOf } from './poolDrive';
+import { givenBy, type PoolRoom } from './room';
 
 /** What happens when one drive is replaced: how long, what is read meanwhile, and the chance that a sector of it is not readable. */
 export interface Rebuild {
@@ -33,14 +33,13 @@ export interface ReadFault {
  * “non-recoverable read errors per bits read”. Common practice, no source.
  */
 export const unreadableChance = (bytes: number, exponent: number): number =>
-  -Math.expm1(8 * bytes * Math.log1p(-(10 ** -exponent)));
+  -Math.expm1(allRead(bytes, exponent));
+/** Logarithm of the chance that all of so many bytes can be read: over several drives these add up. */
+const allRead = (bytes: number, exponent: number): number => 8 * bytes * Math.log1p(-(10 ** -exponent));
 
 /** The same over drives that are rated differently. */
 export function faultOver(read: readonly { drive: PoolDrive; bytes: number }[], mended: boolean): ReadFault {
-  const log = read.reduce((sum, r) => {
-    const { exponent } = exponentOf(r.drive);
-    return sum + 8 * r.bytes * Math.log1p(-(10 ** -exponent));
-  }, 0);
+  const log = read.reduce((sum, r) => sum + allRead(r.bytes, exponentOf(r.drive).exponent), 0);
   const rated = read.map((r) => exponentOf(r.drive)).sort((a, b) => a.exponent - b.exponent);
   return {
     chance: -Math.expm1(log),
@@ -49,11 +48,6 @@ export function faultOver(read: readonly { drive: PoolDrive; bytes: number }[], 
     mended,
   };
 }
-
-const least = (drives: readonly PoolDrive[], of: typeof readRateOf): { slow: number; fast: number } => ({
-  slow: Math.min(...drives.map((d) => of(d).slow)),
-  fast: Math.min(...drives.map((d) => of(d).fast)),
-});
 
 /**
  * A failed drive made good on a new one like it, for the drive of which that takes longest; undefined where nothing keeps
@@ -64,7 +58,7 @@ export function rebuildOf(pool: PlacedPool, room: PoolRoom, filled: number): Reb
   const keeps = way.shape === 'parity' || way.shape === 'copies' || (rows[0]?.length ?? 0) > 1;
   if (!keeps || way.shape === 'single' || way.shape === 'joined') return undefined;
   const used = way.manner === 'plain' ? 1 : filled;
-  const share = new Map(room.shares.map((s) => [s.id, s.data + s.copy + s.parity]));
+  const share = givenBy(room);
   const one = (row: readonly PoolDrive[], failed: PoolDrive): Rebuild => {
     const others = row.filter((d) => d !== failed);
     const writes = Math.round((share.get(failed.id) ?? 0) * used);
@@ -80,10 +74,9 @@ export function rebuildOf(pool: PlacedPool, room: PoolRoom, filled: number): Reb
         : bySize(others)
             .slice(0, 1)
             .map((drive) => ({ drive, bytes: writes }));
-    const from = least(others, readRateOf);
+    const from = slowestOf(others.map(readRateOf));
     const to = writeRateOf(failed);
-    const level =
-      way.shape === 'parity' ? way.level : way.shape === 'copies' ? way.level - 1 : row.length - 1;
+    const level = parity ? way.level : way.shape === 'copies' ? way.level - 1 : row.length - 1;
     return {
       drive: failed.name,
       writes,

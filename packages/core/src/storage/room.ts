@@ -1,7 +1,7 @@
 import { spaceIn } from '../layout/space/spaceIn';
 import type { PoolDrive, PoolWay } from '../model/storage';
 import { MIB } from '../units/bytes';
-import { membersOf, type PlacedPool } from './placed';
+import { asNamed, boundBy, type PlacedPool } from './placed';
 import { fillGroups, FRONT, type Given, type Profile } from './usable/groups';
 import { keptBack, leafRoom, rowRoom, shiftOf } from './usable/padded';
 import { CHUNK, dataOffset, memberRoom, volumeRoom } from './usable/plain';
@@ -42,6 +42,10 @@ export interface PoolRoom {
   takes: { what: PoolTake; bytes: number }[];
   shares: DriveShare[];
 }
+
+/** What each drive gives to the pool, in bytes, by its id: data and what keeps it. */
+export const givenBy = ({ shares }: PoolRoom): Map<string, number> =>
+  new Map(shares.map((s) => [s.id, s.data + s.copy + s.parity]));
 
 class Tally {
   private readonly of = new Map<PoolTake, number>();
@@ -181,9 +185,9 @@ export function profilesOf({ shape, level }: PoolWay): { data: Profile; metadata
   return { data: copies(level), metadata: copies(level) };
 }
 
-function groupsRoom({ way, rows }: PlacedPool, tally: Tally): Made {
-  // Named smallest first: what is kept of itself at first goes to the last that are named.
-  const row = [...(rows[0] ?? [])].reverse();
+function groupsRoom(pool: PlacedPool, tally: Tally): Made {
+  const { way } = pool;
+  const row = asNamed(pool);
   const { data, metadata } = profilesOf(way);
   const made = fillGroups(
     row.map((d) => d.bytes),
@@ -226,7 +230,7 @@ export function roomOf(pool: PlacedPool): PoolRoom {
     tally.add('spare', s.spare);
     tally.add('left out', s.left);
   }
-  const drives = [...membersOf(pool), ...(pool.spare ? [pool.spare] : []), ...pool.left];
+  const drives = [...boundBy(pool), ...pool.left];
   return {
     raw: drives.reduce((sum, d) => sum + d.bytes, 0),
     usable: made.usable,

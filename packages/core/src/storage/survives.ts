@@ -1,4 +1,4 @@
-import type { PlacedPool } from './placed';
+import { membersOf, type PlacedPool } from './placed';
 
 /** Of so many drives that fail together: how many choices of them there are, and after how many all is still there. */
 export interface Failures {
@@ -46,7 +46,7 @@ function together(a: readonly number[], b: readonly number[]): number[] {
 
 /** Every combination of failures, counted: rows do not depend on each other, so their generating functions multiply. */
 export function survivalOf(pool: PlacedPool): Survival {
-  const n = pool.rows.flat().length;
+  const n = membersOf(pool).length;
   const counts = pool.rows.reduce((sum, row) => together(sum, rowChoices(row.length, bears(pool, row))), [1]);
   const by = Array.from({ length: Math.min(n, counts.length) }, (_, i) => ({
     failed: i + 1,

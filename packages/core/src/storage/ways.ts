@@ -56,12 +56,6 @@ const WAYS: readonly PoolWay[] = [
 const mayWait = ({ manner, shape }: PoolWay): boolean =>
   manner !== 'groups' && (shape === 'mirror' || shape === 'pairs' || shape === 'parity');
 
-/** The spare that costs least: of the drives that can stand for any other of the pool, the smallest. */
-function withoutSpare(sorted: readonly PoolDrive[]): { spare: PoolDrive; rest: PoolDrive[] } | undefined {
-  const spare = sorted[0];
-  return spare && { spare, rest: sorted.slice(1) };
-}
-
 /**
  * A way on these drives, with as many of the largest as give most room: rows go by their smallest drive, so that no other
  * choice gives more. Undefined where there are too few drives for it.
@@ -71,9 +65,9 @@ export function place(
   drives: readonly PoolDrive[],
 ): { pool: PlacedPool; room: PoolRoom } | undefined {
   const sorted = bySize(drives);
-  const set = want.spare ? withoutSpare(sorted) : { spare: null, rest: sorted };
-  if (!set) return undefined;
-  const { spare, rest } = set;
+  // Only the largest can stand for whichever fails.
+  const spare = want.spare ? (sorted[0] ?? null) : null;
+  const rest = spare ? sorted.slice(1) : sorted;
   let best: { pool: PlacedPool; room: PoolRoom } | undefined;
   const most = Math.min(rest.length, mostDrives(want));
   // Block groups use every drive, and all that are joined are used: fewer never give more.
@@ -87,23 +81,21 @@ export function place(
   return best;
 }
 
-function offerOf({ pool, room }: { pool: PlacedPool; room: PoolRoom }, filled: number): PoolOffer {
+/** One way with all that is told of it; undefined where the drives do not make it. */
+export function offer(want: PoolWay, ask: Pick<PoolAsk, 'drives' | 'filled'>): PoolOffer | undefined {
+  const placed = place(want, ask.drives);
+  if (!placed) return undefined;
+  const { pool, room } = placed;
   return {
     pool,
     room,
     survival: survivalOf(pool),
     rates: ratesOf(pool),
-    rebuild: rebuildOf(pool, room, filled),
+    rebuild: rebuildOf(pool, room, ask.filled),
     memory: memoryOf(pool.way.manner),
     costs: costsOf(pool, room),
     growth: growthOf(pool, room),
   };
-}
-
-/** One way with all that is told of it; undefined where the drives do not make it. */
-export function offer(want: PoolWay, ask: Pick<PoolAsk, 'drives' | 'filled'>): PoolOffer | undefined {
-  const placed = place(want, ask.drives);
-  return placed && offerOf(placed, ask.filled);
 }
 
 /** Every way these drives make, of one manner or of all: what survives more first, of those the one with more room. */

@@ -21,7 +21,7 @@ export function contentTitle(f: ContentFault): string {
     case 'wrong folder':
       return `${f.kind} that belong in ${f.belongs}`;
     case 'same bytes':
-      return f.sure ? 'the same bytes twice' : 'perhaps the same bytes twice';
+      return 'the same bytes twice';
     case 'differ by case':
       return 'names that differ by case alone';
     case 'differ by form':

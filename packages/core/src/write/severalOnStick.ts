@@ -1,3 +1,4 @@
+import { quoted } from '../units/shell';
 import type { ImageItem, Store } from '../model/bench';
 import { contentOf } from '../model/inspection';
 import { writtenBytes } from '../model/written';
@@ -54,9 +55,6 @@ function oneOf(image: ImageItem): OneOfSeveral {
   if (!read.identity?.fromItsFile) return one('no configuration of its own');
   return one(image.bytes > FAT_FILE ? 'too large for FAT' : null);
 }
-
-/** A name within quotation marks of GRUB's shell (GRUB manual, “Quoting”): nothing in single quotes has a meaning. */
-const quoted = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
 
 const entry = (name: string, config: string): string =>
   [

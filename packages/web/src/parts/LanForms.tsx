@@ -1,5 +1,4 @@
-import { Box, HStack } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { Box } from '@chakra-ui/react';
 import { Controller, type FieldErrors } from 'react-hook-form';
 import { addHost, editHost, editNetwork, removeHost, removeNetwork } from '@zb/core/acts/network';
 import type { Bench } from '@zb/core/model/bench';
@@ -22,16 +21,13 @@ import {
 import { uniqueLocal } from '@zb/core/network/ranges';
 import { formatPrefix } from '@zb/core/units/prefix';
 import { mannerWords, poolMannerWords, schemeWords } from '@zb/core/words/lan';
-import { useAct } from '../storage/hooks';
-import { Primary, Quiet, Word } from '../ui/Button';
+import { Word } from '../ui/Button';
 import { Checkbox } from '../ui/Checkbox';
-import { Dialog } from '../ui/Dialog';
 import { FormGrid } from '../ui/FormGrid';
 import { Input, Lines } from '../ui/Input';
 import { Select } from '../ui/Select';
-import { Acts } from '../ui/Words';
 import { checked } from './checked';
-import { DraftLines } from './DraftLines';
+import { DraftDialog, useActAndClose } from './DraftDialog';
 import { useDraftForm } from './useDraftForm';
 
 const SO = [
@@ -44,29 +40,6 @@ const SO = [
 const ownPrefix = (subnet: number): string =>
   formatPrefix(uniqueLocal([...crypto.getRandomValues(new Uint8Array(5))], subnet));
 
-/** Fields side by side, what is saved and what is taken away under them. */
-function Form({
-  children,
-  onSubmit,
-  remove,
-}: {
-  children: ReactNode;
-  onSubmit: (e: React.BaseSyntheticEvent) => void;
-  remove?: { words: string; act: () => void } | undefined;
-}) {
-  return (
-    <form onSubmit={onSubmit}>
-      <FormGrid>{children}</FormGrid>
-      <HStack justify="space-between" marginTop="4">
-        <Acts>
-          <Primary type="submit">Save</Primary>
-        </Acts>
-        {remove && <Quiet onClick={remove.act}>{remove.words}</Quiet>}
-      </HStack>
-    </form>
-  );
-}
-
 /** All that is said of a network. */
 export function NetworkForm({
   bench,
@@ -77,19 +50,15 @@ export function NetworkForm({
   network: Network;
   onClose: () => void;
 }) {
-  const act = useAct();
+  const keep = useActAndClose(onClose);
   const draft = useDraftForm<NetworkDraft, Network>({
     values: networkDraftOf(network),
     resolver: checked<NetworkDraft, Network>(networkOfDraft(network)),
     draft: `network ${network.id}`,
     ask: false,
-    save: async (after) => {
-      const kept = await act(editNetwork(network, after));
-      if (kept) onClose();
-      return kept;
-    },
+    save: (after) => keep(editNetwork(network, after)),
   });
-  const { form, submit } = draft;
+  const { form } = draft;
   const errors: FieldErrors<NetworkDraft> = form.formState.errors;
   const line = (label: string, key: keyof NetworkDraft, help?: string, placeholder?: string) => (
     <Input
@@ -102,15 +71,17 @@ export function NetworkForm({
     />
   );
   return (
-    <Dialog open onClose={onClose} title={network.name} size="lg">
-      <DraftLines of={draft} />
-      <Form
-        onSubmit={(e) => void submit(e)}
-        remove={{
-          words: 'Remove this network',
-          act: () => void act(removeNetwork(bench, network)).then((done) => done && onClose()),
-        }}
-      >
+    <DraftDialog
+      title={network.name}
+      size="lg"
+      draft={draft}
+      onClose={onClose}
+      remove={{
+        words: 'Remove this network',
+        act: () => void keep(removeNetwork(bench, network)),
+      }}
+    >
+      <FormGrid>
         {line('Name', 'name')}
         {line('Addresses', 'prefix', 'of IPv4', '192.0.2.0/24')}
         {line('Gateway', 'gateway', 'the way out, usually the router')}
@@ -159,27 +130,23 @@ export function NetworkForm({
         <Box gridColumn="1 / -1">
           <Lines label="Notes" rows={2} error={errors.notes?.message} {...form.register('notes')} />
         </Box>
-      </Form>
-    </Dialog>
+      </FormGrid>
+    </DraftDialog>
   );
 }
 
 /** All that is said of a host. */
 export function HostForm({ bench, host, onClose }: { bench: Bench; host: Host; onClose: () => void }) {
-  const act = useAct();
+  const keep = useActAndClose(onClose);
   const there = bench.hosts.some((h) => h.id === host.id);
   const draft = useDraftForm<HostDraft, Host>({
     values: hostDraftOf(host),
     resolver: checked<HostDraft, Host>(hostOfDraft(host)),
     draft: `host ${there ? host.id : 'new'}`,
     ask: false,
-    save: async (after) => {
-      const kept = await act(there ? editHost(host, after, `“${after.name}” saved`) : addHost(after));
-      if (kept) onClose();
-      return kept;
-    },
+    save: (after) => keep(there ? editHost(host, after, `“${after.name}” saved`) : addHost(after)),
   });
-  const { form, submit } = draft;
+  const { form } = draft;
   const errors: FieldErrors<HostDraft> = form.formState.errors;
   const line = (label: string, key: keyof HostDraft, help?: string) => (
     <Input
@@ -191,19 +158,21 @@ export function HostForm({ bench, host, onClose }: { bench: Bench; host: Host; o
     />
   );
   return (
-    <Dialog open onClose={onClose} title={there ? host.name : 'Write a host down'} size="lg">
-      <DraftLines of={draft} />
-      <Form
-        onSubmit={(e) => void submit(e)}
-        remove={
-          there
-            ? {
-                words: 'Take it away',
-                act: () => void act(removeHost(host)).then((done) => done && onClose()),
-              }
-            : undefined
-        }
-      >
+    <DraftDialog
+      title={there ? host.name : 'Write a host down'}
+      size="lg"
+      draft={draft}
+      onClose={onClose}
+      remove={
+        there
+          ? {
+              words: 'Take it away',
+              act: () => void keep(removeHost(host)),
+            }
+          : undefined
+      }
+    >
+      <FormGrid>
         {line('Name', 'name')}
         <Select
           label="It has its address"
@@ -242,7 +211,7 @@ export function HostForm({ bench, host, onClose }: { bench: Bench; host: Host; o
         <Box gridColumn="1 / -1">
           <Lines label="Notes" rows={2} error={errors.notes?.message} {...form.register('notes')} />
         </Box>
-      </Form>
-    </Dialog>
+      </FormGrid>
+    </DraftDialog>
   );
 }

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { createDigest } from '@zb/core/checksum/digest';
 import { lookThrough, toDigest } from '@zb/core/content/findings';
-import { endingOf } from '@zb/core/content/paths';
+import { toRead } from '@zb/core/content/discs';
 import { planCopy, type CopyPlan } from '@zb/core/content/plan';
 import {
   fileLines,
@@ -12,12 +12,11 @@ import {
   type LookedView,
   type PlanView,
 } from '@zb/core/content/view';
-import { toTag, type Tags } from '@zb/core/content/tags';
+import { tagsFrom, toTag, type Tags } from '@zb/core/content/tags';
 import { writeManifest, writePlan, type PlanForm } from '@zb/core/content/written';
 import { endsWhole, hasEnd } from '@zb/core/content/whole';
 import type { ByteSource } from '@zb/core/formats/source';
 import { carryingFolder } from '@zb/core/demo/carrying';
-import type { LogEntry } from '@zb/core/model/bench';
 import type {
   ContentCode,
   ContentEntry,
@@ -59,7 +58,6 @@ const sourceOf = (file: Blob): ByteSource => ({
   read: async (offset, length) => new Uint8Array(await file.slice(offset, offset + length).arrayBuffer()),
 });
 
-const MOST_TEXT = 1 << 20;
 const EVERY_MS = 120;
 
 /** Tells no more often than a screen can show. */
@@ -111,8 +109,7 @@ async function lookInto(tell: TellWork): Promise<void> {
     const at = reach.get(e.path);
     try {
       const { common } = await parseBlob(await fileOf(at as File), { duration: false, skipCovers: true });
-      const { title = null, artist = null, album = null, track } = common;
-      tags.set(e.path, { title, artist, album, track: track.no });
+      tags.set(e.path, tagsFrom(common));
     } catch {
       tags.set(e.path, null);
     }
@@ -149,24 +146,18 @@ const api = {
     tags = new Map();
     cut = new Set();
     seen = new Set();
-    for (const e of entries)
-      if (
-        /^(cue|m3u|m3u8)$/.test(endingOf(e.path)) &&
-        e.odd === null &&
-        e.bytes > 0 &&
-        e.bytes <= MOST_TEXT
-      ) {
-        const at = reach.get(e.path);
-        if (at) texts.set(e.path, await (await fileOf(at)).text());
-      }
+    for (const e of toRead(entries)) {
+      const at = reach.get(e.path);
+      if (at) texts.set(e.path, await (await fileOf(at)).text());
+    }
     return judge(ask, tell);
   },
   /** The same files by other rules, for another target, or with their sums. */
   again: (ask: LookAsk, onWork: TellWork): Promise<LookedView> => judge(ask, seldom(onWork)),
   files: (index: number, from: number, count: number): FileLine[] => fileLines(findings[index], from, count),
-  plan(taken: readonly ContentCode[], ask: CarryAsk, log: readonly LogEntry[]): PlanView {
+  plan(taken: readonly ContentCode[], ask: CarryAsk): PlanView {
     plan = planCopy(entries, findings, new Set(taken), target);
-    return planView(plan, ask, log);
+    return planView(plan, ask);
   },
   text: (form: PlanForm): string => (plan ? writePlan(form, plan) : ''),
   /** A list of SHA-256 sums of all that goes; every file is read. */

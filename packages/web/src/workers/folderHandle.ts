@@ -1,4 +1,5 @@
 import type { ContentEntry } from '@zb/core/model/contentRules';
+import { folderOf, nameOf } from '@zb/core/units/paths';
 
 /** A folder of the user’s, as far as it can be reached: to read and to write, or a list of its files to read alone. */
 export type Folder = { handle: FileSystemDirectoryHandle } | { files: File[] };
@@ -73,10 +74,10 @@ async function folderAt(
   return at;
 }
 
-const split = (path: string): { folder: string; name: string } => {
-  const slash = path.lastIndexOf('/');
-  return { folder: path.slice(0, Math.max(0, slash)), name: path.slice(slash + 1) };
-};
+const split = (path: string): { folder: string; name: string } => ({
+  folder: folderOf(path),
+  name: nameOf(path),
+});
 
 /** Is anything at this path? */
 async function isThere(root: FileSystemDirectoryHandle, path: string): Promise<boolean> {

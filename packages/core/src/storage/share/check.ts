@@ -1,10 +1,8 @@
-import type { SharedFolder, ShareFault, Sharing } from '../../model/sharing';
+import type { SharedFolder, Sharing } from '../../model/sharing';
 import { labelFault } from '../../network/names';
 import { checkLinks, follow } from './links';
-import type { ShareFinding } from './finding';
+import { shareFinding, type ShareFinding } from './finding';
 import { grants, liesIn, type Asker } from './rights';
-
-const finding = (grade: ShareFinding['grade'], fault: ShareFault): ShareFinding => ({ grade, fault });
 
 /** Letters that share names may not have ([MS-FSCC] §2.1.6, “Share Name”, from memory); % stands for something in smb.conf(5). */
 const ODD = /["\\/[\]:|<>+=;,*?%]/;
@@ -35,26 +33,26 @@ function opened(sharing: Sharing, by: SharedFolder, of: SharedFolder): string[] 
 function checkFolder(sharing: Sharing, f: SharedFolder, pool: string | null): ShareFinding[] {
   const out: ShareFinding[] = [];
   const odd = ODD.exec(f.name)?.[0] ?? (/\p{Cc}/u.test(f.name) ? 'a control character' : undefined);
-  if (odd !== undefined) out.push(finding('stop', { code: 'share name odd', share: f.name, odd }));
+  if (odd !== undefined) out.push(shareFinding('stop', { code: 'share name odd', share: f.name, odd }));
   if (SET_ASIDE.has(f.name.toLowerCase()))
-    out.push(finding('stop', { code: 'share name set aside', share: f.name }));
+    out.push(shareFinding('stop', { code: 'share name set aside', share: f.name }));
   if (SYSTEM.test(f.path))
-    out.push(finding('stop', { code: 'path of the system', share: f.name, path: f.path }));
+    out.push(shareFinding('stop', { code: 'path of the system', share: f.name, path: f.path }));
   else if (pool !== null && !liesIn(f.path, pool))
-    out.push(finding('check', { code: 'path not on the pool', share: f.name, path: f.path, pool }));
+    out.push(shareFinding('check', { code: 'path not on the pool', share: f.name, path: f.path, pool }));
   const known = (id: string): boolean => sharing.users.some((u) => u.id === id);
   if ([...f.read, ...f.write].some((id) => !known(id)))
-    out.push(finding('check', { code: 'user not there', share: f.name }));
-  if (f.protocols.length === 0) out.push(finding('check', { code: 'no protocol', share: f.name }));
+    out.push(shareFinding('check', { code: 'user not there', share: f.name }));
+  if (f.protocols.length === 0) out.push(shareFinding('check', { code: 'no protocol', share: f.name }));
   if (f.guests === 'none' && ![...f.read, ...f.write].some(known))
-    out.push(finding('check', { code: 'nobody reaches it', share: f.name }));
-  if (f.guests === 'write') out.push(finding('check', { code: 'guests write', share: f.name }));
+    out.push(shareFinding('check', { code: 'nobody reaches it', share: f.name }));
+  if (f.guests === 'write') out.push(shareFinding('check', { code: 'guests write', share: f.name }));
   if (f.protocols.includes('nfs') && f.guests === 'none')
-    out.push(finding('check', { code: 'nfs believes numbers', share: f.name }));
+    out.push(shareFinding('check', { code: 'nfs believes numbers', share: f.name }));
   if (f.protocols.includes('web')) {
     if (f.write.length > 0 || f.guests === 'write')
-      out.push(finding('note', { code: 'web writes nothing', share: f.name }));
-    if (f.guests === 'none') out.push(finding('check', { code: 'password in clear', share: f.name }));
+      out.push(shareFinding('note', { code: 'web writes nothing', share: f.name }));
+    if (f.guests === 'none') out.push(shareFinding('check', { code: 'password in clear', share: f.name }));
   }
   return out;
 }
@@ -67,18 +65,24 @@ function checkPairs(sharing: Sharing): ShareFinding[] {
     // Share names are one and the same whatever their case (MS-SMB2, share names).
     const same = later.filter((g) => g.name.toLowerCase() === f.name.toLowerCase());
     if (same.length > 0)
-      out.push(finding('stop', { code: 'share twice', shares: [f.name, ...same.map((g) => g.name)] }));
+      out.push(shareFinding('stop', { code: 'share twice', shares: [f.name, ...same.map((g) => g.name)] }));
     const there = later.filter((g) => g.path === f.path);
     if (there.length > 0)
       out.push(
-        finding('check', { code: 'path twice', path: f.path, shares: [f.name, ...there.map((g) => g.name)] }),
+        shareFinding('check', {
+          code: 'path twice',
+          path: f.path,
+          shares: [f.name, ...there.map((g) => g.name)],
+        }),
       );
     for (const outer of folders)
       if (outer !== f && outer.path !== f.path && liesIn(f.path, outer.path)) {
         // Whoever has the outer one has all that lies in it.
         const opens = opened(sharing, outer, f);
         if (opens.length > 0)
-          out.push(finding('check', { code: 'one inside another', inner: f.name, outer: outer.name, opens }));
+          out.push(
+            shareFinding('check', { code: 'one inside another', inner: f.name, outer: outer.name, opens }),
+          );
       }
   });
   return out;
@@ -88,17 +92,17 @@ function checkUsers({ users, folders }: Sharing): ShareFinding[] {
   const out: ShareFinding[] = [];
   users.forEach((u, i) => {
     if (users.slice(0, i).some((v) => v.name === u.name))
-      out.push(finding('stop', { code: 'user twice', name: u.name }));
-    if (ACCOUNTS.has(u.name)) out.push(finding('stop', { code: 'user set aside', name: u.name }));
+      out.push(shareFinding('stop', { code: 'user twice', name: u.name }));
+    if (ACCOUNTS.has(u.name)) out.push(shareFinding('stop', { code: 'user set aside', name: u.name }));
     if (!folders.some((f) => f.read.includes(u.id) || f.write.includes(u.id)))
-      out.push(finding('note', { code: 'user without folder', name: u.name }));
+      out.push(shareFinding('note', { code: 'user without folder', name: u.name }));
   });
   return out;
 }
 
 function checkName(name: string): ShareFinding[] {
-  if (labelFault(name.toLowerCase()) !== undefined) return [finding('stop', { code: 'name odd', name })];
-  return name.length > NETBIOS ? [finding('note', { code: 'name too long', name, most: NETBIOS })] : [];
+  if (labelFault(name.toLowerCase()) !== undefined) return [shareFinding('stop', { code: 'name odd', name })];
+  return name.length > NETBIOS ? [shareFinding('note', { code: 'name too long', name, most: NETBIOS })] : [];
 }
 
 /** Links that carry what is shared here to where others read it. */
@@ -110,10 +114,12 @@ function checkOpened(sharing: Sharing): ShareFinding[] {
     if (!outer || !target || outer === target) return [];
     // A server does not follow a link out of the folder it serves (smb.conf(5), “wide links”); a mount it cannot tell.
     if (l.by === 'link')
-      return [finding('check', { code: 'link leaves its share', at: l.at, to: l.to, share: outer.name })];
+      return [
+        shareFinding('check', { code: 'link leaves its share', at: l.at, to: l.to, share: outer.name }),
+      ];
     const opens = opened(sharing, outer, target);
     return opens.length > 0
-      ? [finding('check', { code: 'link opens', at: l.at, share: outer.name, opens })]
+      ? [shareFinding('check', { code: 'link opens', at: l.at, share: outer.name, opens })]
       : [];
   });
 }
@@ -129,7 +135,7 @@ export function checkSharing(sharing: Sharing, name: string | null, pool: string
     ...checkPairs(sharing),
     ...checkUsers(sharing),
     ...(name === null ? [] : checkName(name)),
-    ...(folders.length > 0 && from.length === 0 ? [finding('stop', { code: 'no networks' })] : []),
+    ...(folders.length > 0 && from.length === 0 ? [shareFinding('stop', { code: 'no networks' })] : []),
     ...checkLinks(sharing),
     ...checkOpened(sharing),
   ];

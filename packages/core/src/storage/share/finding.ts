@@ -5,3 +5,9 @@ export interface ShareFinding {
   grade: 'stop' | 'check' | 'note';
   fault: ShareFault;
 }
+
+/** A finding by its parts. */
+export const shareFinding = (grade: ShareFinding['grade'], fault: ShareFault): ShareFinding => ({
+  grade,
+  fault,
+});

@@ -1,15 +1,12 @@
 import type { FolderLink, Sharing } from '../../model/sharing';
 import { liesIn } from './rights';
-import type { ShareFinding } from './finding';
+import { shareFinding, type ShareFinding } from './finding';
 
 /** Deeper than this no path is followed: Linux gives up after forty links (path_resolution(7)). */
 const MOST = 40;
 
-/** A path with every link on the way followed; undefined where it goes in a circle. */
-export function follow(
-  path: string,
-  links: readonly FolderLink[],
-): { path: string; through: string[] } | undefined {
+/** Where a path leads in the end, null where it goes in a circle, and the links on the way. */
+function trail(path: string, links: readonly FolderLink[]): { end: string | null; through: string[] } {
   let at = path;
   const through: string[] = [];
   for (let n = 0; n <= MOST; n += 1) {
@@ -17,17 +14,18 @@ export function follow(
     const link = links
       .filter((l) => liesIn(at, l.at))
       .reduce<FolderLink | undefined>((a, b) => (a && a.at.length <= b.at.length ? a : b), undefined);
-    if (!link) return { path: at, through };
+    if (!link) return { end: at, through };
     through.push(link.at);
     at = link.to + at.slice(link.at.length);
   }
-  return undefined;
+  return { end: null, through };
 }
 
-const finding = (grade: ShareFinding['grade'], fault: ShareFinding['fault']): ShareFinding => ({
-  grade,
-  fault,
-});
+/** A path with every link on the way followed; undefined where it goes in a circle. */
+export function follow(path: string, links: readonly FolderLink[]): { path: string } | undefined {
+  const { end } = trail(path, links);
+  return end === null ? undefined : { path: end };
+}
 
 /**
  * What is wrong with links: circles, ends that nothing stands at, one that lies where something is, and one that leads into
@@ -38,38 +36,26 @@ export function checkLinks({ folders, links }: Sharing): ShareFinding[] {
   const seen = new Set<string>();
   for (const link of links) {
     const { at, to } = link;
-    if (seen.has(at)) out.push(finding('stop', { code: 'link twice', at }));
+    if (seen.has(at)) out.push(shareFinding('stop', { code: 'link twice', at }));
     seen.add(at);
     if (folders.some((f) => liesIn(f.path, at)))
-      out.push(finding('stop', { code: 'link over a folder', at }));
+      out.push(shareFinding('stop', { code: 'link over a folder', at }));
     const under = links.find((l) => l !== link && l.at !== at && liesIn(at, l.at));
-    if (under) out.push(finding('stop', { code: 'link within a link', at, under: under.at }));
-    const end = follow(to, links);
-    if (!end) {
-      out.push(finding('stop', { code: 'link in a circle', at, to, through: circleOf(to, links) }));
+    if (under) out.push(shareFinding('stop', { code: 'link within a link', at, under: under.at }));
+    const { end, through } = trail(to, links);
+    if (end === null) {
+      out.push(shareFinding('stop', { code: 'link in a circle', at, to, through: [...new Set(through)] }));
       continue;
     }
     // A walk that goes through it finds it again below its own end.
-    if (liesIn(at, end.path)) {
-      out.push(finding('stop', { code: 'link into itself', at, to }));
+    if (liesIn(at, end)) {
+      out.push(shareFinding('stop', { code: 'link into itself', at, to }));
       continue;
     }
-    if (!folders.some((f) => liesIn(end.path, f.path)))
-      out.push(finding('stop', { code: 'link dangles', at, to }));
+    if (!folders.some((f) => liesIn(end, f.path)))
+      out.push(shareFinding('stop', { code: 'link dangles', at, to }));
   }
   return out;
-}
-
-/** The links of a circle, each once. */
-function circleOf(path: string, links: readonly FolderLink[]): string[] {
-  let at = path;
-  const through: string[] = [];
-  for (;;) {
-    const link = links.find((l) => liesIn(at, l.at));
-    if (!link || through.includes(link.at)) return through;
-    through.push(link.at);
-    at = link.to + at.slice(link.at.length);
-  }
 }
 
 /** From one place to another, upwards where it has to be: a link that keeps its sense when the pool is mounted elsewhere. */

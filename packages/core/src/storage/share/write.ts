@@ -1,4 +1,6 @@
 import type { SharedFolder, Sharing } from '../../model/sharing';
+import { folderOf } from '../../units/paths';
+import { quoted as sh } from '../../units/shell';
 import { relative } from './links';
 import { namesOf } from './rights';
 
@@ -117,8 +119,6 @@ export function writeAdvert(sharing: Sharing, name: string): string {
 
 /** A word of an nginx configuration, quoted. */
 const quoted = (text: string): string => `"${text.replace(/["\\$]/g, (c) => `\\${c}`)}"`;
-/** Of a share, its place on the web server. */
-const webPath = (name: string): string => `/${encodeURIComponent(name)}/`;
 
 /** Folders that are read by a plain web server, as a server block of nginx: lists of files, nothing else. */
 export function writeWeb(sharing: Sharing, name: string): string {
@@ -134,7 +134,7 @@ export function writeWeb(sharing: Sharing, name: string): string {
     '  autoindex on;',
     '  disable_symlinks if_not_owner;',
     ...folders.flatMap((f) => [
-      `  location ${quoted(decodeURIComponent(webPath(f.name)))} {`,
+      `  location ${quoted(`/${f.name}/`)} {`,
       `    alias ${quoted(`${f.path}/`)};`,
       '    limit_except GET { deny all; }',
       ...(f.guests === 'none'
@@ -150,9 +150,6 @@ export function writeWeb(sharing: Sharing, name: string): string {
     '',
   ].join('\n');
 }
-
-/** A word of a shell, quoted so that nothing in it means anything. */
-const sh = (text: string): string => `'${text.replaceAll("'", `'\\''`)}'`;
 
 /**
  * Folders, rights and links as a script for a POSIX shell: it makes what is not there and touches nothing that is. Passwords
@@ -184,10 +181,9 @@ export function writeFolders(sharing: Sharing): string {
     ]),
     ...sharing.folders.flatMap(folder),
     ...sharing.links.flatMap((l) => {
-      const parent = l.at.slice(0, l.at.lastIndexOf('/'));
       return l.by === 'link'
         ? [
-            `mkdir -p ${sh(parent)}`,
+            `mkdir -p ${sh(folderOf(l.at))}`,
             `test -e ${sh(l.at)} || test -L ${sh(l.at)} || ln -s ${sh(relative(l.at, l.to))} ${sh(l.at)}`,
           ]
         : [`mkdir -p ${sh(l.at)}`, `mountpoint -q ${sh(l.at)} || mount --bind ${sh(l.to)} ${sh(l.at)}`];

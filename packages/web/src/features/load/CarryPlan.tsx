@@ -55,7 +55,7 @@ export function CarryPlan({
   useEffect(() => {
     let here = true;
     void get()
-      .plan([...taken], carryFor(bench, box, stickId || null), bench.log)
+      .plan([...taken], carryFor(bench, box, stickId || null))
       .then((p) => here && setPlan(p));
     return () => {
       here = false;

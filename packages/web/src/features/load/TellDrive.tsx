@@ -7,75 +7,61 @@ import {
   type ToldDriveDraft,
 } from '@zb/core/model/storageDraft';
 import { checked } from '../../parts/checked';
-import { DraftLines } from '../../parts/DraftLines';
+import { DraftDialog, useActAndClose } from '../../parts/DraftDialog';
 import { useDraftForm } from '../../parts/useDraftForm';
-import { useAct } from '../../storage/hooks';
-import { Primary } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
 import { FormGrid } from '../../ui/FormGrid';
 import { Input } from '../../ui/Input';
 import { Select } from '../../ui/Select';
-import { Acts } from '../../ui/Words';
 
 const RATED = [13, 14, 15, 16, 17].map((n) => ({ value: String(n), words: `1 bit in 10^${n}` }));
 
 /** What a data sheet, a price or a look at a drive tells of it. */
 export function TellDrive({ store, onClose }: { store: Store; onClose: () => void }) {
-  const act = useAct();
+  const keep = useActAndClose(onClose);
   const draft = useDraftForm<ToldDriveDraft, ToldDrive>({
     values: toldDraftOf(store),
     resolver: checked<ToldDriveDraft, ToldDrive>(toldDriveSchema),
     draft: `drive ${store.id}`,
     ask: false,
-    save: async (told) => {
-      const kept = await act(tellDrive(store, told));
-      if (kept) onClose();
-      return kept;
-    },
+    save: (told) => keep(tellDrive(store, told)),
   });
-  const { form, submit } = draft;
+  const { form } = draft;
   const { errors } = form.formState;
   return (
-    <Dialog open onClose={onClose} title={store.name}>
-      <DraftLines of={draft} />
-      <form onSubmit={(e) => void submit(e)}>
-        <FormGrid>
-          <Select
-            label="Sector it writes"
-            none="not known"
-            options={[
-              { value: '512', words: '512 bytes' },
-              { value: '4096', words: '4096 bytes' },
-            ]}
-            help="PHY-SEC of lsblk, or its label"
-            {...form.register('sectorBytes')}
-          />
-          <Select
-            label="Unreadable bits, at most"
-            none="not known"
-            options={RATED}
-            help="“non-recoverable read errors” of its data sheet"
-            {...form.register('errorExponent')}
-          />
-          <Input
-            label="Worn, per cent"
-            data
-            inputMode="decimal"
-            error={errors.wear?.message}
-            {...form.register('wear')}
-          />
-          <Input
-            label="What it cost"
-            data
-            inputMode="decimal"
-            error={errors.price?.message}
-            {...form.register('price')}
-          />
-        </FormGrid>
-        <Acts marginTop="4">
-          <Primary type="submit">Save</Primary>
-        </Acts>
-      </form>
-    </Dialog>
+    <DraftDialog title={store.name} draft={draft} onClose={onClose}>
+      <FormGrid>
+        <Select
+          label="Sector it writes"
+          none="not known"
+          options={[
+            { value: '512', words: '512 bytes' },
+            { value: '4096', words: '4096 bytes' },
+          ]}
+          help="PHY-SEC of lsblk, or its label"
+          {...form.register('sectorBytes')}
+        />
+        <Select
+          label="Unreadable bits, at most"
+          none="not known"
+          options={RATED}
+          help="“non-recoverable read errors” of its data sheet"
+          {...form.register('errorExponent')}
+        />
+        <Input
+          label="Worn, per cent"
+          data
+          inputMode="decimal"
+          error={errors.wear?.message}
+          {...form.register('wear')}
+        />
+        <Input
+          label="What it cost"
+          data
+          inputMode="decimal"
+          error={errors.price?.message}
+          {...form.register('price')}
+        />
+      </FormGrid>
+    </DraftDialog>
   );
 }

@@ -7,8 +7,9 @@ import { formatBoth } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';
 import { erasePlan } from '@zb/core/write/erase';
 import { checked } from '../../parts/checked';
+import { useActAndClose } from '../../parts/DraftDialog';
 import { useDraftForm } from '../../parts/useDraftForm';
-import { stamp, useAct } from '../../storage/hooks';
+import { stamp } from '../../storage/hooks';
 import { Primary } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { Input } from '../../ui/Input';
@@ -26,17 +27,13 @@ export function Wipe({
   candidate: PoolCandidate;
   onClose: () => void;
 }) {
-  const act = useAct();
+  const keep = useActAndClose(onClose);
   const { form, submit } = useDraftForm<{ serial: string }>({
     values: { serial: '' },
     resolver: checked(wipeSchema(store.serial)),
     draft: null,
     ask: false,
-    save: async () => {
-      const kept = await act(noteWiped(box, store, stamp()));
-      if (kept) onClose();
-      return kept;
-    },
+    save: () => keep(noteWiped(box, store, stamp())),
   });
   const once = erasePlan(store).ways[0]?.seconds;
   return (

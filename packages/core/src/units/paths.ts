@@ -2,6 +2,10 @@
 export const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1);
 /** The folder it lies in; empty at the root. */
 export const folderOf = (path: string): string => path.slice(0, Math.max(0, path.lastIndexOf('/')));
+/** Every folder above a path, the nearest first; the root is none. */
+export function* above(path: string): Generator<string> {
+  for (let at = folderOf(path); at !== ''; at = folderOf(at)) yield at;
+}
 /** A path made of a folder and a name. */
 export const joined = (folder: string, name: string): string => (folder === '' ? name : `${folder}/${name}`);
 /** What a name ends in, in small letters, without its dot; empty where it has none. */
