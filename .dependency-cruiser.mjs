@@ -21,6 +21,8 @@ const LAYERS = [
   'firststart',
   'storage',
   'content',
+  'rules',
+  'guests',
   'rehearsal',
   'box',
   'words',

@@ -1,0 +1,182 @@
+/** A header space small enough to try every packet of it: addresses, ports and interfaces of three bits. */
+import fc from 'fast-check';
+import { addressSpans } from '@zb/core/units/addressLine';
+import { joinSpans, point, range, type Spans } from '@zb/core/units/spans';
+import { SELF } from '@zb/core/rules/flatten';
+import { PROTOCOL } from '@zb/core/rules/protocols';
+import type {
+  Chain,
+  Clause,
+  PacketState,
+  Rule,
+  Ruleset,
+  RuleVerdict,
+  Topology,
+} from '@zb/core/rules/ruleset';
+import type { NumberedPacket } from '@zb/core/rules/walk';
+
+/** Two networks and a way out. */
+export const SMALL: Topology = {
+  ports: [
+    { name: 'a', own: ['10.0.0.1'], fromLine: false, prefixes: ['10.0.0.0/30'], outside: false },
+    { name: 'b', own: ['10.0.0.5'], fromLine: false, prefixes: ['10.0.0.4/31'], outside: false },
+    { name: 'c', own: [], fromLine: true, prefixes: [], outside: true },
+  ],
+};
+
+const threeBits = fc
+  .tuple(fc.nat(7), fc.nat(7))
+  .map(([a, b]): readonly [number, number] => (a <= b ? [a, b] : [b, a]));
+const address = fc
+  .array(threeBits, { minLength: 1, maxLength: 2 })
+  .map((list): Spans => joinSpans(...list.map(([a, b]) => addressSpans([`10.0.0.${a}-10.0.0.${b}`]))));
+const portRange = threeBits.map(([a, b]): Spans => range(a, b));
+const maybe = <T>(a: fc.Arbitrary<T>, weight = 2): fc.Arbitrary<T | undefined> =>
+  fc.oneof({ weight, arbitrary: fc.constant(undefined) }, { weight: 1, arbitrary: a });
+const names = fc
+  .tuple(fc.subarray(['a', 'b', 'c'], { minLength: 1 }), fc.boolean())
+  .map(([list, not]) => ({ names: list, not }));
+
+const clause = (withOut: boolean): fc.Arbitrary<Clause> =>
+  fc
+    .record({
+      iif: maybe(names),
+      oif: withOut ? maybe(names) : fc.constant(undefined),
+      saddr: maybe(address),
+      daddr: maybe(address),
+      proto: maybe(fc.constantFrom(point(6), point(17))),
+      sport: maybe(portRange, 4),
+      dport: maybe(portRange),
+      states: maybe(fc.subarray<PacketState>(['new', 'established', 'invalid'], { minLength: 1 }), 4),
+      translated: maybe(fc.boolean(), 6),
+      unknown: maybe(fc.constantFrom('a mark', 'a helper'), 12),
+    })
+    .map(({ iif, oif, states, translated, unknown, ...spans }): Clause => ({
+      ...(iif ? { iif } : {}),
+      ...(oif ? { oif } : {}),
+      ...(states ? { states } : {}),
+      ...(translated === undefined ? {} : { translated }),
+      ...(unknown === undefined ? {} : { unknown }),
+      spans: Object.fromEntries(Object.entries(spans).filter(([, v]) => v !== undefined)),
+    }));
+
+const verdicts = (chains: readonly string[]): fc.Arbitrary<RuleVerdict> =>
+  fc.oneof(
+    fc.constantFrom<RuleVerdict>(
+      { kind: 'accept' },
+      { kind: 'drop' },
+      { kind: 'reject' },
+      { kind: 'return' },
+      { kind: 'continue' },
+    ),
+    ...(chains.length > 0
+      ? [
+          fc.record({
+            kind: fc.constantFrom('jump' as const, 'goto' as const),
+            chain: fc.constantFrom(...chains),
+          }),
+        ]
+      : []),
+  );
+
+const ruleList = (
+  prefix: string,
+  chains: readonly string[],
+  withOut: boolean,
+  most: number,
+): fc.Arbitrary<Rule[]> =>
+  fc
+    .array(fc.tuple(fc.array(clause(withOut), { minLength: 1, maxLength: 2 }), verdicts(chains)), {
+      maxLength: most,
+    })
+    .map((list) =>
+      list.map(([when, verdict], i): Rule => ({
+        id: `${prefix}${i}`,
+        when,
+        verdict,
+        from: null,
+        comment: '',
+        log: null,
+        counted: null,
+      })),
+    );
+
+const hook = (at: NonNullable<Chain['hook']>['at'], priority: number): fc.Arbitrary<Chain['hook']> =>
+  fc
+    .constantFrom('accept' as const, 'drop' as const)
+    .map((policy) => ({ at, type: 'filter' as const, priority, policy }));
+
+const chain = (
+  name: string,
+  h: fc.Arbitrary<Chain['hook']>,
+  rules: fc.Arbitrary<Rule[]>,
+): fc.Arbitrary<Chain> =>
+  fc
+    .tuple(h, rules)
+    .map(([of, list]) => ({ id: `t/${name}`, table: 't', name, family: null, hook: of, rules: list }));
+
+const dnat = fc
+  .array(
+    fc.tuple(
+      clause(false),
+      fc.nat(7).map((n) => `10.0.0.${n}`),
+      maybe(fc.nat(7)),
+    ),
+    { maxLength: 3 },
+  )
+  .map((list) =>
+    list.map(([when, to, port], i): Rule => ({
+      id: `d${i}`,
+      when: [when],
+      verdict: { kind: 'dnat', to, port: port ?? null },
+      from: null,
+      comment: '',
+      log: null,
+      counted: null,
+    })),
+  );
+
+/** Any ruleset over it: two chains at the same hook, chains that are gone to, translations. */
+export const smallRuleset: fc.Arbitrary<Ruleset> = fc
+  .tuple(
+    chain('raw', hook('prerouting', -300), ruleList('r', [], false, 3)),
+    fc.tuple(dnat, fc.constantFrom('accept' as const)).map(([rules, policy]): Chain => ({
+      id: 't/dnat',
+      table: 't',
+      name: 'dnat',
+      family: null,
+      hook: { at: 'prerouting', type: 'nat', priority: -100, policy },
+      rules,
+    })),
+    chain('forward', hook('forward', 0), ruleList('f', ['t/x', 't/y'], true, 6)),
+    chain('later', hook('forward', 10), ruleList('l', ['t/y'], true, 3)),
+    chain('input', hook('input', 0), ruleList('i', ['t/y'], false, 4)),
+    chain('output', hook('output', 0), ruleList('o', [], true, 3)),
+    chain('x', fc.constant(null), ruleList('x', ['t/y'], true, 4)),
+    chain('y', fc.constant(null), ruleList('y', [], true, 3)),
+  )
+  .map((chains) => ({ chains, strange: [] }));
+
+/** Every packet of one state: TCP and UDP, all interfaces, addresses and ports of three bits. */
+export function* allPackets(state: PacketState): Generator<NumberedPacket> {
+  const base = addressSpans(['10.0.0.0'])[0]?.[0] ?? 0n;
+  for (const iif of ['a', 'b', 'c', SELF])
+    for (const proto of [PROTOCOL.tcp, PROTOCOL.udp])
+      for (let saddr = 0n; saddr < 8n; saddr += 1n)
+        for (let daddr = 0n; daddr < 8n; daddr += 1n)
+          for (let sport = 0; sport < 8; sport += 1)
+            for (let dport = 0; dport < 8; dport += 1)
+              yield {
+                iif,
+                proto,
+                saddr: base + saddr,
+                daddr: base + daddr,
+                sport,
+                dport,
+                state,
+                day: 3,
+                second: 43_200,
+                over: new Set(),
+                matches: new Set(),
+              };
+}
