@@ -2,6 +2,7 @@ import type { Stop } from '../model/stops';
 import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
 import type { NetworkFault } from '../network/finding';
+import type { GateFault } from '../model/gate';
 import type { MoveFault } from '../model/moving';
 import type { ShareFault } from '../model/sharing';
 import type { CopyFault, PoolFault } from '../model/storage';
@@ -56,6 +57,7 @@ export type HazardCode =
   | 'copies'
   | 'sharing'
   | 'moving'
+  | 'rules'
   | 'copy would stop'
   | 'too much to carry';
 
@@ -68,6 +70,7 @@ export type HazardOrigin =
   | { copies: CopyFault }
   | { sharing: ShareFault }
   | { moving: MoveFault }
+  | { rules: GateFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

@@ -7,6 +7,7 @@ import { moment } from './make';
 import { demoProfiles } from './profiles';
 import { archiveFirst, archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
+import { hallGate } from './gate';
 import { archivePool, archiveSharing, archiveThings } from './storage';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
@@ -165,6 +166,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
     ...(plan.id === 'archive'
       ? { pool: archivePool(), things: archiveThings(), sharing: archiveSharing(), parts: ['sata-2'] }
       : {}),
+    ...(plan.id === 'guest-gate' ? { gate: hallGate() } : {}),
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),

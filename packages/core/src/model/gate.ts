@@ -172,6 +172,13 @@ export const promiseSchema = z.discriminatedUnion('kind', [
     services: z.array(id).max(50).default([]),
     /** What is forwarded is meant to come in. */
     forwards: z.boolean().default(true),
+    /** All but this: addresses with services, each none for any. */
+    but: z
+      .array(
+        z.object({ addresses: z.array(id).max(50).default([]), services: z.array(id).max(50).default([]) }),
+      )
+      .max(20)
+      .default([]),
   }),
   z.object({ ...promiseBase, kind: z.literal('answers') }),
   z.object({ ...promiseBase, kind: z.literal('own sources'), zone: id }),
@@ -258,6 +265,7 @@ export type Packet = z.infer<typeof packetSchema>;
 
 /** What is wrong with a plan of rules before any packet is looked at. */
 export const gateFaultSchema = z.discriminatedUnion('code', [
+  about('not judged', { permits: z.number() }),
   about('no outside', {}),
   about('no inside', {}),
   about('zone without port', { zone: z.string() }),
@@ -272,11 +280,10 @@ export const gateFaultSchema = z.discriminatedUnion('code', [
   about('forward of the page', { forward: z.string(), port: z.number() }),
   about('no seat', {}),
   about('locked out', { zone: z.string(), port: z.number() }),
-  about('seat not told', { zone: z.string() }),
-  about('promise broken', { promise: z.string() }),
-  about('promise not told', { promise: z.string() }),
-  about('never acts', { rule: z.string(), before: z.array(z.string()), alike: z.boolean() }),
-  about('meets nothing', { rule: z.string() }),
+  about('seat not told', { zone: z.string(), port: z.number() }),
+  about('promises broken', { broken: z.number(), of: z.number() }),
+  about('promises not told', { open: z.number() }),
+  about('rules without work', { rules: z.array(z.string()) }),
   about('hours by the clock', { permit: z.string() }),
   about('nothing promised', {}),
   about('too many classes', {}),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { carriedSchema, type Carried } from './contentRules';
+import { gatePlanSchema, type GatePlan } from './gate';
 import { boxLayoutSchema, type BoxLayout } from './layout';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
@@ -85,6 +86,8 @@ export const stopRecords = {
     moving: z.array(movingSchema).max(50).default([]),
     /** What goes on it; null where nothing was looked through. */
     carried: carriedSchema.nullable().default(null),
+    /** Rules of a gate; null where nothing was decided of any. */
+    gate: gatePlanSchema.nullable().default(null),
   },
   tune: {},
   keep: {},
@@ -115,5 +118,6 @@ export const emptyStopRecords = () => ({
   things: [] as KeptThing[],
   sharing: null as Sharing | null,
   carried: null as Carried | null,
+  gate: null as GatePlan | null,
   moving: [] as Moving[],
 });

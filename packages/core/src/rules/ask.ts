@@ -18,8 +18,7 @@ export interface Asked {
   answer: { packet: NumberedPacket; walk: Walk } | null;
 }
 
-const protocolNumber = (p: Packet['protocol']): number =>
-  typeof p === 'number' ? p : PROTOCOL[p];
+const protocolNumber = (p: Packet['protocol']): number => (typeof p === 'number' ? p : PROTOCOL[p]);
 
 /** A packet as it was typed, in numbers; a fault where there is no such packet. */
 export function numbered(p: Packet, plan: GatePlan): NumberedPacket | AskFault {

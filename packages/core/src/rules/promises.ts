@@ -38,6 +38,8 @@ interface Demand {
   broken: (fate: Fate) => boolean;
   /** More than the boxes says: packets whose translated destination is meant. */
   translated?: { from: readonly string[]; met: (fate: Fate) => boolean };
+  /** Packets that are left out of it. */
+  but?: PacketBox[];
   /** It must hold above every rate too, not only below. */
   needsAll: boolean;
 }
@@ -92,6 +94,14 @@ function closedDemand(ground: Ground, p: Extract<GatePromise, { kind: 'closed' }
     states: ['new', 'invalid'],
     boxes: iif.length === 0 || targets.length === 0 ? [] : withServices(plan, p.services, [box]),
     broken: (f) => passes(f) && f.dnat === null,
+    but: p.but.flatMap((b) => {
+      const daddr = everyTarget(ground, { zone: p.to[0]?.zone ?? GATE, addresses: b.addresses });
+      return withServices(
+        plan,
+        b.services,
+        b.addresses.length > 0 ? [{ spans: { daddr } }] : [{ spans: {} }],
+      );
+    }),
     ...(p.forwards
       ? {}
       : {
@@ -198,7 +208,8 @@ function heldDemand(j: Judgement, judged: Judged, d: Demand): Broken | undefined
   const { forest } = universe;
   const unknowns = universe.flagDims('unknown');
   const rates = universe.flagDims('rate');
-  const asked = universe.setOf(d.boxes);
+  const left = universe.setOf(d.but ?? []);
+  const asked = forest.both(universe.setOf(d.boxes), left, (a, b) => (b === 1 ? 0 : a));
   const fromThere = d.translated ? universe.setOf([{ iif: d.translated.from, spans: {} }]) : undefined;
   const found: Broken[] = [];
   for (const state of d.states) {
@@ -360,7 +371,9 @@ function deciding({ universe }: Judgement, node: Node): string[] {
 /** Packets that promises are about, so that classes are cut there too. */
 export const boxesOfPromises = (ground: Ground, promises: readonly GatePromise[]): PacketBox[] =>
   promises.flatMap((p) =>
-    p.kind === 'answers' ? honestBoxes(ground) : demandsOf(ground, p).flatMap((d) => d.boxes),
+    p.kind === 'answers'
+      ? honestBoxes(ground)
+      : demandsOf(ground, p).flatMap((d) => [...d.boxes, ...(d.but ?? [])]),
   );
 
 /** Every promise against a judged ruleset: over all packets, with one that breaks it. */

@@ -1,8 +1,7 @@
-import type { Packet } from '../model/gate';
 import { inSpans, type Spans } from '../units/spans';
 import { isNamed, wayTo, type Routes } from './routes';
 import type { Chain, Clause, Field, Hook, PacketState, Rule, Ruleset } from './ruleset';
-import { familyAt, addressSpans, formatPlace } from '../units/addressLine';
+import { addressSpans, familyAt } from '../units/addressLine';
 
 /** A packet as numbers: addresses as places on the line, ICMP type × 256 + code as its destination port. */
 export interface NumberedPacket {
@@ -235,6 +234,11 @@ export function walkPacket(ruleset: Ruleset, routes: Routes, packet: NumberedPac
   return done('passes');
 }
 
-/** An address of a packet as it is written. */
-export const packetAddress = (at: bigint): string => formatPlace(at);
-export type { Packet };
+/** Differences that say only that a rule is about another way. */
+const ELSEWHERE: ReadonlySet<Differs | null> = new Set<Differs | null>(['iif', 'oif', 'family']);
+
+/** The rules of a way that could have been about it, and how many were about other ways. */
+export function wayLines(walk: Walk): { lines: WalkStep[]; passed: number } {
+  const lines = walk.steps.filter((s) => s.met || !ELSEWHERE.has(s.differs));
+  return { lines, passed: walk.steps.length - lines.length };
+}

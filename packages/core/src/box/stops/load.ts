@@ -1,3 +1,5 @@
+import { checkGate } from '../../rules/check';
+import { isGate, reportOfBox } from '../../rules/forBox';
 import { checkCopies } from '../../storage/backup';
 import { checkScrub } from '../../storage/check';
 import { makingOf } from '../../storage/commands';
@@ -33,13 +35,24 @@ function movingHazards(box: Scene['box']): Hazard[] {
   );
 }
 
+/** What is wrong with the rules of a gate; larger ones are judged when their sheet is open. */
+function ruleHazards({ bench, box }: Pick<Scene, 'bench' | 'box'>): Hazard[] {
+  const { gate } = box;
+  if (!gate || gate.zones.length === 0) return [];
+  const found = reportOfBox(bench, box)?.findings ?? [
+    { grade: 'check' as const, fault: { code: 'not judged' as const, permits: gate.permits.length } },
+    ...checkGate(gate, bench.networks),
+  ];
+  return found.map((f) => hazard('rules', f.grade, 'load', {}, { from: { rules: f.fault } }));
+}
+
 function hazards({ bench, box }: Scene): Hazard[] {
   const shared = box.sharing
     ? sharingOf(bench, box).findings.map((f) =>
         hazard('sharing', f.grade, 'load', {}, { from: { sharing: f.fault } }),
       )
     : [];
-  shared.push(...carriedHazards(bench, box), ...movingHazards(box));
+  shared.push(...carriedHazards(bench, box), ...movingHazards(box), ...ruleHazards({ bench, box }));
   if (!keepsThings(bench, box)) return shared;
   const today = judgedOn();
   const { findings, pool } = storageOf(bench, box);
@@ -66,13 +79,15 @@ export const load: StopModule = {
   ...plain,
   hazards,
   questions: ({ bench, box }) =>
-    keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
-      ? [
-          ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
-          ...(box.sharing?.folders.length ? [] : [`Which folders of ${box.name} do others reach?`]),
-          ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
-        ]
-      : [],
+    isGate(box) && (box.gate?.zones.length ?? 0) === 0
+      ? [`What may talk to what through ${box.name}?`]
+      : keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
+        ? [
+            ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
+            ...(box.sharing?.folders.length ? [] : [`Which folders of ${box.name} do others reach?`]),
+            ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
+          ]
+        : [],
   // A new pool is written through once before it is whole.
   waiting: (scene) => {
     const { chosen } = storageOf(scene.bench, scene.box);

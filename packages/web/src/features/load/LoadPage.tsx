@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
+import { isGate } from '@zb/core/rules/forBox';
 import { keepsThings, storageOf } from '@zb/core/storage/forBox';
 import { sharingOf } from '@zb/core/storage/share/forBox';
 import { sharingHeadline } from '@zb/core/words/sharing';
@@ -8,6 +9,7 @@ import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { Quiet } from '../../ui/Button';
 import { Tabs } from '../../ui/Tabs';
+import { GateLoad } from './gate/GateLoad';
 import { Carried } from './Carried';
 import { Kept } from './Kept';
 import { Margin } from './Margin';
@@ -21,6 +23,10 @@ type Side = (typeof SIDES)[number];
 
 /** Stop 10: what keeps things, who may read them, and what goes on them. */
 function LoadPage({ context }: { context: BoxContext }) {
+  return isGate(context.box) ? <GateLoad context={context} /> : <StoreLoad context={context} />;
+}
+
+function StoreLoad({ context }: { context: BoxContext }) {
   const { bench, box } = context;
   const found = storageOf(bench, box);
   const [side, setSide] = useState<Side>(keepsThings(bench, box) ? 'pool' : 'content');
