@@ -18,6 +18,7 @@ import { firstStartOutput, passphraseOutput, sheetOutput, strengthOutput } from 
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
+import { gateCommands } from './gateCommands';
 import { keepCommands } from './keepCommands';
 import { layoutForms, layoutOutput, planFrom, planOfBox, tableOutput, type BoxAsked } from './layout';
 import { limitFrom, USUAL_LIMIT } from './limit';
@@ -215,6 +216,7 @@ network
   });
 
 keepCommands(zb, print);
+gateCommands(zb, print);
 
 zb.command('profile')
   .description('begin a system from what an image says of itself; values that nothing told are marked')

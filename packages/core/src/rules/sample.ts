@@ -17,7 +17,7 @@ function pick([from, to]: readonly [bigint, bigint], liked: readonly bigint[]): 
 const LIKED = {
   proto: [6n, 17n, 1n, 58n],
   sport: [40_000n, 0n],
-  dport: [443n, 80n, 445n, 22n, 2048n, 32_768n],
+  dport: [445n, 443n, 80n, 22n, 2048n, 32_768n],
   day: [3n],
   second: [43_200n],
 } as const;

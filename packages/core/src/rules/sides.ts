@@ -2,7 +2,8 @@ import { addressSpans, familySpans, placesOf } from '../units/addressLine';
 import { joinSpans, lessSpans, sharedSpans, type Spans } from '../units/spans';
 import { GATE, type GatePlan, type Side } from '../model/gate';
 import type { Host, Network } from '../model/network';
-import { parsePrefix, sizeOf } from '../units/prefix';
+import { formatIp, ipAfter } from '../units/ip';
+import { firstOf, parsePrefix, sizeOf } from '../units/prefix';
 import { BOGONS, NEVER_SENT_ON } from './bogons';
 import { SELF } from './flatten';
 import { ownOf, routesOf, type Routes } from './routes';
@@ -17,6 +18,13 @@ export interface Ground {
   known: readonly bigint[];
 }
 
+const SOMEONE = 77n;
+/** An address of a prefix that reads like a host's. */
+function someoneIn(text: string): string | null {
+  const prefix = parsePrefix(text);
+  return prefix && sizeOf(prefix) > SOMEONE + 1n ? formatIp(ipAfter(firstOf(prefix), SOMEONE)) : null;
+}
+
 /** The ground of a plan. */
 export const groundOf = (
   plan: GatePlan,
@@ -26,12 +34,14 @@ export const groundOf = (
   plan,
   networks,
   routes: routesOf(topologyOf(plan, networks)),
-  known: hosts.flatMap((h) =>
-    [h.address, h.address6].flatMap((a) => {
-      const place = a === null ? undefined : placesOf(a);
-      return place ? [place[0]] : [];
-    }),
-  ),
+  known: [
+    ...hosts.flatMap((h) => [h.address, h.address6]),
+    // Somebody in the middle of each network, where nobody is known.
+    ...networks.flatMap((n) => [n.prefix, n.prefix6].map((t) => (t === null ? null : someoneIn(t)))),
+  ].flatMap((a) => {
+    const place = a === null ? undefined : placesOf(a);
+    return place ? [place[0]] : [];
+  }),
 });
 
 const setSpans = (plan: GatePlan, ids: readonly string[]): Spans =>

@@ -237,8 +237,11 @@ export function walkPacket(ruleset: Ruleset, routes: Routes, packet: NumberedPac
 /** Differences that say only that a rule is about another way. */
 const ELSEWHERE: ReadonlySet<Differs | null> = new Set<Differs | null>(['iif', 'oif', 'family']);
 
-/** The rules of a way that could have been about it, and how many were about other ways. */
-export function wayLines(walk: Walk): { lines: WalkStep[]; passed: number } {
-  const lines = walk.steps.filter((s) => s.met || !ELSEWHERE.has(s.differs));
+/** The rules of a way that could have been about it, and how many were about other ways; what every gate has is told where it was met. */
+export function wayLines(walk: Walk, ruleset: Ruleset): { lines: WalkStep[]; passed: number } {
+  const usual = new Set(
+    ruleset.chains.flatMap((c) => c.rules.filter((r) => r.from?.what === 'usual').map((r) => r.id)),
+  );
+  const lines = walk.steps.filter((s) => s.met || !(ELSEWHERE.has(s.differs) || usual.has(s.rule)));
   return { lines, passed: walk.steps.length - lines.length };
 }

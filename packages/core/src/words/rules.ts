@@ -1,6 +1,5 @@
 import {
   GATE,
-  interfaceOf,
   type Forward,
   type GateFault,
   type GatePlan,
@@ -24,6 +23,8 @@ import type { Mend } from '../rules/repair';
 import type { PacketState, Rule, Ruleset, UsualRule } from '../rules/ruleset';
 import { zoneOfInterface } from '../rules/topology';
 import type { Differs, NumberedPacket, Walk } from '../rules/walk';
+import type { Host } from '../model/network';
+import { grouped } from '../units/group';
 import { formatPlace, formatRange } from '../units/addressLine';
 import { capital, list, plural } from './text';
 
@@ -41,12 +42,17 @@ export const servicesWords = (plan: GatePlan, ids: readonly string[]): string =>
   ids.length === 0 ? 'everything' : list(ids.map((i) => plan.services.find((s) => s.id === i)?.name ?? i));
 
 const portsWords = ([a, b]: readonly [number, number]): string => (a === b ? String(a) : `${a}–${b}`);
-/** One kind of packet: “TCP 443”. */
-export function entryWords(e: ServiceEntry): string {
-  const name = PROTOCOLS[e.protocol];
-  if (e.types.length > 0)
-    return `${name} ${e.types.length === 1 ? 'type' : 'types'} ${list(e.types.map(String))}`;
-  return e.ports ? `${name} ${portsWords(e.ports)}` : `all of ${name}`;
+/** Kinds of packet, by protocol: “TCP 80, 443; UDP 443”. */
+export function entriesWords(entries: readonly ServiceEntry[]): string {
+  return [...grouped(entries, (e) => e.protocol)]
+    .map(([protocol, mine]) => {
+      const parts = mine.flatMap((e) => [
+        ...(e.ports ? [portsWords(e.ports)] : []),
+        ...(e.types.length > 0 ? [`type ${list(e.types.map(String))}`] : []),
+      ]);
+      return parts.length === 0 ? `all of ${PROTOCOLS[protocol]}` : `${PROTOCOLS[protocol]} ${list(parts)}`;
+    })
+    .join('; ');
 }
 const PROTOCOLS: Record<ServiceEntry['protocol'], string> = {
   tcp: 'TCP',
@@ -60,14 +66,14 @@ const PROTOCOLS: Record<ServiceEntry['protocol'], string> = {
 export function promiseWords(plan: GatePlan, p: GatePromise): string {
   switch (p.kind) {
     case 'reaches':
-      return `${capital(within(plan, p.from))} always reaches ${within(plan, p.to)} for ${servicesWords(plan, p.services)}${p.family === null ? '' : ` over IPv${p.family}`}`;
+      return `From ${within(plan, p.from)} ${within(plan, p.to)} is always reached for ${servicesWords(plan, p.services)}${p.family === null ? '' : ` over IPv${p.family}`}`;
     case 'closed': {
-      const what = p.services.length === 0 ? 'anything' : servicesWords(plan, p.services);
+      const what = p.services.length === 0 ? 'Nothing' : `No ${servicesWords(plan, p.services)}`;
       const but = p.but.map((b) => {
         const where = b.addresses.map((i) => plan.addresses.find((a) => a.id === i)?.name ?? i);
         return `${servicesWords(plan, b.services)}${where.length > 0 ? ` at ${list(where)}` : ''}`;
       });
-      return `${capital(within(plan, p.from))} begins ${what === 'anything' ? 'nothing' : `no ${what}`} with ${list(p.to.map((s) => within(plan, s)))}${but.length > 0 ? `, but ${list(but)}` : ''}`;
+      return `${what} begins from ${within(plan, p.from)} to ${list(p.to.map((t) => within(plan, t)))}${but.length > 0 ? `, but ${list(but)}` : ''}`;
     }
     case 'answers':
       return 'Answers find their way back';
@@ -364,21 +370,33 @@ export function gateFaultWords(f: GateFault): string {
 }
 
 /** The finding at the head of the sheet. */
-export function gateHeadline(plan: GatePlan, box: string, kept: readonly Kept[] | null): string {
+export function gateHeadline(
+  plan: GatePlan,
+  box: string,
+  kept: readonly Kept[] | null,
+  hosts: readonly Host[] = [],
+): string {
   if (plan.zones.length === 0) return `What may talk to what through ${box}?`;
   if (!kept) return `Rules of ${box}`;
   const broken = kept.filter((k) => k.verdict === 'fails');
   const [first] = broken;
   if (first)
     return broken.length === 1
-      ? `One promise fails: ${lower(promiseWords(plan, first.promise))}`
-      : `${capital(String(broken.length))} promises fail`;
+      ? `One promise fails: ${first.packet && first.walk ? brokenWords(plan, first.packet, first.walk, hosts) : lower(promiseWords(plan, first.promise))}`
+      : `${broken.length} promises fail`;
   const open = kept.filter((k) => k.verdict === 'cannot say').length;
   if (open > 0) return `Of ${plural(open, 'promise')} nothing can be said`;
   if (kept.length === 0) return 'Nothing is promised yet';
   return kept.length === 1
     ? 'The promise holds'
     : `All ${kept.length} promises hold, over every packet there can be`;
+}
+/** What a packet that breaks a promise does, by the names of hosts. */
+function brokenWords(plan: GatePlan, p: NumberedPacket, walk: Walk, hosts: readonly Host[]): string {
+  const to = formatPlace(walk.translated?.daddr ?? p.daddr);
+  const name = hosts.find((h) => h.address === to || h.address6 === to)?.name ?? to;
+  const through = walk.end === 'passes' ? 'gets through' : 'is kept out';
+  return `${kindWords(p)} from ${fromWords(plan, p.iif)} to ${name} ${through}`;
 }
 const lower = (t: string): string => t.charAt(0).toLowerCase() + t.slice(1);
 
@@ -391,10 +409,6 @@ const KINDS: Record<Zone['kind'], string> = {
 };
 /** What a kind of zone is called. */
 export const zoneKindWords = (k: Zone['kind']): string => KINDS[k];
-
-/** An interface with what is said of its socket. */
-export const portWords = (p: GatePlan['ports'][number]): string =>
-  p.socket === '' ? interfaceOf(p) : `${interfaceOf(p)}, ${p.socket}`;
 
 const PROMISES: Record<GatePromise['kind'], string> = {
   reaches: 'somebody always reaches something',

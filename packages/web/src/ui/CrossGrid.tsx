@@ -69,7 +69,7 @@ export function CrossGrid({
         <Table.Body>
           {rows.map((row, i) => (
             <Table.Row key={row.key}>
-              <Table.ColumnHeader as="th" scope="row">
+              <Table.ColumnHeader as="th" scope="row" color="fg" border="thin" verticalAlign="top" padding="2">
                 {row.head}
               </Table.ColumnHeader>
               {row.cells.map((cell, j) =>
@@ -95,7 +95,7 @@ export function CrossGrid({
                       padding="2"
                       {...(cell.marked ? { bg: 'stop.wash' as const } : {})}
                       _hover={{ bg: 'work.wash' }}
-                      css={{ minHeight: '48px', cursor: 'pointer' }}
+                      css={{ minHeight: '48px', cursor: 'pointer', whiteSpace: 'normal' }}
                     >
                       {cell.body}
                     </chakra.button>

@@ -42,7 +42,7 @@ export function GateLoad({ context }: { context: BoxContext }) {
     <BoxFrame
       context={context}
       stop="load"
-      headline={gateHeadline(plan, box.name, judged.found?.report.kept ?? null)}
+      headline={gateHeadline(plan, box.name, judged.found?.report.kept ?? null, of.hosts)}
       hint={empty ? undefined : 'arrows move · Enter opens a crossing · K asks a packet'}
       shortcuts={
         empty

@@ -1,10 +1,11 @@
+import { interfaceOf } from '@zb/core/model/gate';
 import { matrixOf, sidesOf, type Crossing } from '@zb/core/rules/matrix';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import type { Kept } from '@zb/core/rules/promises';
-import { crossingWords, portWords, zoneWords } from '@zb/core/words/rules';
+import { crossingWords, zoneWords } from '@zb/core/words/rules';
 import { CrossGrid } from '../../../ui/CrossGrid';
 import { VerdictMark } from '../../../ui/Marks';
-import { Sub } from '../../../ui/Words';
+import { Data, Sub } from '../../../ui/Words';
 
 /** Who may begin a conversation with whom. */
 export function Matrix({
@@ -33,7 +34,9 @@ export function Matrix({
             {plan.ports
               .filter((p) => p.zoneId === from)
               .map((p) => (
-                <Sub key={p.id}>{portWords(p)}</Sub>
+                <Sub key={p.id}>
+                  <Data>{interfaceOf(p)}</Data>
+                </Sub>
               ))}
           </>
         ),

@@ -45,8 +45,8 @@ export function Pace({ bench, box }: { bench: Bench; box: Build }) {
     void act(editGate(box, { paces: [...paces, pace] }, `${bitsWords(bits)} noted`));
   };
   return (
-    <Stack direction={{ base: 'column', lg: 'row' }} gap="6" align="flex-start">
-      <Box flex="1" minWidth="0" width="full" as="section" aria-label="Expected">
+    <Stack gap="5">
+      <Box as="section" aria-label="Expected">
         <Head marginBottom="1">What may be expected</Head>
         <Ruled
           stacked
@@ -78,7 +78,7 @@ export function Pace({ bench, box }: { bench: Bench; box: Build }) {
           packets tell more than large ones: names and calls are made of them.
         </Sub>
       </Box>
-      <Box flex="1" minWidth="0" width="full" as="section" aria-label="Measured">
+      <Box as="section" aria-label="Measured">
         <Head marginBottom="1">Wire to wire, measured</Head>
         {paces.length > 0 && (
           <Ruled

@@ -25,6 +25,13 @@ const MARK: Record<Kept['verdict'], MarkKind> = {
   'about nothing': 'no',
 };
 
+const RANK: readonly Kept['verdict'][] = ['fails', 'cannot say', 'limited', 'holds', 'about nothing'];
+/** Promises with those that fail first. */
+const inOrder = (promises: readonly GatePromise[], kept: readonly Kept[]): GatePromise[] => {
+  const rank = (p: GatePromise): number => RANK.indexOf(kept.find((k) => k.promise.id === p.id)?.verdict ?? 'about nothing');
+  return [...promises].sort((a, b) => rank(a) - rank(b));
+};
+
 /** Promises with what became of them, and the way of a packet that breaks one. */
 export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged: GateJudged | null }) {
   const { plan, networks } = of;
@@ -41,7 +48,7 @@ export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged:
       <Box flex="1" minWidth="0" width="full" as="section" aria-label="Promises">
         <Head marginBottom="1">Promises, over every possible packet</Head>
         <Ruled dense silent label="Promises" heads={['Verdict', 'Promise']}>
-          {plan.promises.map((p) => {
+          {inOrder(plan.promises, kept).map((p) => {
             const k = kept.find((q) => q.promise.id === p.id);
             return (
               <Line key={p.id} here={shown?.promise.id === p.id && shown.packet !== null}>

@@ -19,7 +19,7 @@ export function WayOf({
   walk: Walk;
   label: string;
 }) {
-  const { lines, passed } = wayLines(walk);
+  const { lines, passed } = wayLines(walk, ruleset);
   return (
     <Stack gap="1">
       <Ruled dense silent label={label} heads={['What', 'Rule', 'Why']}>
@@ -28,7 +28,10 @@ export function WayOf({
           return (
             <Line key={i} here={last}>
               <Cell>
-                <VerdictMark kind={!s.met ? 'no' : last && walk.end !== 'passes' ? 'stop' : 'yes'}>
+                <VerdictMark
+                  whiteSpace="nowrap"
+                  kind={!s.met ? 'no' : last && walk.end !== 'passes' ? 'stop' : 'yes'}
+                >
                   {s.met && s.did ? didWords(s.did) : 'passes by'}
                 </VerdictMark>
               </Cell>

@@ -5,7 +5,7 @@ import type { AddressSet, Forward, GatePortPlan, ServiceSet, Zone } from '@zb/co
 import { interfaceOf } from '@zb/core/model/gate';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import {
-  entryWords,
+  entriesWords,
   forwardWords,
   seatWords,
   socketSteps,
@@ -35,86 +35,82 @@ export function Zones({ box, of }: { box: Build; of: BoxGate }) {
   const form = { box, plan, onClose: close };
   return (
     <Stack gap="5">
+      <Box as="section" aria-label="Sides">
+        <Head marginBottom="1">Sides, and the sockets they lie behind</Head>
+        <Ruled
+          stacked
+          label="Ports"
+          heads={['Side', 'Port', 'Network', 'Socket', { words: 'Mb/s', figure: true }]}
+        >
+          {plan.zones.flatMap((z) => {
+            const ports = plan.ports.filter((p) => p.zoneId === z.id);
+            return (ports.length > 0 ? ports : [null]).map((p, i) => {
+              const network = networks.find((n) => n.id === p?.networkId);
+              return (
+                <Line key={`${z.id} ${p?.id ?? ''}`}>
+                  <LineHead>
+                    {i === 0 && (
+                      <>
+                        <Word onClick={() => setOpen({ what: 'zone', of: z })}>{z.name}</Word>
+                        <Sub>
+                          {zoneKindWords(z.kind)}, {z.tells ? 'told when refused' : 'refused silently'}
+                        </Sub>
+                      </>
+                    )}
+                  </LineHead>
+                  <Cell>
+                    {p ? (
+                      <Word onClick={() => setOpen({ what: 'port', of: p })}>
+                        <Data>{interfaceOf(p)}</Data>
+                      </Word>
+                    ) : (
+                      'none yet'
+                    )}
+                  </Cell>
+                  <Cell>
+                    <Data>{[network?.prefix, network?.prefix6].filter(Boolean).join(' ')}</Data>
+                    {p && !network && z.kind === 'outside' && 'whatever lies nowhere else'}
+                  </Cell>
+                  <Cell>{p?.socket ?? ''}</Cell>
+                  <Num>{p?.megabits ?? ''}</Num>
+                </Line>
+              );
+            });
+          })}
+        </Ruled>
+        <Acts marginTop="2">
+          <Quiet onClick={() => setOpen({ what: 'zone', of: null })}>Another side</Quiet>
+          <Quiet onClick={() => setOpen({ what: 'port', of: null })}>Another port</Quiet>
+        </Acts>
+        <Fold title="Which socket is which?">
+          <Stack gap="1">
+            {socketSteps(plan).map((s) => (
+              <Box key={s.says}>
+                {s.says} {s.types !== '' && <Data>{s.types}</Data>}
+              </Box>
+            ))}
+          </Stack>
+        </Fold>
+      </Box>
       <Stack direction={{ base: 'column', lg: 'row' }} gap="6" align="flex-start">
-        <Box flex="1" minWidth="0" width="full" as="section" aria-label="Sides">
-          <Head marginBottom="1">Sides, and the sockets they lie behind</Head>
-          <Ruled
-            stacked
-            label="Ports"
-            heads={['Side', 'Port', 'Network', 'Socket', { words: 'Mb/s', figure: true }]}
-          >
-            {plan.zones.flatMap((z) => {
-              const ports = plan.ports.filter((p) => p.zoneId === z.id);
-              return (ports.length > 0 ? ports : [null]).map((p, i) => {
-                const network = networks.find((n) => n.id === p?.networkId);
-                return (
-                  <Line key={`${z.id} ${p?.id ?? ''}`}>
-                    <LineHead>
-                      {i === 0 && (
-                        <>
-                          <Word onClick={() => setOpen({ what: 'zone', of: z })}>{z.name}</Word>
-                          <Sub>
-                            {zoneKindWords(z.kind)}, {z.tells ? 'told when refused' : 'refused silently'}
-                          </Sub>
-                        </>
-                      )}
-                    </LineHead>
-                    <Cell>
-                      {p ? (
-                        <Word onClick={() => setOpen({ what: 'port', of: p })}>
-                          <Data>{interfaceOf(p)}</Data>
-                        </Word>
-                      ) : (
-                        'none yet'
-                      )}
-                    </Cell>
-                    <Cell>
-                      <Data>{[network?.prefix, network?.prefix6].filter(Boolean).join(' ')}</Data>
-                      {p && !network && z.kind === 'outside' && 'whatever lies nowhere else'}
-                    </Cell>
-                    <Cell>{p?.socket ?? ''}</Cell>
-                    <Num>{p?.megabits ?? ''}</Num>
-                  </Line>
-                );
-              });
-            })}
+        <Box flex="1" minWidth="0" width="full" as="section" aria-label="Services by name">
+          <Head marginBottom="1">Services by name</Head>
+          <Ruled dense silent label="Services" heads={['Name', 'Packets']}>
+            {plan.services.map((s) => (
+              <Line key={s.id}>
+                <LineHead>
+                  <Word onClick={() => setOpen({ what: 'services', of: s })}>{s.name}</Word>
+                </LineHead>
+                <Cell>{entriesWords(s.entries)}</Cell>
+              </Line>
+            ))}
           </Ruled>
-          <Acts marginTop="2">
-            <Quiet onClick={() => setOpen({ what: 'zone', of: null })}>Another side</Quiet>
-            <Quiet onClick={() => setOpen({ what: 'port', of: null })}>Another port</Quiet>
+          <Acts marginTop="1">
+            <Quiet onClick={() => setOpen({ what: 'services', of: null })}>Name services</Quiet>
           </Acts>
-          <Fold title="Which socket is which?">
-            <Stack gap="1">
-              {socketSteps(plan).map((s) => (
-                <Box key={s.says}>
-                  {s.says} {s.types !== '' && <Data>{s.types}</Data>}
-                </Box>
-              ))}
-            </Stack>
-          </Fold>
-          <Box marginTop="3">
-            <Head marginBottom="1">Looked after from</Head>
-            {seatWords(plan)} <Word onClick={() => setOpen({ what: 'seat' })}>change</Word>
-          </Box>
         </Box>
         <Box flex="1" minWidth="0" width="full">
           <Stack gap="4">
-            <Box as="section" aria-label="Services by name">
-              <Head marginBottom="1">Services by name</Head>
-              <Ruled dense silent label="Services" heads={['Name', 'Packets']}>
-                {plan.services.map((s) => (
-                  <Line key={s.id}>
-                    <LineHead>
-                      <Word onClick={() => setOpen({ what: 'services', of: s })}>{s.name}</Word>
-                    </LineHead>
-                    <Cell>{s.entries.map(entryWords).join(', ')}</Cell>
-                  </Line>
-                ))}
-              </Ruled>
-              <Acts marginTop="1">
-                <Quiet onClick={() => setOpen({ what: 'services', of: null })}>Name services</Quiet>
-              </Acts>
-            </Box>
             <Box as="section" aria-label="Addresses by name">
               <Head marginBottom="1">Addresses by name</Head>
               <Ruled dense silent label="Addresses" heads={['Name', 'Addresses']}>
@@ -132,6 +128,10 @@ export function Zones({ box, of }: { box: Build; of: BoxGate }) {
               <Acts marginTop="1">
                 <Quiet onClick={() => setOpen({ what: 'addresses', of: null })}>Name addresses</Quiet>
               </Acts>
+            </Box>
+            <Box as="section" aria-label="Looked after from">
+              <Head marginBottom="1">Looked after from</Head>
+              {seatWords(plan)} <Word onClick={() => setOpen({ what: 'seat' })}>change</Word>
             </Box>
             <Box as="section" aria-label="Led in from outside">
               <Head marginBottom="1">Led in from outside</Head>
