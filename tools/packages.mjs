@@ -75,6 +75,7 @@ const NEEDED = {
   sqlite3: '/usr/bin/sqlite3',
   nftables: '/usr/sbin/nft',
   python3: '/usr/bin/python3',
+  'libxml2-utils': '/usr/bin/xmllint',
   'libvirt-clients': '/usr/bin/virt-xml-validate',
   mdadm: '/sbin/mdadm',
   lvm2: '/sbin/pvcreate',

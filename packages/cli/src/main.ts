@@ -18,6 +18,7 @@ import { firstStartOutput, passphraseOutput, sheetOutput, strengthOutput } from 
 import { fitOutput } from './fit';
 import { InputError, OpenFile, readBytes, readText } from './inputFile';
 import { inspectOutput } from './inspectOutput';
+import { guestCommands } from './guestCommands';
 import { gateCommands } from './gateCommands';
 import { keepCommands } from './keepCommands';
 import { layoutForms, layoutOutput, planFrom, planOfBox, tableOutput, type BoxAsked } from './layout';
@@ -217,6 +218,7 @@ network
 
 keepCommands(zb, print);
 gateCommands(zb, print);
+guestCommands(zb, print);
 
 zb.command('profile')
   .description('begin a system from what an image says of itself; values that nothing told are marked')

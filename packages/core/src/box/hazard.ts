@@ -3,6 +3,7 @@ import type { RuleFinding } from '../system/finding';
 import type { ImageFault } from '../model/imageFinding';
 import type { NetworkFault } from '../network/finding';
 import type { GateFault } from '../model/gate';
+import type { GuestFault } from '../model/guests';
 import type { MoveFault } from '../model/moving';
 import type { ShareFault } from '../model/sharing';
 import type { CopyFault, PoolFault } from '../model/storage';
@@ -58,6 +59,7 @@ export type HazardCode =
   | 'sharing'
   | 'moving'
   | 'rules'
+  | 'guests'
   | 'copy would stop'
   | 'too much to carry';
 
@@ -71,6 +73,7 @@ export type HazardOrigin =
   | { sharing: ShareFault }
   | { moving: MoveFault }
   | { rules: GateFault }
+  | { guests: GuestFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

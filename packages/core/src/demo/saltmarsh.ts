@@ -8,6 +8,7 @@ import { demoProfiles } from './profiles';
 import { archiveFirst, archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
 import { hallGate } from './gate';
+import { bookingGuests } from './guests';
 import { archivePool, archiveSharing, archiveThings } from './storage';
 import { demoMachines } from './shelf';
 import { demoStores } from './stores';
@@ -167,6 +168,7 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
       ? { pool: archivePool(), things: archiveThings(), sharing: archiveSharing(), parts: ['sata-2'] }
       : {}),
     ...(plan.id === 'guest-gate' ? { gate: hallGate() } : {}),
+    ...(plan.id === 'booking-host' ? { guests: bookingGuests() } : {}),
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { benchSchema } from './bench';
 import { gateFileSchema } from './gate';
+import { guestFileSchema } from './guests';
 import { layoutPlanSchema } from './layout';
 import { networkPlanSchema } from './network';
 import { profilesFileSchema } from './profilesFile';
@@ -11,10 +12,11 @@ import { poolAskSchema } from './storage';
 const text = (schema: z.ZodType): string =>
   JSON.stringify(z.toJSONSchema(schema, { io: 'input', reused: 'ref' }), null, 2) + '\n';
 
-/** The bench file, the file of systems to share, the plan of a drive, networks and hosts, rules of a gate, the plan of a rehearsal, the drives of a pool, and folders with their users, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
+/** The bench file, the file of systems to share, the plan of a drive, networks and hosts, rules of a gate, guests of a host, the plan of a rehearsal, the drives of a pool, and folders with their users, as JSON Schema (draft 2020-12); written to docs/ by `npm run schema`. */
 export const jsonSchemas = (): Record<string, string> => ({
   'bench.schema.json': text(benchSchema),
   'gate.schema.json': text(gateFileSchema),
+  'guests.schema.json': text(guestFileSchema),
   'layout.schema.json': text(layoutPlanSchema),
   'network.schema.json': text(networkPlanSchema),
   'pool.schema.json': text(poolAskSchema),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { carriedSchema, type Carried } from './contentRules';
 import { gatePlanSchema, type GatePlan } from './gate';
+import { guestPlanSchema, type GuestPlan } from './guests';
 import { boxLayoutSchema, type BoxLayout } from './layout';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
@@ -88,6 +89,8 @@ export const stopRecords = {
     carried: carriedSchema.nullable().default(null),
     /** Rules of a gate; null where nothing was decided of any. */
     gate: gatePlanSchema.nullable().default(null),
+    /** Guests of a host; null where nothing was decided of any. */
+    guests: guestPlanSchema.nullable().default(null),
   },
   tune: {},
   keep: {},
@@ -119,5 +122,6 @@ export const emptyStopRecords = () => ({
   sharing: null as Sharing | null,
   carried: null as Carried | null,
   gate: null as GatePlan | null,
+  guests: null as GuestPlan | null,
   moving: [] as Moving[],
 });

@@ -1,31 +1,10 @@
 import { z } from 'zod';
 import { formatIec } from '../units/bytes';
-import { readSize } from '../units/typedSize';
+import { number, numberOrNull, size, sizeOrNull } from './typedFields';
 import type { Store } from './shelf';
 import { movedKinds, movingSchema, type Moving } from './moving';
 import { boxPoolSchema, copyPlaces, type BoxPool, type KeptThing } from './storage';
 
-/** A number as people type it; null where the line is empty. */
-const numberOrNull = (schema: z.ZodType<number, number>): z.ZodType<number | null, string> =>
-  z
-    .string()
-    .transform((t) => (t.trim() === '' ? null : Number(t.replace(',', '.'))))
-    .pipe(schema.nullable());
-const number = (schema: z.ZodType<number, number>): z.ZodType<number, string> =>
-  z
-    .string()
-    .transform((t) => (t.trim() === '' ? NaN : Number(t.replace(',', '.'))))
-    .pipe(schema);
-const size: z.ZodType<number, string> = z.string().transform((t, ctx) => {
-  const read = readSize(t, false);
-  if ('bytes' in read) return read.bytes;
-  ctx.addIssue({ code: 'custom', message: 'is not a size: write “20 GB” or “500 MiB”' });
-  return z.NEVER;
-});
-const sizeOrNull: z.ZodType<number | null, string> = z
-  .string()
-  .transform((t) => (t.trim() === '' ? null : t))
-  .pipe(z.union([z.null(), size]));
 const dayOrNull: z.ZodType<string | null, string> = z
   .string()
   .transform((t) => (t.trim() === '' ? null : t.trim()))

@@ -4,6 +4,7 @@ import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { moveFaultWords } from './moving';
 import { networkFaultWords } from './network';
+import { guestFaultWords } from './guests';
 import { gateFaultWords } from './rules';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
@@ -98,6 +99,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   sharing: (p) => p.because ?? '',
   moving: (p) => p.because ?? '',
   rules: (p) => p.because ?? '',
+  guests: (p) => p.because ?? '',
   'copy would stop': (p) =>
     `In “${p.folder}” ${p.open} kinds of trouble would stop the copy, and nothing was decided about them.`,
   'too much to carry': (p) =>
@@ -113,6 +115,7 @@ function originWords(from: Hazard['from']): Params {
   if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
   if ('pool' in from) return { because: poolFaultWords(from.pool) };
   if ('moving' in from) return { because: moveFaultWords(from.moving) };
+  if ('guests' in from) return { because: guestFaultWords(from.guests) };
   if ('rules' in from) return { because: gateFaultWords(from.rules) };
   if ('sharing' in from) return { because: shareFaultWords(from.sharing) };
   if ('copies' in from) return { because: copyFaultWords(from.copies) };

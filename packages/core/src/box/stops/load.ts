@@ -1,4 +1,5 @@
 import { checkGate } from '../../rules/check';
+import { guestsOf, isHost } from '../../guests/forBox';
 import { isGate, reportOfBox } from '../../rules/forBox';
 import { checkCopies } from '../../storage/backup';
 import { checkScrub } from '../../storage/check';
@@ -46,13 +47,25 @@ function ruleHazards({ bench, box }: Pick<Scene, 'bench' | 'box'>): Hazard[] {
   return found.map((f) => hazard('rules', f.grade, 'load', {}, { from: { rules: f.fault } }));
 }
 
+function guestHazards({ bench, box }: Pick<Scene, 'bench' | 'box'>): Hazard[] {
+  if (!box.guests || box.guests.guests.length === 0) return [];
+  return guestsOf(bench, box).findings.map((f) =>
+    hazard('guests', f.grade, 'load', {}, { from: { guests: f.fault } }),
+  );
+}
+
 function hazards({ bench, box }: Scene): Hazard[] {
   const shared = box.sharing
     ? sharingOf(bench, box).findings.map((f) =>
         hazard('sharing', f.grade, 'load', {}, { from: { sharing: f.fault } }),
       )
     : [];
-  shared.push(...carriedHazards(bench, box), ...movingHazards(box), ...ruleHazards({ bench, box }));
+  shared.push(
+    ...carriedHazards(bench, box),
+    ...movingHazards(box),
+    ...ruleHazards({ bench, box }),
+    ...guestHazards({ bench, box }),
+  );
   if (!keepsThings(bench, box)) return shared;
   const today = judgedOn();
   const { findings, pool } = storageOf(bench, box);
@@ -81,13 +94,15 @@ export const load: StopModule = {
   questions: ({ bench, box }) =>
     isGate(box) && (box.gate?.zones.length ?? 0) === 0
       ? [`What may talk to what through ${box.name}?`]
-      : keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
-        ? [
-            ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
-            ...(box.sharing?.folders.length ? [] : [`Which folders of ${box.name} do others reach?`]),
-            ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
-          ]
-        : [],
+      : isHost(box) && (box.guests?.guests.length ?? 0) === 0
+        ? [`Which guests does ${box.name} host?`]
+        : keepsThings(bench, box) && !box.signoffs.some((s) => s.stop === 'load')
+          ? [
+              ...(box.pool?.way ? [] : [`Which way does ${box.name} keep things?`]),
+              ...(box.sharing?.folders.length ? [] : [`Which folders of ${box.name} do others reach?`]),
+              ...(box.things.length > 0 ? [] : [`What on ${box.name} must not be lost?`]),
+            ]
+          : [],
   // A new pool is written through once before it is whole.
   waiting: (scene) => {
     const { chosen } = storageOf(scene.bench, scene.box);

@@ -11,18 +11,28 @@ import {
   RECORD_FLAG,
 } from './layout';
 
-const both16 = (b: Uint8Array, o: number, v: number): void => {
+/** A number of 16 bits in both orders (ECMA-119 §7.2.3). */
+export const both16 = (b: Uint8Array, o: number, v: number): void => {
   put16(b, o, v);
   b[o + 2] = (v >>> 8) & 0xff;
   b[o + 3] = v & 0xff;
 };
-const both32 = (b: Uint8Array, o: number, v: number): void => {
+/** A number of 32 bits in both orders (ECMA-119 §7.3.3). */
+export const both32 = (b: Uint8Array, o: number, v: number): void => {
   put32(b, o, v);
   b.set([(v >>> 24) & 0xff, (v >>> 16) & 0xff, (v >>> 8) & 0xff, v & 0xff], o + 4);
 };
 
-function record(name: string, sector: number, bytes: number, directory: boolean): Uint8Array {
-  const out = new Uint8Array(RECORD.name + name.length + (name.length % 2 === 0 ? 1 : 0));
+/** A line of a directory (ECMA-119 §9.1); `more` is what stands behind it for other standards, an even number of bytes. */
+export function isoRecord(
+  name: string,
+  sector: number,
+  bytes: number,
+  directory: boolean,
+  more: readonly number[] = [],
+): Uint8Array {
+  const own = RECORD.name + name.length + (name.length % 2 === 0 ? 1 : 0);
+  const out = new Uint8Array(own + more.length + (more.length % 2));
   out[0] = out.length;
   both32(out, RECORD.sector, sector);
   both32(out, RECORD.bytes, bytes);
@@ -31,6 +41,7 @@ function record(name: string, sector: number, bytes: number, directory: boolean)
   both16(out, RECORD.sequence, 1);
   out[RECORD.nameLength] = name.length;
   for (let i = 0; i < name.length; i += 1) out[RECORD.name + i] = name.charCodeAt(i);
+  out.set(more, own);
   return out;
 }
 
@@ -74,7 +85,7 @@ export function composeIso(options: {
   both32(pvd, PRIMARY.pathTableBytes, 10);
   put32(pvd, PRIMARY.pathTableL, PATHS_L);
   pvd.set([0, 0, 0, PATHS_M], PRIMARY.pathTableM);
-  pvd.set(record('\0', ROOT, SECTOR, true), PRIMARY.root);
+  pvd.set(isoRecord('\0', ROOT, SECTOR, true), PRIMARY.root);
   for (const [o, n] of [
     [190, 128],
     [318, 128],
@@ -129,9 +140,9 @@ export function composeIso(options: {
   }
   const root = out.subarray(ROOT * SECTOR, (ROOT + 1) * SECTOR);
   let o = 0;
-  const records = [record('\0', ROOT, SECTOR, true), record('\x01', ROOT, SECTOR, true)];
+  const records = [isoRecord('\0', ROOT, SECTOR, true), isoRecord('\x01', ROOT, SECTOR, true)];
   for (const f of [...files].sort((a, b) => (a.name < b.name ? -1 : 1))) {
-    records.push(record(`${f.name};1`, f.sector, f.bytes.length, false));
+    records.push(isoRecord(`${f.name};1`, f.sector, f.bytes.length, false));
   }
   for (const r of records) {
     root.set(r, o);

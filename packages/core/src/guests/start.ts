@@ -1,0 +1,26 @@
+import type { Bench } from '../model/bench';
+import { findImage } from '../model/bench';
+import type { Guest } from '../model/guests';
+import { contentOf } from '../model/inspection';
+import { startOn, type MachineStart } from '../starting/forMachine';
+
+/** What a guest does when it is first started from its installer: as an emulated machine of its firmware would. */
+export interface GuestStart {
+  image: { id: string; name: string; bytes: number } | null;
+  /** Undefined where the image was not read, or has no row for this firmware. */
+  start: MachineStart | undefined;
+}
+
+/**
+ * The first start of a guest foretold by the chain that foretells every machine: the image as a disc in an emulated machine, whose
+ * firmware has the usual keys where Secure Boot is on.
+ */
+export function guestStart(bench: Bench, g: Guest): GuestStart {
+  const image = findImage(bench, g.imageId);
+  if (!image) return { image: null, start: undefined };
+  const reading = image.inspection ? contentOf(image.inspection) : undefined;
+  return {
+    image: { id: image.id, name: image.name, bytes: image.bytes },
+    start: startOn(reading, g.firmware === 'bios' ? 'bios' : 'uefi-x64', g.firmware === 'secure', 'optical'),
+  };
+}
