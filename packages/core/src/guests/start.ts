@@ -1,6 +1,6 @@
 import type { Bench } from '../model/bench';
 import { findImage } from '../model/bench';
-import type { Guest } from '../model/guests';
+import type { Guest, GuestPlan } from '../model/guests';
 import { contentOf } from '../model/inspection';
 import { startOn, type MachineStart } from '../starting/forMachine';
 
@@ -23,4 +23,13 @@ export function guestStart(bench: Bench, g: Guest): GuestStart {
     image: { id: image.id, name: image.name, bytes: image.bytes },
     start: startOn(reading, g.firmware === 'bios' ? 'bios' : 'uefi-x64', g.firmware === 'secure', 'optical'),
   };
+}
+
+/** Where the installer of a guest lies on its host: beside the disks, by the name of its file; null where it has none. */
+export function installerFile(bench: Bench, plan: GuestPlan, guestId: string): string | null {
+  const guest = plan.guests.find((g) => g.id === guestId);
+  const image = guest && findImage(bench, guest.imageId);
+  const pool = plan.pools.find((p) => p.id === guest?.disks[0]?.poolId) ?? plan.pools[0];
+  if (!image) return null;
+  return `${pool?.path.replace(/\/$/, '') ?? '/srv/guests'}/images/${image.name.replace(/[^\w.-]+/g, '-')}`;
 }

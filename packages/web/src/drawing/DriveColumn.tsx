@@ -45,13 +45,25 @@ const STEPS: Record<string, number> = {
   PageUp: -10,
 };
 
-/** The border itself: a line wide enough for a finger. */
-function Grip({ handle: h, y, height }: { handle: Handle; y: number; height: number }) {
+/** The border itself: a line wide enough for a finger. `whole`: the height of the drawing it lies in. */
+export function Grip({
+  handle: h,
+  y,
+  height,
+  width = WIDTH,
+  whole = HEIGHT,
+}: {
+  handle: Handle;
+  y: number;
+  height: number;
+  width?: number;
+  whole?: number;
+}) {
   const [from, setFrom] = useState<{ y: number; value: number } | null>(null);
   const within = (value: number): number => Math.min(h.most, Math.max(h.least, value));
   const at = (e: PointerEvent<SVGGElement>): number => {
     const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    const scale = box ? box.height / (HEIGHT + 2) : 1;
+    const scale = box ? box.height / (whole + 2) : 1;
     return from ? within(from.value + ((e.clientY - from.y) / scale / height) * h.perHeight) : h.now;
   };
   return (
@@ -93,9 +105,9 @@ function Grip({ handle: h, y, height }: { handle: Handle; y: number; height: num
         setFrom(null);
       }}
     >
-      <rect x="0" y={y - 7} width={WIDTH} height="14" fill="transparent" />
-      <rect x={WIDTH / 2 - 11} y={y - 3} width="22" height="6" fill={colour('bg')} stroke={colour('work')} />
-      <path d={`M0 ${y}H${WIDTH}`} stroke={colour('work')} strokeWidth="1.5" />
+      <rect x="0" y={y - 7} width={width} height="14" fill="transparent" />
+      <rect x={width / 2 - 11} y={y - 3} width="22" height="6" fill={colour('bg')} stroke={colour('work')} />
+      <path d={`M0 ${y}H${width}`} stroke={colour('work')} strokeWidth="1.5" />
     </chakra.g>
   );
 }

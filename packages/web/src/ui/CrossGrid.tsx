@@ -69,7 +69,14 @@ export function CrossGrid({
         <Table.Body>
           {rows.map((row, i) => (
             <Table.Row key={row.key}>
-              <Table.ColumnHeader as="th" scope="row" color="fg" border="thin" verticalAlign="top" padding="2">
+              <Table.ColumnHeader
+                as="th"
+                scope="row"
+                color="fg"
+                border="thin"
+                verticalAlign="top"
+                padding="2"
+              >
                 {row.head}
               </Table.ColumnHeader>
               {row.cells.map((cell, j) =>

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
+import { isHost } from '@zb/core/guests/forBox';
 import { isGate } from '@zb/core/rules/forBox';
 import { keepsThings, storageOf } from '@zb/core/storage/forBox';
 import { sharingOf } from '@zb/core/storage/share/forBox';
@@ -9,6 +10,7 @@ import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { LogEntryForm } from '../../parts/LogEntryForm';
 import { Quiet } from '../../ui/Button';
 import { Tabs } from '../../ui/Tabs';
+import { HostLoad } from './guests/HostLoad';
 import { GateLoad } from './gate/GateLoad';
 import { Carried } from './Carried';
 import { Kept } from './Kept';
@@ -23,7 +25,8 @@ type Side = (typeof SIDES)[number];
 
 /** Stop 10: what keeps things, who may read them, and what goes on them. */
 function LoadPage({ context }: { context: BoxContext }) {
-  return isGate(context.box) ? <GateLoad context={context} /> : <StoreLoad context={context} />;
+  if (isGate(context.box)) return <GateLoad context={context} />;
+  return isHost(context.box) ? <HostLoad context={context} /> : <StoreLoad context={context} />;
 }
 
 function StoreLoad({ context }: { context: BoxContext }) {

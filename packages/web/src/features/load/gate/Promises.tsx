@@ -28,7 +28,8 @@ const MARK: Record<Kept['verdict'], MarkKind> = {
 const RANK: readonly Kept['verdict'][] = ['fails', 'cannot say', 'limited', 'holds', 'about nothing'];
 /** Promises with those that fail first. */
 const inOrder = (promises: readonly GatePromise[], kept: readonly Kept[]): GatePromise[] => {
-  const rank = (p: GatePromise): number => RANK.indexOf(kept.find((k) => k.promise.id === p.id)?.verdict ?? 'about nothing');
+  const rank = (p: GatePromise): number =>
+    RANK.indexOf(kept.find((k) => k.promise.id === p.id)?.verdict ?? 'about nothing');
   return [...promises].sort((a, b) => rank(a) - rank(b));
 };
 

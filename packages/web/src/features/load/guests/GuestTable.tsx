@@ -1,0 +1,182 @@
+import { Box, Stack } from '@chakra-ui/react';
+import { useState } from 'react';
+import { keepGuest, takeGuests } from '@zb/core/acts/guests';
+import type { Bench, Box as Build } from '@zb/core/model/bench';
+import type { Guest, GuestPlan } from '@zb/core/model/guests';
+import { draftGuest } from '@zb/core/guests/forBox';
+import type { Pot } from '@zb/core/guests/pot';
+import type { MendResult } from '@zb/core/guests/repair';
+import { guestStart } from '@zb/core/guests/start';
+import { formatIec } from '@zb/core/units/bytes';
+import { changeWords, mendResultWords } from '@zb/core/words/guests';
+import { startWords } from '@zb/core/words/start';
+import { stamp, useAct } from '../../../storage/hooks';
+import { Primary, Quiet, Word } from '../../../ui/Button';
+import { VerdictMark } from '../../../ui/Marks';
+import { Cell, Line, LineHead, Num, Ruled } from '../../../ui/Ruled';
+import { Acts, Head, Sub } from '../../../ui/Words';
+import { Working } from '../../../ui/Working';
+import type { Elsewhere } from '../../../workers/elsewhere';
+import { GuestForm } from './GuestForm';
+import { SeedForm } from './SeedForm';
+
+/** What a guest does from its installer. */
+function Installer({ bench, guest }: { bench: Bench; guest: Guest }) {
+  if (guest.imageId === null) return <Sub>no installer</Sub>;
+  const { image, start } = guestStart(bench, guest);
+  if (!image) return <VerdictMark kind="ask">not there any more</VerdictMark>;
+  const said = start?.starts === 'yes' ? 'starts' : start?.starts === 'no' ? 'does not start' : 'open';
+  return (
+    <>
+      <VerdictMark kind={start?.starts === 'yes' ? 'yes' : start?.starts === 'no' ? 'stop' : 'ask'}>
+        {said}
+      </VerdictMark>
+      <Sub>
+        {image.name}, {formatIec(image.bytes)}
+        {start && start.starts !== 'yes' ? `: ${startWords(start.why)}` : ''}
+      </Sub>
+    </>
+  );
+}
+
+/** The smallest change that makes an impossible set fit. */
+function Mend({
+  box,
+  plan,
+  mended,
+}: {
+  box: Build;
+  plan: GuestPlan;
+  mended: Elsewhere<MendResult, 'stopped'>;
+}) {
+  const act = useAct();
+  const found = mended.stale ? null : mended.found;
+  return (
+    <Box as="section" aria-label="The smallest change">
+      <Head marginBottom="1">The smallest change that makes it fit</Head>
+      {mended.share !== null && (
+        <Working label="Every change there is" done={0} whole={1} says="" onCancel={mended.cancel} />
+      )}
+      {found && (
+        <Stack gap="2">
+          {found.code === 'mended' && (
+            <Ruled dense silent label="Changes" heads={['Change']}>
+              {found.mended.changes.map((c, i) => (
+                <Line key={i}>
+                  <LineHead>{changeWords(plan, c)}</LineHead>
+                </Line>
+              ))}
+            </Ruled>
+          )}
+          <Sub>{mendResultWords(found)}</Sub>
+          {found.code === 'mended' && (
+            <Acts>
+              <Primary
+                onClick={() =>
+                  void act(
+                    takeGuests(
+                      box,
+                      found.mended.plan,
+                      found.mended.changes.map((c) => changeWords(plan, c)).join('; '),
+                      stamp(),
+                    ),
+                  )
+                }
+              >
+                Do that
+              </Primary>
+            </Acts>
+          )}
+        </Stack>
+      )}
+    </Box>
+  );
+}
+
+/** Guests line by line, and what to do where they do not fit. */
+export function GuestTable({
+  bench,
+  box,
+  plan,
+  pot,
+  mended,
+  fits,
+}: {
+  bench: Bench;
+  box: Build;
+  plan: GuestPlan;
+  pot: Pot;
+  mended: Elsewhere<MendResult, 'stopped'>;
+  fits: boolean;
+}) {
+  const act = useAct();
+  const [open, setOpen] = useState<Guest | null>(null);
+  const [seed, setSeed] = useState<string | null>(null);
+  const seeded = plan.guests.find((g) => g.id === seed);
+  return (
+    <Stack gap="5">
+      {!fits && <Mend box={box} plan={plan} mended={mended} />}
+      <Box as="section" aria-label="Guests">
+        <Ruled
+          stacked
+          label="Guests"
+          heads={[
+            'Guest',
+            { words: 'Cores', figure: true },
+            { words: 'Memory', figure: true },
+            'Disks',
+            'Installer',
+            'First boot',
+            'Now',
+          ]}
+        >
+          {plan.guests.map((g) => (
+            <Line key={g.id}>
+              <LineHead>
+                <Word onClick={() => setOpen(g)}>{g.name}</Word>
+                {g.purpose !== '' && <Sub>{g.purpose}</Sub>}
+              </LineHead>
+              <Num>{g.cores}</Num>
+              <Num>
+                {formatIec(g.memoryBytes)}
+                {g.floorBytes !== null && <Sub>down to {formatIec(g.floorBytes)}</Sub>}
+              </Num>
+              <Cell>
+                {g.disks.map((d) => (
+                  <Sub key={d.id}>
+                    {formatIec(d.bytes)}
+                    {d.thin ? ', thin' : ''}
+                  </Sub>
+                ))}
+              </Cell>
+              <Cell>
+                <Installer bench={bench} guest={g} />
+              </Cell>
+              <Cell>
+                <Word onClick={() => setSeed(g.id)} aria-label={`First boot of ${g.name}`}>
+                  {g.seed ? g.seed.hostName : 'by hand'}
+                </Word>
+              </Cell>
+              <Cell>
+                <Word
+                  aria-pressed={g.on}
+                  aria-label={`${g.name}: ${g.on ? 'runs' : 'put aside'}`}
+                  onClick={() => void act(keepGuest(box, plan, { ...g, on: !g.on }))}
+                >
+                  <VerdictMark kind={g.on ? 'yes' : 'no'}>{g.on ? 'runs' : 'put aside'}</VerdictMark>
+                </Word>
+              </Cell>
+            </Line>
+          ))}
+        </Ruled>
+        <Acts marginTop="2">
+          <Quiet onClick={() => setOpen(draftGuest(plan, crypto.randomUUID()))}>Another guest</Quiet>
+        </Acts>
+      </Box>
+      {open && (
+        <GuestForm bench={bench} box={box} plan={plan} pot={pot} guest={open} onClose={() => setOpen(null)} />
+      )}
+      {seeded && <SeedForm box={box} plan={plan} guest={seeded} onClose={() => setSeed(null)} />}
+    </Stack>
+  );
+}
