@@ -2,6 +2,8 @@
 import fc from 'fast-check';
 import { addressSpans } from '@zb/core/units/addressLine';
 import { joinSpans, point, range, type Spans } from '@zb/core/units/spans';
+import { gatePlanSchema, type GatePlan } from '@zb/core/model/gate';
+import { networkSchema, type Network } from '@zb/core/model/network';
 import { SELF } from '@zb/core/rules/flatten';
 import { PROTOCOL } from '@zb/core/rules/protocols';
 import type {
@@ -157,26 +159,89 @@ export const smallRuleset: fc.Arbitrary<Ruleset> = fc
   )
   .map((chains) => ({ chains, strange: [] }));
 
-/** Every packet of one state: TCP and UDP, all interfaces, addresses and ports of three bits. */
-export function* allPackets(state: PacketState): Generator<NumberedPacket> {
-  const base = addressSpans(['10.0.0.0'])[0]?.[0] ?? 0n;
+const BASE = addressSpans(['10.0.0.0'])[0]?.[0] ?? 0n;
+/** The eight addresses, and one that stands for all others: no rule tells those apart. */
+export const ADDRESSES: readonly bigint[] = [
+  ...Array.from({ length: 8 }, (_, i) => BASE + BigInt(i)),
+  addressSpans(['99.0.0.1'])[0]?.[0] ?? 0n,
+];
+/** The eight ports, and one that stands for all others. */
+export const PORTS = [0, 1, 2, 3, 4, 5, 6, 7, 9] as const;
+
+/** Every packet of one state: TCP and UDP, all interfaces, addresses and ports of three bits with the rest as one more. */
+export function* allPackets(
+  state: PacketState,
+  sports: readonly number[] = PORTS,
+): Generator<NumberedPacket> {
+  const nothing = new Set<string>();
   for (const iif of ['a', 'b', 'c', SELF])
     for (const proto of [PROTOCOL.tcp, PROTOCOL.udp])
-      for (let saddr = 0n; saddr < 8n; saddr += 1n)
-        for (let daddr = 0n; daddr < 8n; daddr += 1n)
-          for (let sport = 0; sport < 8; sport += 1)
-            for (let dport = 0; dport < 8; dport += 1)
+      for (const saddr of ADDRESSES)
+        for (const daddr of ADDRESSES)
+          for (const sport of sports)
+            for (const dport of PORTS)
               yield {
                 iif,
                 proto,
-                saddr: base + saddr,
-                daddr: base + daddr,
+                saddr,
+                daddr,
                 sport,
                 dport,
                 state,
                 day: 3,
                 second: 43_200,
-                over: new Set(),
-                matches: new Set(),
+                over: nothing,
+                matches: nothing,
               };
 }
+
+/** Networks and a plan over the same space, for promises. */
+export const SMALL_NETWORKS: Network[] = [
+  networkSchema.parse({ id: 'na', name: 'na', prefix: '10.0.0.0/30', gateway: '10.0.0.1' }),
+  networkSchema.parse({ id: 'nb', name: 'nb', prefix: '10.0.0.4/31', gateway: '10.0.0.5' }),
+];
+const side = (zone: string) => ({ zone, addresses: [] });
+/** A plan with two services of three bits, and these promises. */
+export const smallPlan = (promises: readonly object[]): GatePlan =>
+  gatePlanSchema.parse({
+    zones: [
+      { id: 'za', name: 'A', kind: 'inside' },
+      { id: 'zb', name: 'B', kind: 'inside' },
+      { id: 'zc', name: 'C', kind: 'outside' },
+    ],
+    ports: [
+      { id: 'a', device: 'a', zoneId: 'za', networkId: 'na' },
+      { id: 'b', device: 'b', zoneId: 'zb', networkId: 'nb' },
+      { id: 'c', device: 'c', zoneId: 'zc' },
+    ],
+    services: [
+      { id: 's1', name: 's1', entries: [{ protocol: 'tcp', ports: [2, 5] }] },
+      {
+        id: 's2',
+        name: 's2',
+        entries: [
+          { protocol: 'udp', ports: [6, 7] },
+          { protocol: 'tcp', ports: [0, 0] },
+        ],
+      },
+    ],
+    promises,
+  });
+/** Any promise over it that is about packets of the small space alone. */
+export const smallPromise = fc
+  .record({
+    kind: fc.constantFrom('reaches', 'closed'),
+    from: fc.constantFrom('za', 'zb', 'zc'),
+    to: fc.constantFrom('za', 'zb'),
+    services: fc.constantFrom(['s1'], ['s2'], ['s1', 's2']),
+    forwards: fc.boolean(),
+  })
+  .filter((p) => p.from !== p.to && !(p.kind === 'reaches' && p.from === 'zc'))
+  .map((p) => ({
+    id: 'p',
+    kind: p.kind,
+    from: side(p.from),
+    to: p.kind === 'closed' ? [side(p.to)] : side(p.to),
+    services: p.services,
+    ...(p.kind === 'closed' ? { forwards: p.forwards } : {}),
+  }));

@@ -30,6 +30,8 @@ export interface Comparison {
 
 const MOST = 500;
 const PAIR = 4096;
+/** Classes looked at for the example of each kind. */
+const FEW_LOOKED = 12;
 
 type Box = { iif: readonly string[]; spans: Record<Field, readonly [bigint, bigint]> };
 
@@ -121,6 +123,7 @@ export function compareRules(before: Gate, after: Gate, known: readonly bigint[]
             forest.both(set, pairs, (x, v) => (x === 1 && v === value ? 1 : 0)),
             state,
             known,
+            FEW_LOOKED,
           );
           changed.push({ state, above: below === 0, iif, spans: narrowed, was, is, unsure, sample });
         }

@@ -22,12 +22,16 @@ const LIKED = {
   second: [43_200n],
 } as const;
 
-/** One packet of a set, such as reads well; null where the set is empty. `liked`: addresses to take where they are in it. */
+/** Boxes looked at for one that reads well. */
+const MOST_LOOKED = 400;
+
+/** One packet of a set, such as reads well; null where the set is empty. `liked`: addresses to take where they are in it; `most`: so many classes are looked at. */
 export function sampleOf(
   universe: Universe,
   set: Node,
   state: PacketState,
   liked: readonly bigint[],
+  most = MOST_LOOKED,
 ): NumberedPacket | null {
   let best: NumberedPacket | null = null;
   let least = Infinity;
@@ -37,13 +41,10 @@ export function sampleOf(
     if (!found) continue;
     const odd = oddness(found, liked);
     if (odd < least) [best, least] = [found, odd];
-    if (least === 0 || (looked += 1) > MOST_LOOKED) break;
+    if (least === 0 || (looked += 1) > most) break;
   }
   return best;
 }
-
-/** Boxes looked at for one that reads well. */
-const MOST_LOOKED = 400;
 
 /** How strange a packet looks: of no usual protocol, between addresses nobody knows. */
 function oddness(p: NumberedPacket, liked: readonly bigint[]): number {
