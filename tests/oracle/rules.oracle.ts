@@ -3,9 +3,12 @@
  * of every kind sent and watched at the other side (nft, Linux netfilter). What passed, where it came out, with which address
  * and port, is what was told.
  */
-import { existsSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { existsSync, writeFileSync } from 'node:fs';
+import { hallGate } from '@zb/core/demo/gate';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { gateFileSchema, type GatePlan } from '@zb/core/model/gate';
-import type { Network } from '@zb/core/model/network';
+import { hostSchema, type Network } from '@zb/core/model/network';
 import { compareRules } from '@zb/core/rules/compare';
 import { compileGate } from '@zb/core/rules/compile';
 import { SELF } from '@zb/core/rules/flatten';
@@ -16,6 +19,7 @@ import type { Ruleset, Topology } from '@zb/core/rules/ruleset';
 import { topologyOf } from '@zb/core/rules/topology';
 import { walkPacket, type NumberedPacket, type Walk } from '@zb/core/rules/walk';
 import { rollbackScript } from '@zb/core/rules/write/rollback';
+import { writeGate } from '@zb/core/rules/write/forms';
 import { writeNft } from '@zb/core/rules/write/nft';
 import { addressSpans, familyAt, formatPlace } from '@zb/core/units/addressLine';
 import { randomFrom } from '@zb/core/units/random';
@@ -485,6 +489,70 @@ describe('the script with a way back', () => {
     expect(rig.in('nft', ['list', 'tables'])).toContain('table inet gate');
     rig.in('nft', ['-c', '-f', room.path('live.conf')]);
     expect(script(rig, HALL.gate, room.dir, 'confirm').status).toBe(1);
+    room.clear();
+  });
+});
+
+describe('what else the gate is given', () => {
+  it('is taken by dnsmasq and by sysctl', () => {
+    const plan = hallGate();
+    const { networks, hosts } = saltmarshHall();
+    rig = gateRig(topologyOf(HALL.gate, HALL.networks));
+    const room = scratch();
+    const conf = room.path('names.conf');
+    writeFileSync(conf, writeGate('dnsmasq', plan, networks, hosts));
+    expect(rig.tried('dnsmasq', ['--test', '-C', conf]).out).toContain('syntax check OK');
+    const settings = room.path('gate.conf');
+    writeFileSync(settings, writeGate('sysctl', HALL.gate, HALL.networks, []));
+    expect(rig.tried('sysctl', ['-p', settings])).toMatchObject({ status: 0 });
+    expect(rig.in('cat', ['/proc/sys/net/ipv6/conf/wan/accept_ra']).trim()).toBe('2');
+    writeFileSync(room.path('demo.nft'), writeGate('nft', plan, networks, hosts));
+    expect(rig.tried('nft', ['-c', '-f', room.path('demo.nft')]).status).toBe(0);
+    room.clear();
+  });
+
+  it('names are answered inside, with their addresses, and not outside', async () => {
+    const { gate: plan, networks } = HALL;
+    const named = networks.map((n) => (n.id === 'n0' ? { ...n, domain: 'hall.home.arpa' } : n));
+    const hosts = [
+      hostSchema.parse({
+        id: 'h',
+        name: 'Archive',
+        networkId: 'n0',
+        manner: 'fixed',
+        address: '10.0.0.20',
+        address6: 'fd00:0:0:1::14',
+        label: 'archive',
+      }),
+    ];
+    rig = gateRig(topologyOf(plan, networks));
+    const room = scratch();
+    const conf = room.path('names.conf');
+    writeFileSync(conf, writeGate('dnsmasq', plan, named, hosts));
+    const server = spawn(
+      'ip',
+      [
+        'netns',
+        'exec',
+        rig.ns,
+        'dnsmasq',
+        '-k',
+        '-C',
+        conf,
+        `--dhcp-leasefile=${room.path('l')}`,
+        `--pid-file=${room.path('p')}`,
+        '--user=root',
+      ],
+      { stdio: 'ignore' },
+    );
+    await new Promise((r) => setTimeout(r, 800));
+    const listening = rig.in('ss', ['-lun']);
+    expect(rig.tried('busybox', ['nslookup', 'archive.hall.home.arpa', '10.0.0.1']).out).toContain(
+      '10.0.0.20',
+    );
+    expect(listening).toMatch(/10\.0\.0\.1:53/);
+    expect(listening).not.toMatch(/100\.72\.16\.9:53/);
+    server.kill('SIGKILL');
     room.clear();
   });
 });
