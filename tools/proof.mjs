@@ -64,6 +64,12 @@ const PROOFS = {
     command: jest('oracle', 'space.oracle'),
     env: { ZB_SPACE: 'all' },
   },
+  rules: {
+    about:
+      '31 plans by dice and four rulesets of others in the kernel, 3 000 packets each; roll-back played; 300 guests and seeds taken',
+    command: jest('oracle', '(rules|guests).oracle'),
+    env: { ZB_RULES: 'all', ZB_GUESTS: 'all', ZB_FUZZ: 'all', TZ: 'UTC' },
+  },
   pools: {
     about:
       '212 sets of unequal drives filled until nothing more fits, every failure mounted, rows of real size made',

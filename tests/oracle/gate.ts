@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 import type { Topology } from '@zb/core/rules/ruleset';
 import { grouped } from '@zb/core/units/group';
 import { SELF } from '@zb/core/rules/flatten';
+import { formatPlace } from '@zb/core/units/addressLine';
 import { run } from './files';
 import { heardOf, hex, packetBytes, type Heard, type Wire } from './frames';
 
@@ -41,13 +42,13 @@ export interface GateRig {
 }
 
 const WATCH = `table inet watch {
-	set four { typeof ip id; size 65535; flags dynamic; }
-	set six { typeof ip6 flowlabel; size 65535; flags dynamic; }
+	set four { typeof ip id . ip saddr; size 65535; flags dynamic; }
+	set six { typeof ip6 flowlabel . ip6 saddr; size 65535; flags dynamic; }
 	chain heard {
 		type filter hook input priority 400;
 		iifname "lo" return
-		meta nfproto ipv4 add @four { ip id }
-		meta nfproto ipv6 add @six { ip6 flowlabel }
+		meta nfproto ipv4 add @four { ip id . ip saddr }
+		meta nfproto ipv6 add @six { ip6 flowlabel . ip6 saddr }
 	}
 }
 `;
@@ -137,13 +138,12 @@ export function gateRig(topology: Topology): GateRig {
     const ended = new Promise<void>((resolve) => child.on('close', () => resolve()));
     return { port, ready, lines, end: () => (child.stdin.end(), ended) };
   };
-  const elements = (set: string): number[] => {
+  /** Numbers with the sources they came from: what somebody else sent bears a number of ours by chance. */
+  const elements = (set: string): string[] => {
     const found = JSON.parse(must(ns, 'nft', ['-j', 'list', 'set', 'inet', 'watch', set])) as {
-      nftables: { set?: { elem?: (number | { elem: { val: number } })[] } }[];
+      nftables: { set?: { elem?: { concat: [number, string] }[] } }[];
     };
-    return found.nftables
-      .flatMap((i) => i.set?.elem ?? [])
-      .map((e) => (typeof e === 'number' ? e : e.elem.val));
+    return found.nftables.flatMap((i) => i.set?.elem ?? []).map((e) => e.concat.join(' '));
   };
   return {
     ns,
@@ -181,16 +181,23 @@ export function gateRig(topology: Topology): GateRig {
       }
       await new Promise((r) => setTimeout(r, 300));
       await Promise.all(ears.map((e) => e.end()));
-      const proto = new Map(packets.map((p) => [p.wire.tag, p.wire.proto]));
+      const byTag = new Map(packets.map((p) => [p.wire.tag, p.wire]));
       const out: Seen['out'] = new Map();
       for (const { port, lines } of ears)
         for (const line of lines) {
           const heard = heardOf(line);
-          // What the gate says of its own accord has other numbers, or is an error about ours.
-          if (proto.get(heard.tag) === heard.proto) out.set(heard.tag, { port, heard });
+          const wire = byTag.get(heard.tag);
+          // What the gate says of its own accord bears numbers by chance: an error of ICMP is of another type, a reset has other ports.
+          const ours =
+            wire?.proto === heard.proto &&
+            (heard.proto === 1 || heard.proto === 58
+              ? heard.dport === wire.dport
+              : heard.sport === wire.sport);
+          if (ours) out.set(heard.tag, { port, heard });
         }
-      const sent = new Set(packets.map((p) => p.wire.tag));
-      return { out, atGate: new Set([...elements('four'), ...elements('six')].filter((t) => sent.has(t))) };
+      const there = new Set([...elements('four'), ...elements('six')]);
+      const came = packets.filter(({ wire }) => there.has(`${wire.tag} ${formatPlace(wire.saddr)}`));
+      return { out, atGate: new Set(came.map(({ wire }) => wire.tag)) };
     },
     clear() {
       for (const s of spaces) spawnSync('ip', ['netns', 'del', s]);

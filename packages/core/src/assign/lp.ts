@@ -19,6 +19,8 @@ export interface Model {
   binary: string[];
   /** Whole numbers from 0 to the bound. */
   whole: { name: string; most: number }[];
+  /** Any numbers from 0 to the bound. */
+  any?: { name: string; most: number }[];
 }
 
 /** Exact decimals: the format knows no exponents everywhere, and sizes here are small whole units. */
@@ -38,7 +40,7 @@ export function lpText(model: Model, relaxed = false): string {
   });
   const bounds = [
     ...(relaxed ? model.binary.map((b) => ` 0 <= ${b} <= 1`) : []),
-    ...model.whole.map((w) => ` 0 <= ${w.name} <= ${w.most}`),
+    ...[...model.whole, ...(model.any ?? [])].map((w) => ` 0 <= ${w.name} <= ${w.most}`),
   ];
   return [
     'Maximize',

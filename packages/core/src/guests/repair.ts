@@ -87,7 +87,7 @@ interface Built {
 function build(plan: GuestPlan, pot: Pot): Built {
   const rows: Model['rows'] = [];
   const binary: string[] = [];
-  const whole: Model['whole'] = [];
+  const any: NonNullable<Model['any']> = [];
   const means: Built['means'] = new Map();
   const touched: Term[] = [];
   const weights: Term[] = [];
@@ -115,7 +115,7 @@ function build(plan: GuestPlan, pot: Pot): Built {
     if (g.on) memoryTerms.push({ name: out, by: down(g.memoryBytes + pot.reserve.perGuest) });
     if (room > 0) {
       const m = `m${i}`;
-      whole.push({ name: m, most: room });
+      any.push({ name: m, most: room });
       means.set(m, (v) => ({
         kind: 'less memory',
         guest: g.id,
@@ -148,7 +148,7 @@ function build(plan: GuestPlan, pot: Pot): Built {
         is: s.free < 0 ? up(-s.free) : -down(s.free),
       });
   }
-  return { model: { objective: [], rows, binary, whole }, means, touched, weights, amounts };
+  return { model: { objective: [], rows, binary, whole: [], any }, means, touched, weights, amounts };
 }
 
 function diskTerms(
@@ -221,21 +221,25 @@ function diskTerms(
 }
 
 /**
- * The smallest change that makes an impossible set fit, proven: fewest guests touched; among those what matters least; among those
- * the fewest MiB changed. Three models, each with what the one before proved as a bound. Seconds: for each of them.
+ * The smallest change that makes an impossible set fit, proven: fewest guests touched; among those what matters least; and of the
+ * guests that are then touched as few MiB changed as will do. Three models, each with what the one before proved. Seconds: for each.
  */
 export function mendGuests(plan: GuestPlan, pot: Pot, solve: SolveLp, seconds = 10): MendResult {
   if (setFits(plan, pot)) return { code: 'fits already' };
   const { model, means, touched, weights, amounts } = build(plan, pot);
   const rows = [...model.rows];
   let values: ReadonlyMap<string, number> = new Map();
-  for (const goal of [touched, weights, amounts]) {
+  for (const [i, goal] of [touched, weights, amounts].entries()) {
     const objective = goal.map((t) => ({ ...t, by: -t.by }));
     const found = solve(lpText({ ...model, rows, objective }), seconds);
     if (found.status !== 'optimal')
       return { code: found.status === 'infeasible' ? 'cannot be mended' : 'stopped' };
     values = found.values;
-    rows.push({ terms: goal, sign: '<=', is: Math.round(-found.objective) });
+    if (i === 0) rows.push({ terms: goal, sign: '=', is: Math.round(-found.objective) });
+    // Who is touched is settled: what of them changes is made as little as it can be.
+    else
+      for (const t of touched)
+        rows.push({ terms: [{ name: t.name, by: 1 }], sign: '=', is: Math.round(values.get(t.name) ?? 0) });
   }
   const changes = [...means].flatMap(([name, change]) => {
     const v = Math.round(values.get(name) ?? 0);

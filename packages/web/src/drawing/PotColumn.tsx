@@ -111,7 +111,9 @@ export function PotColumn({
             </g>
           );
         })}
-        {sum > has && <path d={`M-1 ${line}H${WIDTH + 6}`} stroke={colour(shared ? 'fg' : 'stop')} strokeWidth="2" />}
+        {sum > has && (
+          <path d={`M-1 ${line}H${WIDTH + 6}`} stroke={colour(shared ? 'fg' : 'stop')} strokeWidth="2" />
+        )}
         {layers.map(
           (l, i) =>
             l.handle && (

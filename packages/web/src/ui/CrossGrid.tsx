@@ -4,7 +4,7 @@ import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 /** What one crossing shows and does; null where a side would meet itself. */
 export interface CrossCell {
   key: string;
-  /** What it is, for those who hear the page. */
+  /** Which crossing it is, for those who hear the page. */
   label: string;
   body: ReactNode;
   /** It asks to be looked at. */
@@ -86,7 +86,6 @@ export function CrossGrid({
                   <Table.Cell key={j} padding="0" border="thin" verticalAlign="top" css={{ height: '1px' }}>
                     <chakra.button
                       type="button"
-                      aria-label={cell.label}
                       tabIndex={here?.[0] === i && here[1] === j ? 0 : -1}
                       ref={(el: HTMLElement | null) => {
                         if (el) cells.current.set(cell.key, el);
@@ -104,6 +103,7 @@ export function CrossGrid({
                       _hover={{ bg: 'work.wash' }}
                       css={{ minHeight: '48px', cursor: 'pointer', whiteSpace: 'normal' }}
                     >
+                      <chakra.span srOnly>{cell.label} </chakra.span>
                       {cell.body}
                     </chakra.button>
                   </Table.Cell>

@@ -38,6 +38,18 @@ const THINGS: [title: string, what: string, where: string, path: string][] = [
     'Firmware',
     '/box/games-corner/firmware',
   ],
+  [
+    'Guests that reach too much',
+    'One promise of the guest gate fails. Try its rules out on the stand-in network, mend it, and try again.',
+    'Load',
+    '/box/guest-gate/load',
+  ],
+  [
+    'A guest too many',
+    'The booking host has too little memory for all of its guests. See which change is the smallest.',
+    'Load',
+    '/box/booking-host/load',
+  ],
 ];
 
 export default function PracticePage() {

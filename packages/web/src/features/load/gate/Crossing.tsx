@@ -32,7 +32,6 @@ export function Crossing({
   const [open, setOpen] = useState<Permit | null>(null);
   const mine = plan.permits.filter((p) => p.from.zone === from && p.to.zone === to);
   const zone = plan.zones.find((z) => z.id === from);
-  if (open) return <PermitForm box={box} plan={plan} permit={open} onClose={() => setOpen(null)} />;
   return (
     <Dialog open onClose={onClose} title={`${zoneWords(plan, from)} to ${zoneWords(plan, to)}`} size="lg">
       <Stack gap="3">
@@ -55,7 +54,7 @@ export function Crossing({
                   <Cell>
                     <Word
                       disabled={i === 0}
-                      aria-label={`${said.name} before the one above`}
+                      aria-label={`earlier: ${said.name}`}
                       onClick={() =>
                         void act(
                           editGate(
@@ -102,6 +101,7 @@ export function Crossing({
           </Primary>
         </Acts>
       </Stack>
+      {open && <PermitForm box={box} plan={plan} permit={open} onClose={() => setOpen(null)} />}
     </Dialog>
   );
 }

@@ -20,11 +20,13 @@ import { GateWritten } from './GateWritten';
 import { Matrix } from './Matrix';
 import { Pace } from './Pace';
 import { Promises } from './Promises';
+import { TryOut } from './TryOut';
 import { Zones } from './Zones';
 
 const SIDES = ['rules', 'zones', 'pace', 'copies'] as const;
 type Side = (typeof SIDES)[number];
-type Open = { what: 'crossing'; from: string; to: string } | { what: 'ask' | 'written' | 'beside' } | null;
+type Open =
+  { what: 'crossing'; from: string; to: string } | { what: 'ask' | 'written' | 'beside' | 'try' } | null;
 
 /** Stop 10 of a gate: who may talk to whom, and what that promises. */
 export function GateLoad({ context }: { context: BoxContext }) {
@@ -63,6 +65,7 @@ export function GateLoad({ context }: { context: BoxContext }) {
             </Quiet>
             <Quiet onClick={() => setOpen({ what: 'beside' })}>Hold beside the old ones</Quiet>
             <Quiet onClick={() => setOpen({ what: 'ask' })}>Ask a packet</Quiet>
+            <Quiet onClick={() => setOpen({ what: 'try' })}>Try it out</Quiet>
           </>
         )
       }
@@ -125,6 +128,7 @@ export function GateLoad({ context }: { context: BoxContext }) {
         <GateWritten box={box} of={of} report={current.report} onClose={close} />
       )}
       {open?.what === 'beside' && <Beside of={of} onClose={close} />}
+      {open?.what === 'try' && <TryOut of={of} onClose={close} />}
     </BoxFrame>
   );
 }

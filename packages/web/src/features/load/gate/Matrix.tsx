@@ -45,7 +45,7 @@ export function Matrix({
           const said = crossingWords(plan, c);
           return {
             key: `${c.from} ${c.to}`,
-            label: `${zoneWords(plan, c.from)} to ${zoneWords(plan, c.to)}: ${said.word}${said.sub === '' ? '' : `, ${said.sub}`}${c.broken ? '; a promise fails here' : ''}`,
+            label: `${zoneWords(plan, c.from)} to ${zoneWords(plan, c.to)}${c.broken ? ', where a promise fails' : ''}:`,
             marked: c.broken,
             body: (
               <>

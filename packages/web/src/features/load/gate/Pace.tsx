@@ -95,7 +95,7 @@ export function Pace({ bench, box }: { bench: Bench; box: Build }) {
                 <Num>{bitsWords(p.bitsPerSecond)}</Num>
                 <Cell>
                   <Word
-                    aria-label={`Take ${p.what} away`}
+                    aria-label={`take away ${p.what}`}
                     onClick={() =>
                       void act(editGate(box, { paces: withoutItem(paces, p.id) }, 'A figure taken away'))
                     }

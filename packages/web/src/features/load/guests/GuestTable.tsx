@@ -153,7 +153,10 @@ export function GuestTable({
                 <Installer bench={bench} guest={g} />
               </Cell>
               <Cell>
-                <Word onClick={() => setSeed(g.id)} aria-label={`First boot of ${g.name}`}>
+                <Word
+                  onClick={() => setSeed(g.id)}
+                  aria-label={`${g.seed ? g.seed.hostName : 'by hand'}: first boot of ${g.name}`}
+                >
                   {g.seed ? g.seed.hostName : 'by hand'}
                 </Word>
               </Cell>
