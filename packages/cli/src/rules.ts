@@ -17,13 +17,12 @@ import {
   changedWords,
   endWords,
   fateWords,
-  gateFaultWords,
-  mendWords,
-  nftReadWords,
   packetWords,
-  promiseWords,
   ruleWords,
-} from '@zb/core/words/rules';
+} from '@zb/core/words/packet';
+import { gateFaultWords } from '@zb/core/words/gateFault';
+import { mendWords, nftReadWords } from '@zb/core/words/rules';
+import { promiseWords } from '@zb/core/words/gatePlan';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
 import { readPlan } from './planFile';

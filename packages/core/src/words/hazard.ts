@@ -5,7 +5,7 @@ import { imageFaultWords } from './imageFinding';
 import { moveFaultWords } from './moving';
 import { networkFaultWords } from './network';
 import { guestFaultWords } from './guests';
-import { gateFaultWords } from './rules';
+import { gateFaultWords } from './gateFault';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
 import { copyFaultWords, poolFaultWords } from './storage';

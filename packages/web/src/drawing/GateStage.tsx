@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import type { GatePlan } from '@zb/core/model/gate';
 import type { Asked } from '@zb/core/rules/ask';
-import { endWords, fromWords, kindWords } from '@zb/core/words/rules';
+import { endWords, fromWords, kindWords } from '@zb/core/words/packet';
 
 const HIGH = 92;
 

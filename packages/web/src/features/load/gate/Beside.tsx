@@ -3,14 +3,9 @@ import { useState } from 'react';
 import { besidePlan, type Beside as Held } from '@zb/core/rules/beside';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import { NftReadError, readNftJson } from '@zb/core/rules/read/nftJson';
-import {
-  changedWords,
-  fateWords,
-  nftReadWords,
-  promiseVerdictWords,
-  promiseWords,
-  unsureWords,
-} from '@zb/core/words/rules';
+import { changedWords, fateWords } from '@zb/core/words/packet';
+import { nftReadWords, promiseVerdictWords, unsureWords } from '@zb/core/words/rules';
+import { promiseWords } from '@zb/core/words/gatePlan';
 import { Primary } from '../../../ui/Button';
 import { Dialog } from '../../../ui/Dialog';
 import { Fold } from '../../../ui/Fold';

@@ -5,7 +5,7 @@ import type { Box as Build } from '@zb/core/model/bench';
 import type { GatePlan, Permit } from '@zb/core/model/gate';
 import { blankPermit, movedPermit } from '@zb/core/rules/permits';
 import { withItem } from '@zb/core/units/list';
-import { permitLine, zoneWords } from '@zb/core/words/rules';
+import { permitLine, zoneWords } from '@zb/core/words/gatePlan';
 import { useAct } from '../../../storage/hooks';
 import { Primary, Word } from '../../../ui/Button';
 import { Dialog } from '../../../ui/Dialog';

@@ -32,7 +32,7 @@ import {
 import type { Network } from '@zb/core/model/network';
 import { zoneId } from '@zb/core/rules/usual';
 import { withItem, withoutItem } from '@zb/core/units/list';
-import { zoneKindWords } from '@zb/core/words/rules';
+import { zoneKindWords } from '@zb/core/words/gatePlan';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';

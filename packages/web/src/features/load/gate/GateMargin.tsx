@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { interfaceOf } from '@zb/core/model/gate';
 import type { BoxGate } from '@zb/core/rules/forBox';
-import { zoneWords } from '@zb/core/words/rules';
+import { zoneWords } from '@zb/core/words/gatePlan';
 import { LedgerGroup } from '../../../parts/LedgerPane';
 import { Data } from '../../../ui/Words';
 import type { GateJudged } from '../../../workers/gateWorker';

@@ -2,7 +2,7 @@ import { interfaceOf } from '@zb/core/model/gate';
 import { matrixOf, sidesOf, type Crossing } from '@zb/core/rules/matrix';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import type { Kept } from '@zb/core/rules/promises';
-import { crossingWords, zoneWords } from '@zb/core/words/rules';
+import { crossingWords, zoneWords } from '@zb/core/words/gatePlan';
 import { CrossGrid } from '../../../ui/CrossGrid';
 import { VerdictMark } from '../../../ui/Marks';
 import { Data, Sub } from '../../../ui/Words';

@@ -5,7 +5,7 @@ import type { Box as Build } from '@zb/core/model/bench';
 import type { GatePlan, Permit } from '@zb/core/model/gate';
 import { permitDraftOf, permitOfDraft, type PermitDraft } from '@zb/core/model/gateDraft';
 import { withItem, withoutItem } from '@zb/core/units/list';
-import { dayNames, permitLine, zoneWords } from '@zb/core/words/rules';
+import { dayNames, permitLine, zoneWords } from '@zb/core/words/gatePlan';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';

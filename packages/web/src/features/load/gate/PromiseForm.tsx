@@ -7,7 +7,7 @@ import { promiseKinds, type GatePlan, type GatePromise } from '@zb/core/model/ga
 import { promiseDraftOf, promiseOfDraft, type PromiseDraft } from '@zb/core/model/gateDraft';
 import { sidesOf } from '@zb/core/rules/matrix';
 import { withItem, withoutItem } from '@zb/core/units/list';
-import { promiseKindWords, promiseWords, zoneWords } from '@zb/core/words/rules';
+import { promiseKindWords, promiseWords, zoneWords } from '@zb/core/words/gatePlan';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';

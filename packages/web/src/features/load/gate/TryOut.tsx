@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { compileGate } from '@zb/core/rules/compile';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import { callersOf, tryOut } from '@zb/core/rules/tryOut';
-import { endWords, packetWords } from '@zb/core/words/rules';
+import { endWords, packetWords } from '@zb/core/words/packet';
 import { GateStage } from '../../../drawing/GateStage';
 import { useLan } from '../../../parts/LanStandIn';
 import { Word } from '../../../ui/Button';

@@ -2,7 +2,7 @@ import { Stack } from '@chakra-ui/react';
 import type { GatePlan } from '@zb/core/model/gate';
 import type { Ruleset } from '@zb/core/rules/ruleset';
 import { wayLines, type Walk } from '@zb/core/rules/walk';
-import { differsWords, didWords, endWords, ruleWords } from '@zb/core/words/rules';
+import { differsWords, didWords, endWords, ruleWords } from '@zb/core/words/packet';
 import { VerdictMark } from '../../../ui/Marks';
 import { Cell, Line, LineHead, Ruled } from '../../../ui/Ruled';
 import { Sub } from '../../../ui/Words';

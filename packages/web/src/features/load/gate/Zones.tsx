@@ -4,14 +4,8 @@ import type { Box as Build } from '@zb/core/model/bench';
 import type { AddressSet, Forward, GatePortPlan, ServiceSet, Zone } from '@zb/core/model/gate';
 import { interfaceOf } from '@zb/core/model/gate';
 import type { BoxGate } from '@zb/core/rules/forBox';
-import {
-  entriesWords,
-  forwardWords,
-  seatWords,
-  socketSteps,
-  zoneKindWords,
-  zoneWords,
-} from '@zb/core/words/rules';
+import { entriesWords, forwardWords, seatWords, zoneKindWords, zoneWords } from '@zb/core/words/gatePlan';
+import { socketSteps } from '@zb/core/words/rules';
 import { Quiet, Word } from '../../../ui/Button';
 import { Fold } from '../../../ui/Fold';
 import { Cell, Line, LineHead, Num, Ruled } from '../../../ui/Ruled';
