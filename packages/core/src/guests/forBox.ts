@@ -6,12 +6,14 @@ import { laidBox } from '../layout/forBox';
 import { storageOf } from '../storage/forBox';
 import { GIB } from '../units/bytes';
 import { checkGuests, type GuestFinding } from './check';
-import { guestStart } from './start';
+import { guestStart, installersOf } from './start';
 import { potOf, type Pot } from './pot';
 
 /** What stop 10 knows of the guests of a box. */
 export interface BoxGuests {
   plan: GuestPlan;
+  /** The same with the room that installers take off the pools. */
+  counted: GuestPlan;
   pot: Pot;
   findings: GuestFinding[];
 }
@@ -38,13 +40,23 @@ export function guestsOf(bench: Bench, box: Box): BoxGuests {
     threads: number('cpu.threads'),
     memory: number('memory.bytes'),
   });
+  const counted = withInstallers(bench, plan);
   const findings = [
-    ...checkGuests(plan, pot, typeof virtual === 'boolean' ? virtual : null),
+    ...checkGuests(counted, pot, typeof virtual === 'boolean' ? virtual : null),
     ...plan.guests.flatMap((g) => checkImage(bench, g)),
   ];
-  const found = { plan, pot, findings };
+  const found = { plan, counted, pot, findings };
   lately.set(box, { bench, found });
   return found;
+}
+
+/** A plan whose pools have the installers of its guests on them. */
+function withInstallers(bench: Bench, plan: GuestPlan): GuestPlan {
+  const images = installersOf(bench, plan);
+  if (images.length === 0) return plan;
+  const taken = (poolId: string): number =>
+    images.reduce((sum, i) => sum + (i.poolId === poolId ? i.bytes : 0), 0);
+  return { ...plan, pools: plan.pools.map((p) => ({ ...p, otherBytes: p.otherBytes + taken(p.id) })) };
 }
 
 function checkImage(bench: Bench, g: Guest): GuestFinding[] {

@@ -33,3 +33,28 @@ export function installerFile(bench: Bench, plan: GuestPlan, guestId: string): s
   if (!image) return null;
   return `${pool?.path.replace(/\/$/, '') ?? '/srv/guests'}/images/${image.name.replace(/[^\w.-]+/g, '-')}`;
 }
+
+/** Installers that lie on a host: each image once in every pool where a guest wants it, beside the disks. Bytes. */
+export function installersOf(
+  bench: Bench,
+  plan: GuestPlan,
+): { poolId: string; imageId: string; name: string; bytes: number; path: string }[] {
+  const out = new Map<
+    string,
+    { poolId: string; imageId: string; name: string; bytes: number; path: string }
+  >();
+  for (const g of plan.guests) {
+    const image = findImage(bench, g.imageId);
+    const pool = plan.pools.find((p) => p.id === g.disks[0]?.poolId) ?? plan.pools[0];
+    const path = installerFile(bench, plan, g.id);
+    if (image && pool && path !== null)
+      out.set(`${pool.id} ${image.id}`, {
+        poolId: pool.id,
+        imageId: image.id,
+        name: image.name,
+        bytes: image.bytes,
+        path,
+      });
+  }
+  return [...out.values()];
+}

@@ -5,12 +5,15 @@ import { compileGate } from './compile';
 import { TooManyClasses } from './forest';
 import type { NftReading } from './read/nftJson';
 import { gateReport, type GateReport } from './report';
+import type { Ruleset } from './ruleset';
 import { groundOf } from './sides';
 import { topologyOf } from './topology';
 
 /** Rules that run, held against the plan: what they promise by themselves, and which packets change fate. */
 export interface Beside {
   theirs: GateReport;
+  /** As it was read. */
+  ruleset: Ruleset;
   /** Null where classes are too many to be compared. */
   changes: Comparison | null;
   unknown: NftReading['unknown'];
@@ -38,6 +41,7 @@ export function besidePlan(
     changes = null;
   }
   return {
+    ruleset: reading.ruleset,
     theirs: gateReport(plan, networks, hosts, reading.ruleset),
     changes,
     unknown: reading.unknown,

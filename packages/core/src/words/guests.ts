@@ -9,10 +9,10 @@ import { list, plural } from './text';
 
 const GRADES: Record<CommitGrade, string> = {
   none: 'each core has a thread of its own',
-  light: 'lightly over-committed: up to two cores to a thread',
-  usual: 'over-committed as is usual: up to four cores to a thread',
-  heavy: 'heavily over-committed: up to eight cores to a thread',
-  'too much': 'over-committed beyond what is usual: more than eight cores to a thread',
+  light: 'lightly over-committed: up to two cores to a thread (common practice)',
+  usual: 'over-committed as is usual: up to four cores to a thread (common practice)',
+  heavy: 'heavily over-committed: up to eight cores to a thread (common practice)',
+  'too much': 'over-committed beyond what is usual: more than eight cores to a thread (common practice)',
 };
 /** What over-commitment of cores is called. */
 export const commitWords = (g: CommitGrade): string => GRADES[g];

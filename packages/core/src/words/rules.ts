@@ -4,13 +4,15 @@ import type { PaceLine } from '../rules/pace';
 import type { PromiseVerdict } from '../rules/answers';
 import type { Kept } from '../rules/promises';
 import type { Mend } from '../rules/repair';
+import type { Ruleset } from '../rules/ruleset';
+import type { Unused } from '../rules/unused';
 import type { GateReport } from '../rules/report';
 import type { NumberedPacket, Walk } from '../rules/walk';
 import type { GateForm } from '../rules/write/forms';
 import { formatPlace } from '../units/addressLine';
 import { servicesWords, promiseWords, permitWords } from './gatePlan';
-import { kindWords, fromWords } from './packet';
-import { plural } from './text';
+import { kindWords, fromWords, ruleWords } from './packet';
+import { list, plural } from './text';
 
 const VERDICTS: Record<PromiseVerdict, string> = {
   holds: 'holds',
@@ -137,3 +139,12 @@ export function socketSteps(plan: GatePlan): { says: string; types: string }[] {
 /** What is noted when rules were given away. */
 export const givenWords = (r: GateReport): string =>
   `rules given to the gate; ${r.kept.filter((k) => k.verdict === 'holds').length} of ${plural(r.kept.length, 'promise')} hold over every packet`;
+
+/** Why a rule has nothing to do. */
+export function unusedWords(plan: GatePlan, u: Unused, ruleset: Ruleset): string {
+  if (u.why === 'meets nothing') return 'no packet is like that';
+  if (u.why === 'not so far') return 'it could meet packets, and counted none so far';
+  const before = [...new Set(u.before.map((b) => ruleWords(plan, b, ruleset)))];
+  const who = before.length > 2 ? `${list(before.slice(0, 2))} and others` : list(before);
+  return u.alike ? `said already by: ${who}` : `never acts: its packets are taken by ${who}`;
+}

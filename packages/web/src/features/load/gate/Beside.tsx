@@ -1,8 +1,7 @@
 import { Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { besidePlan, type Beside as Held } from '@zb/core/rules/beside';
 import type { BoxGate } from '@zb/core/rules/forBox';
-import { NftReadError, readNftJson } from '@zb/core/rules/read/nftJson';
+import { useBeside } from '../../../workers/judging';
 import { changedWords, fateWords } from '@zb/core/words/packet';
 import { nftReadWords, promiseVerdictWords, unsureWords } from '@zb/core/words/rules';
 import { promiseWords } from '@zb/core/words/gatePlan';
@@ -14,23 +13,16 @@ import { VerdictMark } from '../../../ui/Marks';
 import { Cell, Line, LineHead, Ruled } from '../../../ui/Ruled';
 import { Said } from '../../../ui/Said';
 import { Data, Head, Sub } from '../../../ui/Words';
+import { Working } from '../../../ui/Working';
+import { Idle } from './Idle';
 
 /** Rules that run, pasted, beside the plan: what they promise, and which packets change fate. */
 export function Beside({ of, onClose }: { of: BoxGate; onClose: () => void }) {
-  const { plan, networks, hosts } = of;
+  const { plan } = of;
   const [text, setText] = useState('');
-  const [held, setHeld] = useState<Held | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const read = (): void => {
-    try {
-      setHeld(besidePlan(plan, networks, hosts, readNftJson(text)));
-      setFault(null);
-    } catch (error) {
-      if (!(error instanceof NftReadError)) throw error;
-      setHeld(null);
-      setFault(nftReadWords(error.why));
-    }
-  };
+  const [asked, setAsked] = useState<string | null>(null);
+  const beside = useBeside(of, asked);
+  const held = beside.stale ? null : beside.found;
   return (
     <Dialog open onClose={onClose} title="Beside the rules that run" size="lg">
       <Stack gap="4">
@@ -42,10 +34,21 @@ export function Beside({ of, onClose }: { of: BoxGate; onClose: () => void }) {
           value={text}
           onChange={(e) => setText(e.target.value)}
         />
-        <Primary alignSelf="flex-start" onClick={read}>
+        <Primary alignSelf="flex-start" onClick={() => setAsked(text)}>
           Hold it against the plan
         </Primary>
-        {fault !== null && <Said kind="check">{fault}</Said>}
+        {beside.share !== null && (
+          <Working
+            label="Every packet, before and after"
+            done={beside.share}
+            whole={1}
+            says=""
+            onCancel={beside.cancel}
+          />
+        )}
+        {beside.fault !== null && beside.fault !== 'stopped' && (
+          <Said kind="check">{nftReadWords(beside.fault)}</Said>
+        )}
         {held && (
           <>
             <Head>What the running rules promise</Head>
@@ -80,6 +83,7 @@ export function Beside({ of, onClose }: { of: BoxGate; onClose: () => void }) {
                 </Stack>
               </Fold>
             )}
+            <Idle plan={plan} ruleset={held.ruleset} unused={held.theirs.unused} />
             <Head>Packets that change fate when the plan takes their place</Head>
             {held.changes === null ? (
               <Said kind="check">The rules cross each other too often to be compared whole.</Said>

@@ -2,12 +2,14 @@ import { Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { takeGate } from '@zb/core/acts/rules';
 import { draftGate, gateOf } from '@zb/core/rules/forBox';
-import { gateHeadline } from '@zb/core/words/rules';
+import { seatWords } from '@zb/core/words/gatePlan';
+import { gateHeadline, mendWords } from '@zb/core/words/rules';
 import { BoxFrame, type BoxContext } from '../../../parts/BoxFrame';
 import { LogEntryForm } from '../../../parts/LogEntryForm';
 import { stamp, useAct } from '../../../storage/hooks';
-import { Primary, Quiet } from '../../../ui/Button';
+import { Primary, Quiet, Word } from '../../../ui/Button';
 import { Nothing } from '../../../ui/Nothing';
+import { Said } from '../../../ui/Said';
 import { Tabs } from '../../../ui/Tabs';
 import { Working } from '../../../ui/Working';
 import { useGateJudged } from '../../../workers/judging';
@@ -107,6 +109,16 @@ export function GateLoad({ context }: { context: BoxContext }) {
                       onCancel={judged.cancel}
                     />
                   )}
+                  {(current?.seatRepairs ?? []).map((r, i) => (
+                    <Said key={i} kind="stop" title="You would lock yourself out.">
+                      {seatWords(plan)}{' '}
+                      <Word
+                        onClick={() => void act(takeGate(box, r.plan, mendWords(r.plan, r.mend), stamp()))}
+                      >
+                        {mendWords(r.plan, r.mend)}
+                      </Word>
+                    </Said>
+                  ))}
                   <Promises box={box} of={of} judged={judged.found} />
                 </Stack>
               ),

@@ -16,6 +16,7 @@ import { VerdictMark, type MarkKind } from '../../../ui/Marks';
 import { Cell, Line, LineHead, Ruled } from '../../../ui/Ruled';
 import { Acts, Data, Head, Sub } from '../../../ui/Words';
 import type { GateJudged } from '../../../workers/gateWorker';
+import { Idle } from './Idle';
 import { PromiseForm } from './PromiseForm';
 import { WayOf } from './WayOf';
 
@@ -81,6 +82,11 @@ export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged:
         <Acts marginTop="2">
           <Quiet onClick={() => setOpen('new')}>Another promise</Quiet>
         </Acts>
+        {judged && (
+          <Box marginTop="4">
+            <Idle plan={plan} ruleset={compileGate(plan, networks)} unused={judged.report.unused} />
+          </Box>
+        )}
       </Box>
       {shown?.packet && shown.walk && judged && (
         <Box flex="1" minWidth="0" width="full" as="section" aria-label="That packet, rule by rule">

@@ -5,7 +5,7 @@ import type { Bench, Box as Build } from '@zb/core/model/bench';
 import type { Guest, GuestPlan } from '@zb/core/model/guests';
 import { draftGuest } from '@zb/core/guests/forBox';
 import type { Pot } from '@zb/core/guests/pot';
-import type { MendResult } from '@zb/core/guests/repair';
+import { changedPlan, type MendResult } from '@zb/core/guests/repair';
 import { guestStart } from '@zb/core/guests/start';
 import { formatIec } from '@zb/core/units/bytes';
 import { changeWords, mendResultWords } from '@zb/core/words/guests';
@@ -76,7 +76,7 @@ function Mend({
                   void act(
                     takeGuests(
                       box,
-                      found.mended.plan,
+                      changedPlan(plan, found.mended.changes),
                       found.mended.changes.map((c) => changeWords(plan, c)).join('; '),
                       stamp(),
                     ),

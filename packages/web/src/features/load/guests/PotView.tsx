@@ -16,8 +16,28 @@ import { PotColumn, PotRow, type Layer } from '../../../drawing/PotColumn';
 const STEP = 128 * MIB;
 const snap = (n: number, step: number): number => Math.max(step, Math.round(n / step) * step);
 
+/** Pools with the installers on them. */
+const withImages = (plan: GuestPlan, images: readonly { poolId: string; bytes: number }[]): GuestPlan => ({
+  ...plan,
+  pools: plan.pools.map((p) => ({
+    ...p,
+    otherBytes: p.otherBytes + images.reduce((sum, i) => sum + (i.poolId === p.id ? i.bytes : 0), 0),
+  })),
+});
+
 /** Memory, cores and every pool, with the host’s share and its guests in them; borders are moved, disks taken elsewhere. */
-export function PotView({ box, plan: kept, pot }: { box: Build; plan: GuestPlan; pot: Pot }) {
+export function PotView({
+  box,
+  plan: kept,
+  pot,
+  installers,
+}: {
+  box: Build;
+  plan: GuestPlan;
+  pot: Pot;
+  /** Images that lie on the pools too. */
+  installers: readonly { poolId: string; bytes: number }[];
+}) {
   const act = useAct();
   const [moving, setMoving] = useState<Guest | null>(null);
   const plan = moving ? { ...kept, guests: withItem(kept.guests, moving) } : kept;
@@ -137,7 +157,7 @@ export function PotView({ box, plan: kept, pot }: { box: Build; plan: GuestPlan;
               under={commitWords(cores.grade)}
             />
           )}
-          {poolSums(plan).map((s) => {
+          {poolSums(withImages(plan, installers)).map((s) => {
             const disks = plan.guests.flatMap((g) =>
               g.disks.filter((d) => d.poolId === s.pool.id).map((d) => ({ g, d })),
             );
