@@ -68,6 +68,8 @@ export function gateRig(topology: Topology): GateRig {
   ];
   const tried = (where: string, command: string, args: string[], input?: string) => {
     const done = spawnSync('ip', inside(where, command, args), {
+      // Hours of rules are read by the clock of whoever loads them.
+      env: { ...process.env, TZ: 'UTC' },
       encoding: 'utf8',
       input,
       maxBuffer: 64 << 20,

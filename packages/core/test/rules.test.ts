@@ -83,7 +83,7 @@ describe('every packet of a small header space', () => {
             }
         },
       ),
-      { numRuns: runs(40) },
+      { numRuns: runs(24) },
     );
   });
 
@@ -149,7 +149,7 @@ describe('every packet of a small header space', () => {
         if (held.verdict === 'fails' && held.walk)
           expect(held.walk.end === 'passes').toBe(p.kind === 'closed');
       }),
-      { numRuns: runs(48) },
+      { numRuns: runs(32) },
     );
   });
 
@@ -444,7 +444,7 @@ describe('rules somebody else wrote', () => {
           expect(() => gateReport(hall, networks, hosts, ruleset)).not.toThrow();
         },
       ),
-      { numRuns: runs(40) },
+      { numRuns: runs(24) },
     );
   });
 });

@@ -95,7 +95,7 @@ export function compareRules(before: Gate, after: Gate, known: readonly bigint[]
       const byPair = new Map<string, { value: number; unsure: boolean; boxes: Box[] }>();
       let count = 0;
       for (const { box, value } of forest.each(pairs, (v) => v > 0)) {
-        if ((count += 1) > 50 * MOST) {
+        if ((count += 1) > 12 * MOST) {
           cut = true;
           break;
         }

@@ -121,6 +121,18 @@ export const load: StopModule = {
     return [
       ...knownLine('Purpose', box.purpose),
       ...knownLine('Pool', chosen && formatBoth(chosen.room.usable)),
+      ...knownLine(
+        'Rules',
+        box.gate && `${box.gate.permits.length} permits, ${box.gate.promises.length} promises`,
+      ),
+      ...knownLine(
+        'Guests',
+        box.guests &&
+          box.guests.guests
+            .filter((g) => g.on)
+            .map((g) => g.name)
+            .join(', '),
+      ),
       ...inside.flatMap((s) => knownLine('Drive', `${s.name}, ${formatBoth(s.bytes)}`)),
     ];
   },

@@ -1,6 +1,6 @@
 import { put16, put32, putText } from '../put';
-import { DESCRIPTOR, FIRST_DESCRIPTOR, ISO_MARK, ISO_SECTOR as SECTOR, PRIMARY } from './layout';
-import { both16, both32, isoRecord } from './write';
+import { DESCRIPTOR, FIRST_DESCRIPTOR, ISO_MARK, ISO_SECTOR as SECTOR } from './layout';
+import { both32, isoRecord, primaryDescriptor } from './write';
 
 const PATHS_L = 18;
 const PATHS_M = 19;
@@ -45,33 +45,7 @@ export function plainIso(label: string, files: readonly { name: string; bytes: U
   });
   const total = next;
   const out = new Uint8Array(total * SECTOR);
-  const pvd = out.subarray(FIRST_DESCRIPTOR * SECTOR, (FIRST_DESCRIPTOR + 1) * SECTOR);
-  pvd[0] = DESCRIPTOR.primary;
-  putText(pvd, 1, ISO_MARK);
-  pvd[6] = 1;
-  // Empty fields are spaces, and dates that are not said zeros with a zero behind them.
-  for (const [at, length] of [
-    [PRIMARY.system, 32],
-    [190, 128],
-    [318, 128],
-    [446, 128],
-    [574, 128],
-    [702, 37],
-    [739, 37],
-    [776, 37],
-  ] as const)
-    putText(pvd, at, '', length);
-  putText(pvd, PRIMARY.label, label, 32);
-  both32(pvd, PRIMARY.sectors, total);
-  both16(pvd, PRIMARY.setSize, 1);
-  both16(pvd, PRIMARY.sequence, 1);
-  both16(pvd, PRIMARY.blockBytes, SECTOR);
-  both32(pvd, PRIMARY.pathTableBytes, 10);
-  put32(pvd, PRIMARY.pathTableL, PATHS_L);
-  pvd.set([0, 0, 0, PATHS_M], PRIMARY.pathTableM);
-  pvd.set(isoRecord('\0', ROOT, SECTOR, true), PRIMARY.root);
-  for (const at of [PRIMARY.created, PRIMARY.changed, 847, 864]) putText(pvd, at, '0000000000000000', 16);
-  pvd[PRIMARY.structureVersion] = 1;
+  primaryDescriptor(out, { label, sectors: total, pathsL: PATHS_L, pathsM: PATHS_M, root: ROOT });
   const end = out.subarray((FIRST_DESCRIPTOR + 1) * SECTOR, (FIRST_DESCRIPTOR + 2) * SECTOR);
   end[0] = DESCRIPTOR.end;
   putText(end, 1, ISO_MARK);

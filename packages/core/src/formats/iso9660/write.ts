@@ -45,6 +45,42 @@ export function isoRecord(
   return out;
 }
 
+/** Fields of text that nothing is said in: spaces (ECMA-119 §8.4). */
+const EMPTY_TEXTS = [
+  [PRIMARY.system, 32],
+  [190, 128],
+  [318, 128],
+  [446, 128],
+  [574, 128],
+  [702, 37],
+  [739, 37],
+  [776, 37],
+] as const;
+
+/** The primary descriptor of a volume with one folder (ECMA-119 §8.4); places are sectors. A date that is not said is zeros. */
+export function primaryDescriptor(
+  out: Uint8Array,
+  of: { label: string; sectors: number; pathsL: number; pathsM: number; root: number; created?: string },
+): void {
+  const pvd = out.subarray(FIRST_DESCRIPTOR * SECTOR, (FIRST_DESCRIPTOR + 1) * SECTOR);
+  pvd[0] = DESCRIPTOR.primary;
+  putText(pvd, 1, ISO_MARK);
+  pvd[6] = 1;
+  for (const [at, length] of EMPTY_TEXTS) putText(pvd, at, '', length);
+  putText(pvd, PRIMARY.label, of.label, 32);
+  both32(pvd, PRIMARY.sectors, of.sectors);
+  both16(pvd, PRIMARY.setSize, 1);
+  both16(pvd, PRIMARY.sequence, 1);
+  both16(pvd, PRIMARY.blockBytes, SECTOR);
+  both32(pvd, PRIMARY.pathTableBytes, 10);
+  put32(pvd, PRIMARY.pathTableL, of.pathsL);
+  pvd.set([0, 0, 0, of.pathsM], PRIMARY.pathTableM);
+  pvd.set(isoRecord('\0', of.root, SECTOR, true), PRIMARY.root);
+  for (const at of [PRIMARY.created, PRIMARY.changed, 847, 864]) putText(pvd, at, '0000000000000000', 16);
+  if (of.created !== undefined) putText(pvd, PRIMARY.created, of.created, 16);
+  pvd[PRIMARY.structureVersion] = 1;
+}
+
 /**
  * A small optical volume with files in its root and a boot catalogue for BIOS (no emulation) and UEFI.
  * Source: ECMA-119 §8.4, §9.1, §9.4; El Torito specification 1.0 §2; UEFI 2.10 §13.3.2.1. The volume is not hybrid:
@@ -72,33 +108,14 @@ export function composeIso(options: {
   const total = next + 16;
   const out = new Uint8Array(total * SECTOR);
 
-  const pvd = out.subarray(FIRST_DESCRIPTOR * SECTOR, 17 * SECTOR);
-  pvd[0] = DESCRIPTOR.primary;
-  putText(pvd, 1, ISO_MARK);
-  pvd[6] = 1;
-  putText(pvd, PRIMARY.system, '', 32);
-  putText(pvd, PRIMARY.label, options.label, 32);
-  both32(pvd, PRIMARY.sectors, total);
-  both16(pvd, PRIMARY.setSize, 1);
-  both16(pvd, PRIMARY.sequence, 1);
-  both16(pvd, PRIMARY.blockBytes, SECTOR);
-  both32(pvd, PRIMARY.pathTableBytes, 10);
-  put32(pvd, PRIMARY.pathTableL, PATHS_L);
-  pvd.set([0, 0, 0, PATHS_M], PRIMARY.pathTableM);
-  pvd.set(isoRecord('\0', ROOT, SECTOR, true), PRIMARY.root);
-  for (const [o, n] of [
-    [190, 128],
-    [318, 128],
-    [446, 128],
-    [574, 128],
-    [702, 37],
-    [739, 37],
-    [776, 37],
-  ] as const)
-    putText(pvd, o, '', n);
-  for (const o of [PRIMARY.created, PRIMARY.changed, 847, 864]) putText(pvd, o, '0000000000000000', 16);
-  putText(pvd, PRIMARY.created, '2026030112000000', 16);
-  pvd[PRIMARY.structureVersion] = 1;
+  primaryDescriptor(out, {
+    label: options.label,
+    sectors: total,
+    pathsL: PATHS_L,
+    pathsM: PATHS_M,
+    root: ROOT,
+    created: '2026030112000000',
+  });
 
   const boot = out.subarray(17 * SECTOR, 18 * SECTOR);
   putText(boot, 1, ISO_MARK);

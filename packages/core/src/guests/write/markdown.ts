@@ -2,14 +2,7 @@ import type { GuestPlan } from '../../model/guests';
 import { formatIec } from '../../units/bytes';
 import type { Pot } from '../pot';
 import { memorySum, poolSums } from '../sums';
-
-const cell = (text: string): string => text.replaceAll('|', '\\|').replace(/\s+/g, ' ');
-const row = (cells: readonly string[]): string => `| ${cells.map(cell).join(' | ')} |`;
-const table = (heads: readonly string[], rows: readonly (readonly string[])[]): string[] => [
-  row(heads),
-  row(heads.map(() => '---')),
-  ...rows.map(row),
-];
+import { markdownTable } from '../../units/markdown';
 
 /** The guests as a page that somebody else can read, with what is left. */
 export function guestsMarkdown(plan: GuestPlan, pot: Pot): string {
@@ -17,7 +10,7 @@ export function guestsMarkdown(plan: GuestPlan, pot: Pot): string {
   return [
     '# Guests of the host',
     '',
-    ...table(
+    ...markdownTable(
       ['guest', 'for', 'runs', 'cores', 'memory', 'disks', 'networks', 'starts'],
       plan.guests.map((g) => [
         g.name,
@@ -42,7 +35,7 @@ export function guestsMarkdown(plan: GuestPlan, pot: Pot): string {
           '',
         ]
       : []),
-    ...table(
+    ...markdownTable(
       ['pool', 'room', 'taken', 'promised', 'free'],
       poolSums(plan).map((s) => [
         s.pool.name,

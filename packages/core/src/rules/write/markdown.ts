@@ -1,14 +1,7 @@
 import { GATE, interfaceOf, type GatePlan } from '../../model/gate';
 import type { Network } from '../../model/network';
 import { sidesOf } from '../matrix';
-
-const cell = (text: string): string => text.replaceAll('|', '\\|').replace(/\s+/g, ' ');
-const row = (cells: readonly string[]): string => `| ${cells.map(cell).join(' | ')} |`;
-const table = (heads: readonly string[], rows: readonly (readonly string[])[]): string[] => [
-  row(heads),
-  row(heads.map(() => '---')),
-  ...rows.map(row),
-];
+import { markdownTable } from '../../units/markdown';
 
 /** The plan as a page that somebody else can read: ports, who may begin what with whom, what is forwarded. */
 export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): string {
@@ -24,7 +17,7 @@ export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): stri
   const lines = [
     '# Rules of the gate',
     '',
-    ...table(
+    ...markdownTable(
       ['port', 'zone', 'network', 'socket'],
       plan.ports.map((p) => {
         const network = networks.find((n) => n.id === p.networkId);
@@ -39,7 +32,7 @@ export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): stri
     '',
     '## Who may begin what',
     '',
-    ...table(
+    ...markdownTable(
       ['who', 'with whom', 'for', 'does'],
       sidesOf(plan).flatMap((z) =>
         plan.permits
@@ -56,7 +49,7 @@ export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): stri
     lines.push(
       '## Led in from outside',
       '',
-      ...table(
+      ...markdownTable(
         ['what', 'port outside', 'to'],
         led.map((f) => [
           f.name,

@@ -1,6 +1,6 @@
 import { Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Controller } from 'react-hook-form';
+import type { z } from 'zod';
 import { editGate } from '@zb/core/acts/rules';
 import type { Box as Build } from '@zb/core/model/bench';
 import {
@@ -33,14 +33,13 @@ import type { Network } from '@zb/core/model/network';
 import { zoneId } from '@zb/core/rules/usual';
 import { withItem, withoutItem } from '@zb/core/units/list';
 import { zoneKindWords } from '@zb/core/words/gatePlan';
+import { TickField, TicksField } from '../../../parts/fields';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';
-import { Checkbox } from '../../../ui/Checkbox';
 import { FormGrid } from '../../../ui/FormGrid';
 import { Input, Lines } from '../../../ui/Input';
 import { Select } from '../../../ui/Select';
-import { Ticks } from '../../../ui/Ticks';
 
 interface Of {
   box: Build;
@@ -97,15 +96,9 @@ export function ZoneForm({ zone, ...of }: Of & { zone: Zone | null }) {
           options={zoneKinds.map((k) => ({ value: k, words: zoneKindWords(k) }))}
           {...form.register('kind')}
         />
-        <Controller
-          control={form.control}
-          name="tells"
-          render={({ field }) => (
-            <Checkbox checked={field.value} onChange={field.onChange}>
-              whoever is refused from here is told so
-            </Checkbox>
-          )}
-        />
+        <TickField control={form.control} name="tells">
+          whoever is refused from here is told so
+        </TickField>
       </Stack>
     </DraftDialog>
   );
@@ -206,41 +199,53 @@ export function PortForm({
   );
 }
 
-/** Addresses under a name. */
-export function AddressForm({ set, ...of }: Of & { set: AddressSet | null }) {
-  const keep = useKeep(of);
-  const { plan } = of;
-  const [id] = useState(() => set?.id ?? `a-${crypto.randomUUID()}`);
-  const draft = useDraftForm<AddressDraft, AddressSet>({
-    values: { name: set?.name ?? '', entries: set?.entries.join('\n') ?? '' },
-    resolver: checked<AddressDraft, AddressSet>(addressesOfDraft(id)),
-    draft: `addresses ${of.box.id} ${set?.id ?? 'new'}`,
+/** Several things under a name, typed line by line. */
+function NamedForm<T extends { id: string; name: string }>({
+  set,
+  title,
+  typed,
+  what,
+  help,
+  prefix,
+  reads,
+  keep,
+  onClose,
+}: {
+  set: T | null;
+  title: string;
+  /** What is in it, as it is typed. */
+  typed: string;
+  what: string;
+  help?: string;
+  prefix: string;
+  reads: (id: string) => z.ZodType<T, AddressDraft>;
+  keep: { put: (set: T) => Promise<boolean>; drop: (set: T) => void };
+  onClose: () => void;
+}) {
+  const [id] = useState(() => set?.id ?? `${prefix}-${crypto.randomUUID()}`);
+  const draft = useDraftForm<AddressDraft, T>({
+    values: { name: set?.name ?? '', entries: typed },
+    resolver: checked<AddressDraft, T>(reads(id)),
+    draft: `${title} ${set?.id ?? 'new'}`,
     ask: false,
-    save: (s) => keep({ addresses: withItem(plan.addresses, s) }, `${s.name} saved`),
+    save: keep.put,
   });
   const { errors } = draft.form.formState;
   return (
     <DraftDialog
-      title={set?.name ?? 'Addresses under a name'}
+      title={set?.name ?? title}
       size="sm"
       draft={draft}
-      remove={
-        set
-          ? {
-              words: 'Take it away',
-              act: () =>
-                void keep({ addresses: withoutItem(plan.addresses, set.id) }, `${set.name} taken away`),
-            }
-          : undefined
-      }
-      onClose={of.onClose}
+      remove={set ? { words: 'Take it away', act: () => keep.drop(set) } : undefined}
+      onClose={onClose}
     >
       <Stack gap="3">
         <Input label="Name" error={errors.name?.message} {...draft.form.register('name')} />
         <Lines
-          label="Addresses, ranges, prefixes"
+          label={what}
           data
-          rows={6}
+          rows={5}
+          help={help}
           error={errors.entries?.message}
           {...draft.form.register('entries')}
         />
@@ -249,47 +254,46 @@ export function AddressForm({ set, ...of }: Of & { set: AddressSet | null }) {
   );
 }
 
+/** Addresses under a name. */
+export function AddressForm({ set, ...of }: Of & { set: AddressSet | null }) {
+  const keep = useKeep(of);
+  const { addresses } = of.plan;
+  return (
+    <NamedForm
+      set={set}
+      title="Addresses under a name"
+      typed={set?.entries.join('\n') ?? ''}
+      what="Addresses, ranges, prefixes"
+      prefix="a"
+      reads={addressesOfDraft}
+      keep={{
+        put: (s) => keep({ addresses: withItem(addresses, s) }, `${s.name} saved`),
+        drop: (s) => void keep({ addresses: withoutItem(addresses, s.id) }, `${s.name} taken away`),
+      }}
+      onClose={of.onClose}
+    />
+  );
+}
+
 /** Services under a name. */
 export function ServiceForm({ set, ...of }: Of & { set: ServiceSet | null }) {
   const keep = useKeep(of);
-  const { plan } = of;
-  const [id] = useState(() => set?.id ?? `s-${crypto.randomUUID()}`);
-  const draft = useDraftForm<AddressDraft, ServiceSet>({
-    values: { name: set?.name ?? '', entries: set ? typedServices(set.entries) : '' },
-    resolver: checked<AddressDraft, ServiceSet>(servicesOfDraft(id)),
-    draft: `services ${of.box.id} ${set?.id ?? 'new'}`,
-    ask: false,
-    save: (s) => keep({ services: withItem(plan.services, s) }, `${s.name} saved`),
-  });
-  const { errors } = draft.form.formState;
+  const { services } = of.plan;
   return (
-    <DraftDialog
-      title={set?.name ?? 'Services under a name'}
-      size="sm"
-      draft={draft}
-      remove={
-        set
-          ? {
-              words: 'Take it away',
-              act: () =>
-                void keep({ services: withoutItem(plan.services, set.id) }, `${set.name} taken away`),
-            }
-          : undefined
-      }
+    <NamedForm
+      set={set}
+      title="Services under a name"
+      typed={set ? typedServices(set.entries) : ''}
+      what="Packets"
+      help="a line for each protocol: tcp 80, 443, 8000-8010"
+      prefix="s"
+      reads={servicesOfDraft}
+      keep={{
+        put: (s) => keep({ services: withItem(services, s) }, `${s.name} saved`),
+        drop: (s) => void keep({ services: withoutItem(services, s.id) }, `${s.name} taken away`),
+      }}
       onClose={of.onClose}
-    >
-      <Stack gap="3">
-        <Input label="Name" error={errors.name?.message} {...draft.form.register('name')} />
-        <Lines
-          label="Packets"
-          data
-          rows={4}
-          help="a line for each protocol: tcp 80, 443, 8000-8010"
-          error={errors.entries?.message}
-          {...draft.form.register('entries')}
-        />
-      </Stack>
-    </DraftDialog>
+    />
   );
 }
 
@@ -350,29 +354,17 @@ export function ForwardForm({ forward, ...of }: Of & { forward: Forward | null }
           {...form.register('toPort')}
         />
         {plan.addresses.length > 0 && (
-          <Controller
+          <TicksField
             control={form.control}
             name="sources"
-            render={({ field }) => (
-              <Ticks
-                label="Only from"
-                help="none ticked: anybody"
-                options={plan.addresses.map((a) => ({ value: a.id, words: a.name }))}
-                value={field.value}
-                onChange={field.onChange}
-              />
-            )}
+            label="Only from"
+            help="none ticked: anybody"
+            options={plan.addresses.map((a) => ({ value: a.id, words: a.name }))}
           />
         )}
-        <Controller
-          control={form.control}
-          name="on"
-          render={({ field }) => (
-            <Checkbox checked={field.value} onChange={field.onChange}>
-              in force
-            </Checkbox>
-          )}
-        />
+        <TickField control={form.control} name="on">
+          in force
+        </TickField>
       </FormGrid>
     </DraftDialog>
   );

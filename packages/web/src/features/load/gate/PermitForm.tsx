@@ -1,19 +1,17 @@
 import { Stack } from '@chakra-ui/react';
-import { Controller } from 'react-hook-form';
 import { editGate } from '@zb/core/acts/rules';
 import type { Box as Build } from '@zb/core/model/bench';
 import type { GatePlan, Permit } from '@zb/core/model/gate';
 import { permitDraftOf, permitOfDraft, type PermitDraft } from '@zb/core/model/gateDraft';
 import { withItem, withoutItem } from '@zb/core/units/list';
 import { dayNames, permitLine, zoneWords } from '@zb/core/words/gatePlan';
+import { TickField, TicksField } from '../../../parts/fields';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';
-import { Checkbox } from '../../../ui/Checkbox';
 import { FormGrid } from '../../../ui/FormGrid';
 import { Input } from '../../../ui/Input';
 import { Select } from '../../../ui/Select';
-import { Ticks } from '../../../ui/Ticks';
 
 /** Who may begin what: everything that is left empty is no condition. */
 export function PermitForm({
@@ -45,35 +43,7 @@ export function PermitForm({
   });
   const { form } = draft;
   const { errors } = form.formState;
-  const ticks = (name: 'fromAddresses' | 'toAddresses' | 'services', label: string, help: string) => (
-    <Controller
-      control={form.control}
-      name={name}
-      render={({ field }) => (
-        <Ticks
-          label={label}
-          help={help}
-          options={(name === 'services' ? plan.services : plan.addresses).map((o) => ({
-            value: o.id,
-            words: o.name,
-          }))}
-          value={field.value}
-          onChange={field.onChange}
-        />
-      )}
-    />
-  );
-  const tick = (name: 'log' | 'on', words: string) => (
-    <Controller
-      control={form.control}
-      name={name}
-      render={({ field }) => (
-        <Checkbox checked={field.value} onChange={field.onChange}>
-          {words}
-        </Checkbox>
-      )}
-    />
-  );
+  const sets = plan.addresses.map((a) => ({ value: a.id, words: a.name }));
   return (
     <DraftDialog
       title={`${zoneWords(plan, permit.from.zone)} to ${zoneWords(plan, permit.to.zone)}`}
@@ -100,15 +70,31 @@ export function PermitForm({
         <FormGrid>
           <Input label="Called" error={errors.name?.message} {...form.register('name')} />
           <Select label="It is" options={['let in', 'refuse']} {...form.register('does')} />
-          {ticks('services', 'For', 'none ticked: everything')}
-          {plan.addresses.length > 0 &&
-            ticks(
-              'fromAddresses',
-              `Only from, of ${zoneWords(plan, permit.from.zone)}`,
-              'none ticked: all of it',
-            )}
-          {plan.addresses.length > 0 &&
-            ticks('toAddresses', `Only to, of ${zoneWords(plan, permit.to.zone)}`, 'none ticked: all of it')}
+          <TicksField
+            control={form.control}
+            name="services"
+            label="For"
+            help="none ticked: everything"
+            options={plan.services.map((o) => ({ value: o.id, words: o.name }))}
+          />
+          {sets.length > 0 && (
+            <TicksField
+              control={form.control}
+              name="fromAddresses"
+              label={`Only from, of ${zoneWords(plan, permit.from.zone)}`}
+              help="none ticked: all of it"
+              options={sets}
+            />
+          )}
+          {sets.length > 0 && (
+            <TicksField
+              control={form.control}
+              name="toAddresses"
+              label={`Only to, of ${zoneWords(plan, permit.to.zone)}`}
+              help="none ticked: all of it"
+              options={sets}
+            />
+          )}
           <Select
             label="Over"
             options={[
@@ -142,23 +128,21 @@ export function PermitForm({
           />
           <Select label="In a" options={['second', 'minute', 'hour', 'day']} {...form.register('per')} />
         </FormGrid>
-        <Controller
+        <TicksField
           control={form.control}
           name="days"
-          render={({ field }) => (
-            <Ticks
-              label="On"
-              help="none ticked: every day"
-              across
-              options={dayNames.map((words, i) => ({ value: String(i), words }))}
-              value={field.value}
-              onChange={field.onChange}
-            />
-          )}
+          label="On"
+          help="none ticked: every day"
+          across
+          options={dayNames.map((words, i) => ({ value: String(i), words }))}
         />
         <Stack gap="1">
-          {tick('log', 'noted in the gate’s log, ten times a minute at most')}
-          {tick('on', 'in force')}
+          <TickField control={form.control} name="log">
+            noted in the gate’s log, ten times a minute at most
+          </TickField>
+          <TickField control={form.control} name="on">
+            in force
+          </TickField>
         </Stack>
       </Stack>
     </DraftDialog>

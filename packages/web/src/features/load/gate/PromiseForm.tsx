@@ -8,11 +8,12 @@ import { promiseDraftOf, promiseOfDraft, type PromiseDraft } from '@zb/core/mode
 import { sidesOf } from '@zb/core/rules/matrix';
 import { withItem, withoutItem } from '@zb/core/units/list';
 import { promiseKindWords, promiseWords, zoneWords } from '@zb/core/words/gatePlan';
+import { TickField, TicksField } from '../../../parts/fields';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';
 import { useAct } from '../../../storage/hooks';
-import { Checkbox, Switch } from '../../../ui/Checkbox';
+import { Switch } from '../../../ui/Checkbox';
 import { Select } from '../../../ui/Select';
 import { Ticks } from '../../../ui/Ticks';
 
@@ -113,54 +114,24 @@ export function PromiseForm({
           />
         )}
         {(kind === 'reaches' || kind === 'closed') && (
-          <Controller
+          <TicksField
             control={form.control}
             name="services"
-            render={({ field }) => (
-              <Ticks
-                label="For"
-                help="none ticked: everything"
-                across
-                options={services}
-                value={field.value}
-                onChange={field.onChange}
-              />
-            )}
+            label="For"
+            help="none ticked: everything"
+            across
+            options={services}
           />
         )}
         {kind === 'closed' && (
           <>
-            <Controller
-              control={form.control}
-              name="butServices"
-              render={({ field }) => (
-                <Ticks
-                  label="But for"
-                  across
-                  options={services}
-                  value={field.value}
-                  onChange={field.onChange}
-                />
-              )}
-            />
+            <TicksField control={form.control} name="butServices" label="But for" across options={services} />
             {sets.length > 0 && (
-              <Controller
-                control={form.control}
-                name="butAddresses"
-                render={({ field }) => (
-                  <Ticks label="But at" across options={sets} value={field.value} onChange={field.onChange} />
-                )}
-              />
+              <TicksField control={form.control} name="butAddresses" label="But at" across options={sets} />
             )}
-            <Controller
-              control={form.control}
-              name="forwards"
-              render={({ field }) => (
-                <Checkbox checked={field.value} onChange={field.onChange}>
-                  forwarded ports are meant to come in
-                </Checkbox>
-              )}
-            />
+            <TickField control={form.control} name="forwards">
+              forwarded ports are meant to come in
+            </TickField>
           </>
         )}
       </Stack>

@@ -1,6 +1,5 @@
 import { Stack } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Controller } from 'react-hook-form';
 import { editGuests } from '@zb/core/acts/guests';
 import type { Bench, Box as Build } from '@zb/core/model/bench';
 import {
@@ -27,11 +26,11 @@ import type {
 import { formatIec } from '@zb/core/units/bytes';
 import { withItem, withoutItem } from '@zb/core/units/list';
 import { netModeWords } from '@zb/core/words/guests';
+import { TickField } from '../../../parts/fields';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';
 import { stamp } from '../../../storage/hooks';
-import { Checkbox } from '../../../ui/Checkbox';
 import { FormGrid } from '../../../ui/FormGrid';
 import { Input } from '../../../ui/Input';
 import { Select } from '../../../ui/Select';
@@ -89,15 +88,9 @@ export function RoomForm({ pool, ...of }: Of & { pool: GuestPool | null }) {
         <Input label="Room" data error={errors.bytes?.message} {...form.register('bytes')} />
         <Input label="Not the guests’" data error={errors.other?.message} {...form.register('other')} />
         <Input label="Folder" data error={errors.path?.message} {...form.register('path')} />
-        <Controller
-          control={form.control}
-          name="thin"
-          render={({ field }) => (
-            <Checkbox checked={field.value} onChange={field.onChange}>
-              disks may take only what is written
-            </Checkbox>
-          )}
-        />
+        <TickField control={form.control} name="thin">
+          disks may take only what is written
+        </TickField>
       </FormGrid>
     </DraftDialog>
   );
@@ -220,15 +213,9 @@ export function DeviceForm({ device, ...of }: Of & { device: HandedDevice | null
           {...form.register('group')}
         />
         <Input label="Socket" data error={errors.node?.message} {...form.register('node')} />
-        <Controller
-          control={form.control}
-          name="host"
-          render={({ field }) => (
-            <Checkbox checked={field.value} onChange={field.onChange}>
-              the host cannot do without it
-            </Checkbox>
-          )}
-        />
+        <TickField control={form.control} name="host">
+          the host cannot do without it
+        </TickField>
       </FormGrid>
     </DraftDialog>
   );

@@ -1,5 +1,5 @@
 import { Box, Stack } from '@chakra-ui/react';
-import { Controller, useFieldArray } from 'react-hook-form';
+import { useFieldArray } from 'react-hook-form';
 import { dropGuest, keepGuest } from '@zb/core/acts/guests';
 import type { Bench, Box as Build } from '@zb/core/model/bench';
 import { guestDraftOf, guestOfDraft, type GuestDraft } from '@zb/core/model/guestDraft';
@@ -8,15 +8,14 @@ import { isImage } from '@zb/core/model/shelf';
 import type { Pot } from '@zb/core/guests/pot';
 import { memorySum } from '@zb/core/guests/sums';
 import { formatIec } from '@zb/core/units/bytes';
+import { TickField, TicksField } from '../../../parts/fields';
 import { checked } from '../../../parts/checked';
 import { DraftDialog, useActAndClose } from '../../../parts/DraftDialog';
 import { useDraftForm } from '../../../parts/useDraftForm';
 import { Word } from '../../../ui/Button';
-import { Checkbox } from '../../../ui/Checkbox';
 import { FormGrid } from '../../../ui/FormGrid';
 import { Input } from '../../../ui/Input';
 import { Select } from '../../../ui/Select';
-import { Ticks } from '../../../ui/Ticks';
 import { Head } from '../../../ui/Words';
 
 const FIRMWARE = [
@@ -54,17 +53,6 @@ export function GuestForm({
   const { errors } = form.formState;
   const disks = useFieldArray({ control: form.control, name: 'disks' });
   const free = memorySum(plan, pot)?.free ?? 0;
-  const tick = (name: 'autostart' | 'window' | 'nested', words: string) => (
-    <Controller
-      control={form.control}
-      name={name}
-      render={({ field }) => (
-        <Checkbox checked={field.value} onChange={field.onChange}>
-          {words}
-        </Checkbox>
-      )}
-    />
-  );
   return (
     <DraftDialog
       title={there ? guest.name : 'Another guest'}
@@ -152,15 +140,9 @@ export function GuestForm({
                 error={errors.disks?.[i]?.grows?.message}
                 {...form.register(`disks.${i}.grows`)}
               />
-              <Controller
-                control={form.control}
-                name={`disks.${i}.thin`}
-                render={({ field }) => (
-                  <Checkbox checked={field.value} onChange={field.onChange}>
-                    takes only what is written
-                  </Checkbox>
-                )}
-              />
+              <TickField control={form.control} name={`disks.${i}.thin`}>
+                takes only what is written
+              </TickField>
               <Word onClick={() => disks.remove(i)}>take this disk away</Word>
             </FormGrid>
           ))}
@@ -179,38 +161,32 @@ export function GuestForm({
             another disk
           </Word>
         </Box>
-        <Controller
+        <TicksField
           control={form.control}
           name="nets"
-          render={({ field }) => (
-            <Ticks
-              label="Networks"
-              across
-              options={plan.nets.map((n) => ({ value: n.id, words: n.name }))}
-              value={field.value}
-              onChange={field.onChange}
-            />
-          )}
+          label="Networks"
+          across
+          options={plan.nets.map((n) => ({ value: n.id, words: n.name }))}
         />
         {plan.devices.length > 0 && (
-          <Controller
+          <TicksField
             control={form.control}
             name="devices"
-            render={({ field }) => (
-              <Ticks
-                label="Devices handed to it"
-                across
-                options={plan.devices.map((d) => ({ value: d.id, words: d.name }))}
-                value={field.value}
-                onChange={field.onChange}
-              />
-            )}
+            label="Devices handed to it"
+            across
+            options={plan.devices.map((d) => ({ value: d.id, words: d.name }))}
           />
         )}
         <Stack gap="1">
-          {tick('autostart', 'starts with the host')}
-          {tick('window', 'has a screen, reached from the host alone')}
-          {tick('nested', 'guests run in it')}
+          <TickField control={form.control} name="autostart">
+            starts with the host
+          </TickField>
+          <TickField control={form.control} name="window">
+            has a screen, reached from the host alone
+          </TickField>
+          <TickField control={form.control} name="nested">
+            guests run in it
+          </TickField>
         </Stack>
       </Stack>
     </DraftDialog>
