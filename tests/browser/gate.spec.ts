@@ -200,7 +200,7 @@ test('rules that run are held beside the plan, what goes through is noted, and t
   await dialog.getByLabel('What the gate prints').fill(JSON.stringify(rules));
   await dialog.getByRole('button', { name: 'Hold it against the plan' }).click();
   await expect(dialog.getByRole('table', { name: 'Promises of the running rules' })).toContainText('fails');
-  await expect(dialog).toContainText('1 parts are not understood');
+  await expect(dialog).toContainText('1 part not understood');
   await expect(dialog.getByRole('table', { name: 'Packets that change fate' })).toContainText('dropped');
   await axe(page);
   await page.keyboard.press('Escape');

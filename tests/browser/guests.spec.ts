@@ -133,7 +133,7 @@ test('starting up, the host itself and a running host are told', async ({ page, 
       'CPU(s):              8\nMemory size:         16777216 KiB\n\nName:           till\nState:          running\nCPU(s):         2\nMax memory:     4194304 KiB\n',
     );
   await dialog.getByRole('button', { name: 'Read it' }).click();
-  await expect(dialog).toContainText('1 guests run');
+  await expect(dialog).toContainText('1 guest running');
   await dialog.getByRole('button', { name: 'Take its guests into the plan' }).click();
   await page.getByRole('tab', { name: 'Guests', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Guests' })).toContainText('till');

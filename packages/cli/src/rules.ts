@@ -127,7 +127,7 @@ export function askOutput(
   asked: { box?: string | undefined; rules?: string | undefined },
 ): object {
   const { gate, networks, hosts } = gateFile(planText, asked.box);
-  const packet = numbered(readPlan(packetText, packetSchema), gate);
+  const packet = numbered(readPlan(packetText, packetSchema), gate, networks);
   if (typeof packet === 'string') throw new InputError(askFaultWords(packet));
   const ruleset = asked.rules === undefined ? compileGate(gate, networks) : reading(asked.rules).ruleset;
   const told = askPacket(ruleset, groundOf(gate, networks, hosts).routes, packet);

@@ -71,13 +71,17 @@ it('no other choice of the drives gives a way more room', () => {
       (sizes, want) => {
         const d = drives(...sizes);
         const found = place(want, d)?.room.usable ?? 0;
+        // Data of a plain row begins on all members where it begins on the first: on a larger one some MiB later.
+        const starts = sizes.map((b) => dataOffset(b, 512 * 1024));
+        const later =
+          want.manner === 'plain' ? sizes.length * (Math.max(...starts) - Math.min(...starts) + MIB) : 0;
         for (let set = 1; set < 1 << d.length; set += 1) {
           const some = d.filter((_, i) => (set >> i) & 1);
           const least = want.shape === 'parity' ? want.level + 2 : want.shape === 'pairs' ? 4 : 2;
           if (some.length < least || (want.shape === 'mirror' && some.length > 2)) continue;
           if (want.shape === 'pairs' && some.length % 2 === 1) continue;
           const room = roomOf({ way: want, rows: rowsOf(want, some), spare: null, left: [] });
-          expect(room.usable).toBeLessThanOrEqual(found);
+          expect(room.usable).toBeLessThanOrEqual(found + later);
         }
       },
     ),

@@ -1,4 +1,7 @@
 import { familyAt, lineAddress, placesOf } from '../units/addressLine';
+import { parseIp } from '../units/ip';
+import { holds, parsePrefix } from '../units/prefix';
+import type { Network } from '../model/network';
 import { GATE, interfaceOf, type GatePlan, type Packet } from '../model/gate';
 import { SELF } from './flatten';
 import { firstState, hasPorts, PROTOCOL } from './protocols';
@@ -21,8 +24,20 @@ export interface Asked {
 const protocolNumber = (p: Packet['protocol']): number => (typeof p === 'number' ? p : PROTOCOL[p]);
 
 /** A packet as it was typed, in numbers; a fault where there is no such packet. */
-export function numbered(p: Packet, plan: GatePlan): NumberedPacket | AskFault {
-  const named = plan.ports.find((q) => interfaceOf(q) === p.from || q.zoneId === p.from || q.id === p.from);
+export function numbered(p: Packet, plan: GatePlan, networks: readonly Network[]): NumberedPacket | AskFault {
+  const ports = plan.ports.filter((q) => interfaceOf(q) === p.from || q.zoneId === p.from || q.id === p.from);
+  const source = parseIp(p.source);
+  // Of several ports of a zone the one the source lies behind.
+  const named =
+    ports.find((q) =>
+      networks.some((n) => {
+        if (n.id !== q.networkId || !source) return false;
+        return [n.prefix, n.prefix6].some((t) => {
+          const prefix = t === null ? undefined : parsePrefix(t);
+          return prefix && holds(prefix, source);
+        });
+      }),
+    ) ?? ports[0];
   const iif = p.from === GATE || p.from === SELF ? SELF : named && interfaceOf(named);
   if (iif === undefined) return 'no such way in';
   const saddr = placesOf(p.source)?.[0];

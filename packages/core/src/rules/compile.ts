@@ -370,7 +370,7 @@ export function compileGate(plan: GatePlan, networks: readonly Network[]): Rules
     const mine = ofFamily(joinSpans(...inner.map((z) => addressSpans(prefixesOf(plan, networks, z.id)))), 4);
     if (mine.length > 0)
       leave.add(
-        { what: 'usual', code: 'way to a crossing' },
+        { what: 'usual', code: 'leaves as the gate' },
         'leave as the gate',
         [{ oif: only(...facing), spans: { saddr: mine } }],
         { kind: 'masquerade' },

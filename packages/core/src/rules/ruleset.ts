@@ -74,7 +74,8 @@ export type UsualRule =
   | 'no address yet'
   | 'strange source'
   | 'never in the open'
-  | 'way to a crossing';
+  | 'way to a crossing'
+  | 'leaves as the gate';
 
 /** One rule. */
 export interface Rule {

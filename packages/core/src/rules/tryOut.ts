@@ -83,6 +83,7 @@ export function tryOut(plan: GatePlan, networks: readonly Network[], callers: re
         destinationPort: port,
       }),
       plan,
+      networks,
     );
     if (typeof packet !== 'string') out.push({ from, to, what, asked: askPacket(ruleset, routes, packet) });
   };

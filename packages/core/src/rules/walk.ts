@@ -1,4 +1,5 @@
 import { inSpans, type Spans } from '../units/spans';
+import { SELF } from './flatten';
 import { isNamed, wayTo, type Routes } from './routes';
 import type { Chain, Clause, Field, Hook, PacketState, Rule, Ruleset } from './ruleset';
 import { addressSpans, familyAt } from '../units/addressLine';
@@ -205,7 +206,7 @@ export function walkPacket(ruleset: Ruleset, routes: Routes, packet: NumberedPac
     leavesAs: end === 'passes' ? w.leavesAs : null,
     unsure: [...w.unsure],
   });
-  const self = packet.iif === 'the gate';
+  const self = packet.iif === SELF;
   if (!self) {
     const before =
       w.hook('prerouting', 'filter', (p) => p <= -100) ??

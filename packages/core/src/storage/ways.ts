@@ -58,7 +58,8 @@ const mayWait = ({ manner, shape }: PoolWay): boolean =>
 
 /**
  * A way on these drives, with as many of the largest as give most room: rows go by their smallest drive, so that no other
- * choice gives more. Undefined where there are too few drives for it.
+ * choice gives more, but for the few MiB by which data begins later on a larger first drive of a plain row. Undefined where
+ * there are too few drives for it.
  */
 export function place(
   want: PoolWay,

@@ -61,6 +61,7 @@ const USUAL: Record<UsualRule, string> = {
   'strange source': 'an address that cannot be there',
   'never in the open': 'addresses that never go in the open',
   'way to a crossing': 'on to its crossing',
+  'leaves as the gate': 'IPv4 leaves under the gate’s own address',
 };
 
 /** A rule in words: what was decided, or what every gate has. */

@@ -49,7 +49,7 @@ export function AskPacket({ of, onClose }: { of: BoxGate; onClose: () => void })
   const { errors } = form.formState;
   const ruleset = compileGate(plan, networks);
   const { routes } = groundOf(plan, networks, hosts);
-  const packet = asked && numbered(asked, plan);
+  const packet = asked && numbered(asked, plan, networks);
   const told = packet && typeof packet !== 'string' ? askPacket(ruleset, routes, packet) : null;
   return (
     <Dialog open onClose={onClose} title="Ask a packet" size="lg">

@@ -5,6 +5,7 @@ import { useBeside } from '../../../workers/judging';
 import { changedWords, fateWords } from '@zb/core/words/packet';
 import { nftReadWords, promiseVerdictWords, unsureWords } from '@zb/core/words/rules';
 import { promiseWords } from '@zb/core/words/gatePlan';
+import { plural } from '@zb/core/words/text';
 import { Primary } from '../../../ui/Button';
 import { Dialog } from '../../../ui/Dialog';
 import { Fold } from '../../../ui/Fold';
@@ -70,7 +71,7 @@ export function Beside({ of, onClose }: { of: BoxGate; onClose: () => void }) {
               ))}
             </Ruled>
             {held.unknown.length + held.strange.length > 0 && (
-              <Fold title={`${held.unknown.length + held.strange.length} parts are not understood`}>
+              <Fold title={`${plural(held.unknown.length + held.strange.length, 'part')} not understood`}>
                 <Stack gap="1">
                   {held.strange.map((s) => (
                     <Data key={s}>{s}</Data>

@@ -8,6 +8,7 @@ import { DomainReadError } from '@zb/core/guests/read/domain';
 import { leftOf, readHost, type SeenHost } from '@zb/core/guests/read/tables';
 import { takeSeen } from '@zb/core/guests/read/take';
 import { formatIec } from '@zb/core/units/bytes';
+import { plural } from '@zb/core/words/text';
 import { stamp } from '../../../storage/hooks';
 import { useActAndClose } from '../../../parts/DraftDialog';
 import { Primary, Quiet } from '../../../ui/Button';
@@ -70,8 +71,8 @@ export function RunningHost({
               {left.memory === null
                 ? 'How much memory the host has was not in it: virsh nodeinfo tells.'
                 : left.memory < 0
-                  ? `${left.running} guests run, and ${formatIec(-left.memory)} of memory are promised beyond what there is.`
-                  : `${left.running} guests run, and ${formatIec(left.memory)} of memory are left.`}
+                  ? `${plural(left.running, 'guest')} running, and ${formatIec(-left.memory)} of memory promised beyond what there is.`
+                  : `${plural(left.running, 'guest')} running, and ${formatIec(left.memory)} of memory left.`}
               {left.pools.map((p) => ` On ${p.name} ${formatIec(p.free)} are free.`).join('')}
             </Said>
             <Ruled
@@ -89,7 +90,7 @@ export function RunningHost({
               ))}
             </Ruled>
             {seen.unread.length > 0 && (
-              <Fold title={`${seen.unread.length} lines are not understood`}>
+              <Fold title={`${plural(seen.unread.length, 'line')} not understood`}>
                 {seen.unread.map((l, i) => (
                   <Sub key={i}>
                     <Data overflowWrap="anywhere">{l}</Data>
