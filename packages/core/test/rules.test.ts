@@ -245,7 +245,8 @@ describe('the hall’s gate', () => {
           protocol: 'tcp',
           destinationPort: port,
         }),
-        plan, networks,
+        plan,
+        networks,
       );
       if (typeof p === 'string') throw new Error(p);
       return askPacket(compileGate(plan, networks), groundOf(plan, networks).routes, p);
