@@ -1,32 +1,15 @@
 // How fast rules of a gate and guests of a host are judged, in the page's own thread for them: 2,000 rules over 10 zones with
 // their promises, and 200 guests with the smallest change, each as a ratio to sorting a million numbers in the same run.
-import { build } from 'esbuild';
-import { fileURLToPath } from 'node:url';
+import { engine } from './bench-engine.mjs';
 
-const root = fileURLToPath(new URL('..', import.meta.url));
-
-async function engine() {
-  const { outputFiles } = await build({
-    absWorkingDir: root,
-    stdin: {
-      contents: `export { gateFileSchema } from './packages/core/src/model/gate';
-        export { guestPlanSchema } from './packages/core/src/model/guests';
-        export { gateReport } from './packages/core/src/rules/report';
-        export { potOf } from './packages/core/src/guests/pot';
-        export { checkGuests } from './packages/core/src/guests/check';
-        export { mendGuests } from './packages/core/src/guests/repair';
-        export { solverFrom } from './packages/core/src/assign/highs';
-        export { randomFrom } from './packages/core/src/units/random';`,
-      resolveDir: root,
-      loader: 'ts',
-    },
-    bundle: true,
-    minify: true,
-    format: 'esm',
-    write: false,
-  });
-  return import(`data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`);
-}
+const MODULES = `export { gateFileSchema } from './packages/core/src/model/gate';
+  export { guestPlanSchema } from './packages/core/src/model/guests';
+  export { gateReport } from './packages/core/src/rules/report';
+  export { potOf } from './packages/core/src/guests/pot';
+  export { checkGuests } from './packages/core/src/guests/check';
+  export { mendGuests } from './packages/core/src/guests/repair';
+  export { solverFrom } from './packages/core/src/assign/highs';
+  export { randomFrom } from './packages/core/src/units/random';`;
 
 const seconds = (work) => {
   const begun = performance.now();
@@ -118,7 +101,7 @@ function largeHost(random) {
 }
 
 export async function benchGate() {
-  const z = await engine();
+  const z = await engine(MODULES);
   const loadHighs = (await import('highs')).default;
   const solve = z.solverFrom(await loadHighs());
   const numbers = Array.from({ length: 1_000_000 }, Math.random);

@@ -1,7 +1,7 @@
 // How fast a rehearsal goes, in the page's own thread for it: worlds a second against a second engine that walks every one
 // of them (tests/oracle/rehearse.py), and how long a switched precaution takes to be answered.
 import { execFileSync } from 'node:child_process';
-import { build } from 'esbuild';
+import { engine } from './bench-engine.mjs';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -37,25 +37,10 @@ const open = (others) => ({
   installer: { choice: 'asks for the drive', lists: ['size', 'serial'], loader: null },
 });
 
-/** The engine as it is shipped, bundled as the page's worker has it. */
-async function engine() {
-  const { outputFiles } = await build({
-    absWorkingDir: root,
-    stdin: {
-      contents: `export { rehearsalPlanSchema } from './packages/core/src/model/rehearsal';
-        export { Stage } from './packages/core/src/rehearsal/stage';
-        export { takenOf, tallyOf } from './packages/core/src/rehearsal/tally';
-        export { rehearse, setsFor } from './packages/core/src/rehearsal/rehearse';`,
-      resolveDir: root,
-      loader: 'ts',
-    },
-    bundle: true,
-    minify: true,
-    format: 'esm',
-    write: false,
-  });
-  return import(`data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString('base64')}`);
-}
+const MODULES = `export { rehearsalPlanSchema } from './packages/core/src/model/rehearsal';
+  export { Stage } from './packages/core/src/rehearsal/stage';
+  export { takenOf, tallyOf } from './packages/core/src/rehearsal/tally';
+  export { rehearse, setsFor } from './packages/core/src/rehearsal/rehearse';`;
 
 const clock = (work) => {
   const since = performance.now();
@@ -65,7 +50,7 @@ const clock = (work) => {
 const big = (n) => n.toLocaleString('en', { maximumFractionDigits: 0 });
 
 export async function benchRehearsal() {
-  const { rehearsalPlanSchema, Stage, takenOf, tallyOf, rehearse, setsFor } = await engine();
+  const { rehearsalPlanSchema, Stage, takenOf, tallyOf, rehearse, setsFor } = await engine(MODULES);
   const one = (n) => rehearsalPlanSchema.parse(open(Array.from({ length: n }, (_, i) => other(`o${i}`))));
   // The runtime has seen the code before it is timed, as the page's thread has after its first answer.
   for (let i = 0; i < 20; i += 1) rehearse(one(1), []);

@@ -1,12 +1,9 @@
 import type { Command } from 'commander';
 import { gateForms } from '@zb/core/rules/write/forms';
 import { readText } from './inputFile';
+import { write } from './printed';
 import { askOutput, compareRulesOutput, readRulesOutput, rulesOutput } from './rules';
 
-const write = (out: object | string, print: (value: unknown) => void): void => {
-  if (typeof out === 'string') process.stdout.write(out);
-  else print(out);
-};
 const maybe = async (path: string | undefined): Promise<string | undefined> =>
   path === undefined ? undefined : await readText(path);
 

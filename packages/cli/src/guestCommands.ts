@@ -1,6 +1,7 @@
 import type { Command } from 'commander';
 import { guestsOutput, hostOutput, type GuestsAsked } from './guests';
 import { readText } from './inputFile';
+import { write } from './printed';
 
 /** Commands of a host of guests. */
 export function guestCommands(zb: Command, print: (value: unknown) => void): void {
@@ -16,11 +17,9 @@ export function guestCommands(zb: Command, print: (value: unknown) => void): voi
     .action(async (plan: string | undefined, asked: GuestsAsked) => {
       if (plan === undefined) return guests.help({ error: true });
       const out = await guestsOutput(await readText(plan), asked);
-      if (typeof out === 'string') process.stdout.write(out);
-      else {
-        print(out);
-        if ('stops' in out && typeof out.stops === 'number' && out.stops > 0) process.exitCode = 1;
-      }
+      write(out, print);
+      if (typeof out !== 'string' && 'stops' in out && typeof out.stops === 'number' && out.stops > 0)
+        process.exitCode = 1;
     });
   guests
     .command('read')

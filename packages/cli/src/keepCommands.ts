@@ -10,12 +10,8 @@ import {
 } from './content';
 import { readText } from './inputFile';
 import { movingOutput, poolOutput, type PoolAsked } from './pool';
+import { write } from './printed';
 import { sharesOutput } from './shares';
-
-const write = (out: object | string, print: (value: unknown) => void): void => {
-  if (typeof out === 'string') process.stdout.write(out);
-  else print(out);
-};
 
 /** Commands of what keeps things: pools, folders that are shared, and what goes on them. */
 export function keepCommands(zb: Command, print: (value: unknown) => void): void {

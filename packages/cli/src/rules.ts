@@ -141,11 +141,12 @@ export function askOutput(
   };
 }
 
+/** Whether a text is what `nft -j` printed, and not a plan. */
+const isPrinted = (text: string): boolean => /"nftables"\s*:/.test(text.slice(0, 200));
+
 /** Rules of a file: what `nft -j list ruleset` printed, or a plan's own. */
 const rulesOf = (text: string, plan: GateFile): Ruleset =>
-  /"nftables"\s*:/.test(text.slice(0, 200))
-    ? reading(text).ruleset
-    : compileGate(readPlan(text, gateFileSchema).gate, plan.networks);
+  isPrinted(text) ? reading(text).ruleset : compileGate(readPlan(text, gateFileSchema).gate, plan.networks);
 
 const changedOut = (plan: GatePlan, c: Changed): object => ({
   state: c.state,
@@ -172,7 +173,7 @@ export function compareRulesOutput(
   b: string,
   planText: string | undefined,
 ): { same: boolean; cut: boolean; changed: object[] } {
-  const plan = gateFile(planText ?? (/"nftables"\s*:/.test(a.slice(0, 200)) ? b : a), undefined);
+  const plan = gateFile(planText ?? (isPrinted(a) ? b : a), undefined);
   const topology = topologyOf(plan.gate, plan.networks);
   const { known } = groundOf(plan.gate, plan.networks, plan.hosts);
   try {

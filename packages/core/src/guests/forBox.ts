@@ -1,17 +1,19 @@
 import { findMachine, hostsOfBox, findNetwork, type Bench, type Box } from '../model/bench';
-import type { FactKey } from '../model/facts';
-import { knownFact } from '../model/known';
+import { knownFlag, knownNumber } from '../model/known';
 import { guestPlanSchema, noGuests, type Guest, type GuestPlan, type GuestPool } from '../model/guests';
 import { laidBox } from '../layout/forBox';
 import { storageOf } from '../storage/forBox';
 import { GIB } from '../units/bytes';
 import { checkGuests, type GuestFinding } from './check';
-import { guestStart, installersOf } from './start';
+import { plainName } from './plainName';
+import { guestStart, installersOf, withInstallers, type Installer } from './start';
 import { potOf, type Pot } from './pot';
 
 /** What stop 10 knows of the guests of a box. */
 export interface BoxGuests {
   plan: GuestPlan;
+  /** Images that lie on the pools too. */
+  installers: Installer[];
   /** The same with the room that installers take off the pools. */
   counted: GuestPlan;
   pot: Pot;
@@ -29,34 +31,20 @@ export function guestsOf(bench: Bench, box: Box): BoxGuests {
   if (before?.bench === bench) return before.found;
   const plan = box.guests ?? noGuests();
   const machine = findMachine(bench, box.machineId);
-  const fact = (key: FactKey): unknown => machine && knownFact(machine, key)?.value;
-  const number = (key: FactKey): number | null => {
-    const v = fact(key);
-    return typeof v === 'number' ? v : null;
-  };
-  const virtual = fact('cpu.virtualisation');
   const pot = potOf(plan, {
-    cores: number('cpu.cores'),
-    threads: number('cpu.threads'),
-    memory: number('memory.bytes'),
+    cores: knownNumber(machine, 'cpu.cores'),
+    threads: knownNumber(machine, 'cpu.threads'),
+    memory: knownNumber(machine, 'memory.bytes'),
   });
-  const counted = withInstallers(bench, plan);
+  const installers = installersOf(bench, plan);
+  const counted = withInstallers(plan, installers);
   const findings = [
-    ...checkGuests(counted, pot, typeof virtual === 'boolean' ? virtual : null),
+    ...checkGuests(counted, pot, knownFlag(machine, 'cpu.virtualisation')),
     ...plan.guests.flatMap((g) => checkImage(bench, g)),
   ];
-  const found = { plan, counted, pot, findings };
+  const found = { plan, installers, counted, pot, findings };
   lately.set(box, { bench, found });
   return found;
-}
-
-/** A plan whose pools have the installers of its guests on them. */
-function withInstallers(bench: Bench, plan: GuestPlan): GuestPlan {
-  const images = installersOf(bench, plan);
-  if (images.length === 0) return plan;
-  const taken = (poolId: string): number =>
-    images.reduce((sum, i) => sum + (i.poolId === poolId ? i.bytes : 0), 0);
-  return { ...plan, pools: plan.pools.map((p) => ({ ...p, otherBytes: p.otherBytes + taken(p.id) })) };
 }
 
 function checkImage(bench: Bench, g: Guest): GuestFinding[] {
@@ -103,7 +91,7 @@ export function draftGuests(bench: Bench, box: Box): GuestPlan {
     pools: poolsOfBox(bench, box),
     nets: laid.map((n, i) => ({
       id: `net-${n.id}`,
-      name: n.name.replace(/[^\w.-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '') || 'net',
+      name: plainName(n.name) || 'net',
       mode: 'bridge',
       bridge: `br${i}`,
       networkId: n.id,

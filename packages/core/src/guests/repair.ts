@@ -71,6 +71,16 @@ const leastOf = (g: Guest): number => Math.min(g.memoryBytes, g.leastBytes ?? g.
 const up = (bytes: number): number => Math.ceil(bytes / MIB);
 const down = (bytes: number): number => Math.floor(bytes / MIB);
 
+/** A variable is set only where another is. */
+const onlyWith = (name: string, other: string): Model['rows'][number] => ({
+  terms: [
+    { name, by: 1 },
+    { name: other, by: -1 },
+  ],
+  sign: '<=',
+  is: 0,
+});
+
 interface Built {
   model: Model;
   /** What each variable means when it is set. */
@@ -102,14 +112,7 @@ function build(plan: GuestPlan, pot: Pot): Built {
     touched.push({ name: y, by: 1 });
     weights.push({ name: y, by: g.weight });
     means.set(out, () => ({ kind: 'left out', guest: g.id }));
-    rows.push({
-      terms: [
-        { name: out, by: 1 },
-        { name: y, by: -1 },
-      ],
-      sign: '<=',
-      is: 0,
-    });
+    rows.push(onlyWith(out, y));
     const room = g.on ? down(g.memoryBytes - leastOf(g)) : 0;
     amounts.push({ name: out, by: down(g.memoryBytes) });
     if (g.on) memoryTerms.push({ name: out, by: down(g.memoryBytes + pot.reserve.perGuest) });
@@ -179,14 +182,7 @@ function diskTerms(
     const saves = d.bytes - d.usedBytes;
     binary.push(t);
     one.push({ name: t, by: 1 });
-    rows.push({
-      terms: [
-        { name: t, by: 1 },
-        { name: y, by: -1 },
-      ],
-      sign: '<=',
-      is: 0,
-    });
+    rows.push(onlyWith(t, y));
     relief.get(d.poolId)?.push({ name: t, by: down(saves) });
     means.set(t, () => ({ kind: 'disk thin', guest: g.id, disk: d.id, saves }));
   }
@@ -196,14 +192,7 @@ function diskTerms(
     const v = `v${i}_${j}_${k}`;
     binary.push(v);
     one.push({ name: v, by: 1 });
-    rows.push({
-      terms: [
-        { name: v, by: 1 },
-        { name: y, by: -1 },
-      ],
-      sign: '<=',
-      is: 0,
-    });
+    rows.push(onlyWith(v, y));
     relief.get(d.poolId)?.push({ name: v, by: down(takes) });
     relief.get(p.id)?.push({ name: v, by: -up(there) });
     amounts.push({ name: v, by: down(there) });

@@ -2,6 +2,7 @@ import type { Bench } from '../model/bench';
 import { findImage } from '../model/bench';
 import type { Guest, GuestPlan } from '../model/guests';
 import { contentOf } from '../model/inspection';
+import { folderOf, homePool } from './folder';
 import { startOn, type MachineStart } from '../starting/forMachine';
 
 /** What a guest does when it is first started from its installer: as an emulated machine of its firmware would. */
@@ -29,23 +30,25 @@ export function guestStart(bench: Bench, g: Guest): GuestStart {
 export function installerFile(bench: Bench, plan: GuestPlan, guestId: string): string | null {
   const guest = plan.guests.find((g) => g.id === guestId);
   const image = guest && findImage(bench, guest.imageId);
-  const pool = plan.pools.find((p) => p.id === guest?.disks[0]?.poolId) ?? plan.pools[0];
   if (!image) return null;
-  return `${pool?.path.replace(/\/$/, '') ?? '/srv/guests'}/images/${image.name.replace(/[^\w.-]+/g, '-')}`;
+  return `${folderOf(homePool(plan, guest))}/images/${image.name.replace(/[^\w.-]+/g, '-')}`;
 }
 
-/** Installers that lie on a host: each image once in every pool where a guest wants it, beside the disks. Bytes. */
-export function installersOf(
-  bench: Bench,
-  plan: GuestPlan,
-): { poolId: string; imageId: string; name: string; bytes: number; path: string }[] {
-  const out = new Map<
-    string,
-    { poolId: string; imageId: string; name: string; bytes: number; path: string }
-  >();
+/** An image that lies on a pool, for guests to be installed from. Bytes. */
+export interface Installer {
+  poolId: string;
+  imageId: string;
+  name: string;
+  bytes: number;
+  path: string;
+}
+
+/** Installers that lie on a host: each image once in every pool where a guest wants it, beside the disks. */
+export function installersOf(bench: Bench, plan: GuestPlan): Installer[] {
+  const out = new Map<string, Installer>();
   for (const g of plan.guests) {
     const image = findImage(bench, g.imageId);
-    const pool = plan.pools.find((p) => p.id === g.disks[0]?.poolId) ?? plan.pools[0];
+    const pool = homePool(plan, g);
     const path = installerFile(bench, plan, g.id);
     if (image && pool && path !== null)
       out.set(`${pool.id} ${image.id}`, {
@@ -57,4 +60,12 @@ export function installersOf(
       });
   }
   return [...out.values()];
+}
+
+/** A plan whose pools have the installers of its guests on them. */
+export function withInstallers(plan: GuestPlan, installers: readonly Installer[]): GuestPlan {
+  if (installers.length === 0) return plan;
+  const taken = (poolId: string): number =>
+    installers.reduce((sum, i) => sum + (i.poolId === poolId ? i.bytes : 0), 0);
+  return { ...plan, pools: plan.pools.map((p) => ({ ...p, otherBytes: p.otherBytes + taken(p.id) })) };
 }

@@ -22,8 +22,8 @@ import {
   type ServiceSet,
   type Zone,
 } from './gate';
+import { HOUR, through, trimmed, wordsIn } from './typedFields';
 
-const trimmed = z.string().trim();
 /** A line that may be left empty, and is then null. */
 const orNull = <T>(schema: z.ZodType<T, string>) =>
   trimmed.transform((t, ctx): T | null => {
@@ -39,16 +39,6 @@ const whole = (min: number, max: number) =>
     .regex(/^\d+$/, `is a whole number from ${min} to ${max}`)
     .transform(Number)
     .refine((n) => n >= min && n <= max, `is a whole number from ${min} to ${max}`);
-const words = (text: string): string[] => text.split(/[\s,;]+/).filter(Boolean);
-
-/** Carries a schema over what a transform made, with its messages. */
-function through<T>(schema: z.ZodType<T>, value: unknown, ctx: z.RefinementCtx): T {
-  const found = schema.safeParse(value);
-  if (found.success) return found.data;
-  for (const issue of found.error.issues)
-    ctx.addIssue({ code: 'custom', message: issue.message, path: [...issue.path.slice(0, 1)] });
-  return z.NEVER;
-}
 
 /** What a form says of a zone. */
 export interface ZoneDraft {
@@ -101,7 +91,7 @@ export const portOfDraft = (id: string): z.ZodType<GatePortPlan, PortDraft> =>
           ),
       ),
       socket: trimmed,
-      own: z.string().transform(words),
+      own: z.string().transform(wordsIn),
       megabits: orNull(whole(1, 1_000_000)),
     })
     .transform((d, ctx) => through(gatePortSchema, { id, ...d }, ctx));
@@ -114,7 +104,7 @@ export interface AddressDraft {
 /** Reads a set of addresses from the form. */
 export const addressesOfDraft = (id: string): z.ZodType<AddressSet, AddressDraft> =>
   z
-    .object({ name: addressSetSchema.shape.name, entries: z.string().transform(words) })
+    .object({ name: addressSetSchema.shape.name, entries: z.string().transform(wordsIn) })
     .transform((d, ctx) => through(addressSetSchema, { id, ...d }, ctx));
 
 const PROTOCOLS = ['tcp', 'udp', 'sctp', 'icmp', 'icmpv6'] as const;
@@ -169,7 +159,7 @@ export const servicesOfDraft = (id: string): z.ZodType<ServiceSet, AddressDraft>
 
 const clock = z
   .string()
-  .regex(/^([01]?\d|2[0-3]):[0-5]\d$/, 'is an hour such as 08:30')
+  .regex(HOUR, 'is an hour such as 08:30')
   .transform((t) => {
     const [h = 0, m = 0] = t.split(':').map(Number);
     return h * 60 + m;
@@ -371,6 +361,6 @@ export const seatOfDraft: z.ZodType<Seat, SeatDraft> = z
   .object({
     zone: trimmed,
     address: orNull(z.string()),
-    ports: z.string().transform((t) => words(t).map(Number)),
+    ports: z.string().transform((t) => wordsIn(t).map(Number)),
   })
   .transform((d, ctx) => through(seatSchema, d, ctx));

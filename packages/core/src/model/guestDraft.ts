@@ -15,31 +15,15 @@ import {
   type HandedDevice,
   type PotPlan,
 } from './guests';
-import { number, numberOrNull, size, sizeOrNull } from './typedFields';
+import { number, numberOrNull, size, sizeOrNull, through, trimmed, wordsIn } from './typedFields';
 
 const text = (n: number | null): string => (n === null ? '' : String(n));
 const sized = (n: number | null): string => (n === null ? '' : formatIec(n));
-const trimmed = z.string().trim();
 
-/** Carries a schema over what a transform made, with its messages at the field they are about. */
-function through<T>(
-  schema: z.ZodType<T>,
-  value: unknown,
-  ctx: z.RefinementCtx,
-  rename: Record<string, string> = {},
-): T {
-  const found = schema.safeParse(value);
-  if (found.success) return found.data;
-  for (const issue of found.error.issues) {
-    const at = String(issue.path[0] ?? '');
-    ctx.addIssue({
-      code: 'custom',
-      message: issue.message,
-      path: [rename[at] ?? at, ...issue.path.slice(1)],
-    });
-  }
-  return z.NEVER;
-}
+/** Fields of a form that are named otherwise than what they say; what lies within them keeps its place. */
+const named =
+  (names: Record<string, string>) =>
+  ([first = '', ...rest]: readonly PropertyKey[]): PropertyKey[] => [names[String(first)] ?? first, ...rest];
 
 /** A disk in the form of its guest. */
 export interface DiskDraft {
@@ -176,7 +160,7 @@ export const guestOfDraft = (before: Guest): z.ZodType<Guest, GuestDraft> =>
           nested: d.nested,
         },
         ctx,
-        { memoryBytes: 'memory', floorBytes: 'floor', leastBytes: 'least', delaySeconds: 'delay' },
+        named({ memoryBytes: 'memory', floorBytes: 'floor', leastBytes: 'least', delaySeconds: 'delay' }),
       ),
     );
 
@@ -202,7 +186,6 @@ export const seedDraftOf = (g: Guest): SeedDraft => ({
   nameServers: g.seed?.address?.nameServers.join(' ') ?? '',
   packages: g.seed?.packages.join(' ') ?? '',
 });
-const words = (t: string): string[] => t.split(/[\s,;]+/).filter(Boolean);
 /** Reads a seed from the form. */
 export const seedOfDraft: z.ZodType<NonNullable<Guest['seed']>, SeedDraft> = z
   .object({
@@ -227,11 +210,11 @@ export const seedOfDraft: z.ZodType<NonNullable<Guest['seed']>, SeedDraft> = z
           .filter(Boolean),
         hash: d.hash === '' ? null : d.hash,
         address:
-          d.cidr === '' ? null : { cidr: d.cidr, gateway: d.gateway, nameServers: words(d.nameServers) },
-        packages: words(d.packages),
+          d.cidr === '' ? null : { cidr: d.cidr, gateway: d.gateway, nameServers: wordsIn(d.nameServers) },
+        packages: wordsIn(d.packages),
       },
       ctx,
-      { address: 'gateway' },
+      named({ address: 'gateway' }),
     ),
   );
 
@@ -362,6 +345,7 @@ export const potOfDraft = (before: PotPlan): z.ZodType<PotPlan, PotDraft> =>
           handing: d.handing === '' ? null : d.handing === 'yes',
         },
         ctx,
+        named({}),
       ),
     );
 

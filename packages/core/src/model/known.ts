@@ -19,6 +19,18 @@ export function knownFact(machine: Pick<Machine, 'facts'>, key: FactKey): KnownF
   return undefined;
 }
 
+/** A fact that counts as a number; null where it is none, or nothing is known. */
+export function knownNumber(machine: Pick<Machine, 'facts'> | undefined, key: FactKey): number | null {
+  const value = machine && knownFact(machine, key)?.value;
+  return typeof value === 'number' ? value : null;
+}
+
+/** A fact that counts as yes or no; null where it is neither, or nothing is known. */
+export function knownFlag(machine: Pick<Machine, 'facts'> | undefined, key: FactKey): boolean | null {
+  const value = machine && knownFact(machine, key)?.value;
+  return typeof value === 'boolean' ? value : null;
+}
+
 /** What is known of a machine, whoever said it; `assumed` names what such machines only usually have. */
 export interface KnownFacts {
   facts: Partial<Record<FactKey, FactValue>>;

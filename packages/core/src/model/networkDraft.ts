@@ -12,6 +12,7 @@ import {
   type Host,
   type Network,
 } from './network';
+import { wordsIn } from './typedFields';
 
 const empty = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 /** A line that may be left empty, and then says nothing. */
@@ -44,10 +45,7 @@ export const networkDraftSchema = z.object({
   gateway: maybe(ipSchema(4)),
   prefix6: maybe(prefixSchema(6)),
   gateway6: maybe(ipSchema(6)),
-  nameServers: z
-    .string()
-    .transform((t) => t.split(/[\s,;]+/).filter(Boolean))
-    .pipe(z.array(ipSchema()).max(16)),
+  nameServers: z.string().transform(wordsIn).pipe(z.array(ipSchema()).max(16)),
   poolFrom: maybe(ipSchema(4)),
   poolTo: maybe(ipSchema(4)),
   leaseHours: maybe(

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { packetSchema, type Packet } from './gate';
+import { HOUR, trimmed } from './typedFields';
 
 /** A packet as it is typed. */
 export interface PacketDraft {
@@ -26,13 +27,13 @@ const number = (most: number) =>
 export const packetOfDraft: z.ZodType<Packet, PacketDraft> = z
   .object({
     from: z.string(),
-    source: z.string().trim(),
-    destination: z.string().trim(),
+    source: trimmed,
+    destination: trimmed,
     protocol: z.string(),
     port: number(65_535),
     sourcePort: number(65_535),
     state: z.string(),
-    hour: z.string().regex(/^([01]?\d|2[0-3]):[0-5]\d$/, 'is an hour such as 12:00'),
+    hour: z.string().regex(HOUR, 'is an hour such as 12:00'),
   })
   .transform((d, ctx): Packet => {
     const icmp = d.protocol.startsWith('icmp');

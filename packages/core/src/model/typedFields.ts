@@ -25,3 +25,27 @@ export const sizeOrNull: z.ZodType<number | null, string> = z
   .string()
   .transform((t) => (t.trim() === '' ? null : t))
   .pipe(z.union([z.null(), size]));
+
+/** A line without blanks around it. */
+export const trimmed = z.string().trim();
+/** Words with blanks, commas or semicolons between them. */
+export const wordsIn = (text: string): string[] => text.split(/[\s,;]+/).filter(Boolean);
+/** An hour of a day as people type it. */
+export const HOUR = /^([01]?\d|2[0-3]):[0-5]\d$/;
+
+/**
+ * Carries a schema over what a transform made, with its messages at the fields they are about. `field`: where in the form a place
+ * in the value stands; by default at the first part of it.
+ */
+export function through<T>(
+  schema: z.ZodType<T>,
+  value: unknown,
+  ctx: z.RefinementCtx,
+  field: (path: readonly PropertyKey[]) => PropertyKey[] = (path) => path.slice(0, 1),
+): T {
+  const found = schema.safeParse(value);
+  if (found.success) return found.data;
+  for (const issue of found.error.issues)
+    ctx.addIssue({ code: 'custom', message: issue.message, path: field(issue.path) });
+  return z.NEVER;
+}

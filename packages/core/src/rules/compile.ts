@@ -3,12 +3,13 @@ import type { Family } from '../units/ip';
 import { joinSpans, lessSpans, point, range, sharedSpans, type Spans } from '../units/spans';
 import { GATE, type Forward, type GatePlan, type Permit, type Zone } from '../model/gate';
 import type { Network } from '../model/network';
-import { BOGONS, HEARD_BY_THE_GATE, NEVER_SENT_ON } from './bogons';
+import { HEARD_BY_THE_GATE, NEVER_SENT_ON } from './bogons';
 import { hoursClauses, serviceClauses, servicesOf, sideSpans } from './clauses';
 import { icmpTypes, PROTOCOL } from './protocols';
 import { routesOf } from './routes';
 import type { Chain, Clause, Names, Rule, RuleSource, Ruleset, RuleVerdict, UsualRule } from './ruleset';
-import { interfacesOf, prefixesOf, topologyOf } from './topology';
+import { neverFrom } from './neverFrom';
+import { behindZone, interfacesOf, prefixesOf, topologyOf } from './topology';
 
 /** The table of a gate of ours. */
 export const TABLE = 'gate';
@@ -200,7 +201,6 @@ function sourcesChain(plan: GatePlan, networks: readonly Network[]): Chain {
       RETURN,
     );
     const outside = plan.zones.filter((z) => z.kind === 'outside');
-    const inner = plan.zones.filter((z) => z.kind !== 'outside');
     for (const port of topologyOf(plan, networks).ports) {
       if (port.outside || port.prefixes.length === 0) continue;
       const mine = addressSpans(port.prefixes);
@@ -216,11 +216,7 @@ function sourcesChain(plan: GatePlan, networks: readonly Network[]): Chain {
     for (const zone of outside) {
       const names = interfacesOf(plan, zone.id);
       if (names.length === 0) continue;
-      const allowed = addressSpans(prefixesOf(plan, networks, zone.id));
-      const never = lessSpans(
-        joinSpans(addressSpans(BOGONS), ...inner.map((z) => addressSpans(prefixesOf(plan, networks, z.id)))),
-        allowed,
-      );
+      const never = neverFrom(plan, networks, zone.id);
       w.usual(
         'strange source',
         FAMILIES.map((f): Clause => ({
@@ -291,10 +287,7 @@ export function compileGate(plan: GatePlan, networks: readonly Network[]): Rules
   const inner = zones.filter((z) => z.kind !== 'outside');
   const forwards = plan.forwards.filter((f) => f.on);
   const leads = (f: Forward, zone: Zone): boolean =>
-    sharedSpans(
-      addressSpans([f.to]),
-      joinSpans(...interfacesOf(plan, zone.id).map((n) => routes.behind.get(n) ?? [])),
-    ).length > 0;
+    sharedSpans(addressSpans([f.to]), behindZone(plan, routes, zone.id)).length > 0;
 
   const input = new Writer(`${TABLE}/input`)
     .usual('known conversations', [KNOWN], ACCEPT)

@@ -277,6 +277,25 @@ function onwards(ruleset: Ruleset, routes: Routes, ports: readonly string[], a: 
   a.steps.push({ rule: null, spans: {}, flags: [], act: fate('passes') });
 }
 
+/** What a list is begun with: nothing said yet, and translations wanted in `translations`. */
+const aroundOf = (
+  ruleset: Ruleset,
+  routes: Routes,
+  rulesetPorts: readonly string[],
+  state: PacketState,
+  translations: Translation[],
+): Around => ({
+  rulesetPorts,
+  routes,
+  byId: new Map(ruleset.chains.map((c) => [c.id, c])),
+  state,
+  translated: false,
+  tracked: true,
+  snat: false,
+  steps: [],
+  translations,
+});
+
 /**
  * A ruleset as one list for packets of a state: prerouting, then by the route input or forward, output, postrouting. Packets
  * whose destination is translated end at `dnat`; `afterTranslation` makes the list for them.
@@ -288,17 +307,7 @@ export function programOf(
   state: PacketState,
 ): Program {
   const translations: Translation[] = [];
-  const a: Around = {
-    rulesetPorts: ports,
-    routes,
-    byId: new Map(ruleset.chains.map((c) => [c.id, c])),
-    state,
-    translated: false,
-    tracked: true,
-    snat: false,
-    steps: [],
-    translations,
-  };
+  const a = aroundOf(ruleset, routes, ports, state, translations);
   arriving(ruleset, ports, a);
   a.translations = null;
   onwards(ruleset, routes, ports, a);
@@ -315,17 +324,7 @@ export function afterTranslation(
 ): Step[] {
   const by = program.translations[nth];
   if (!by) return [];
-  const a: Around = {
-    rulesetPorts: ports,
-    routes,
-    byId: new Map(ruleset.chains.map((c) => [c.id, c])),
-    state: 'new',
-    translated: false,
-    tracked: true,
-    snat: false,
-    steps: [],
-    translations: [],
-  };
+  const a = aroundOf(ruleset, routes, ports, 'new', []);
   arriving(ruleset, ports, a);
   const rest = { ix: a.steps.length + 1 };
   const before = a.steps.map((s): Step =>

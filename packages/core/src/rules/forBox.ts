@@ -8,8 +8,7 @@ import {
   type Network,
 } from '../model/bench';
 import { noGate, type GatePlan } from '../model/gate';
-import { knownFact } from '../model/known';
-import type { FactKey } from '../model/facts';
+import { knownFlag, knownNumber } from '../model/known';
 import { gateReport, type GateReport } from './report';
 import type { Carrier } from './pace';
 import { usualPlan } from './usual';
@@ -68,22 +67,16 @@ export function draftGate(bench: Bench, box: Box): GatePlan {
 /** What the machine of a box brings to carrying packets. */
 export function carrierOf(bench: Bench, box: Box): Carrier {
   const machine = findMachine(bench, box.machineId);
-  const fact = (key: FactKey): unknown => machine && knownFact(machine, key)?.value;
-  const number = (key: FactKey): number | null => {
-    const v = fact(key);
-    return typeof v === 'number' ? v : null;
-  };
-  const mhz = number('cpu.mhz');
-  const speed = number('network.speed');
-  const aes = fact('cpu.aes');
+  const mhz = knownNumber(machine, 'cpu.mhz');
+  const speed = knownNumber(machine, 'network.speed');
   const slowest = (box.gate?.ports ?? []).flatMap((p) => (p.megabits === null ? [] : [p.megabits]));
   const link = slowest.length > 0 ? Math.min(...slowest) : speed;
   return {
-    cores: number('cpu.cores'),
+    cores: knownNumber(machine, 'cpu.cores'),
     hertz: mhz === null ? null : mhz * 1e6,
-    year: number('cpu.year'),
+    year: knownNumber(machine, 'cpu.year'),
     small: machine?.form === 'board',
-    aes: typeof aes === 'boolean' ? aes : null,
+    aes: knownFlag(machine, 'cpu.aes'),
     linkBits: link === null ? null : link * 1e6,
   };
 }

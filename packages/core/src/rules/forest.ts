@@ -30,7 +30,7 @@ const MOST_NODES = 4_000_000;
 const PAIR = 2 ** 26;
 const OFFSET = 2 ** 20;
 
-/** Whether ranges hold a number; `from` is where to look first. */
+/** Whether ranges hold a number. */
 function holds(cuts: Cuts, n: number): boolean {
   let low = 0;
   let high = cuts.length - 1;
@@ -54,11 +54,6 @@ export class Forest {
   private readonly known = new Map<string, Node>();
 
   constructor(readonly sizes: readonly number[]) {}
-
-  /** Nodes that were made. */
-  get size(): number {
-    return this.dims.length;
-  }
 
   private node(dim: number, ends: number[], kids: Node[]): Node {
     let write = 0;

@@ -1,10 +1,10 @@
 import { GATE, type Forward, type GatePlan, type Permit } from '../model/gate';
 import type { Network } from '../model/network';
 import { addressSpans } from '../units/addressLine';
-import { joinSpans, sharedSpans } from '../units/spans';
+import { sharedSpans } from '../units/spans';
 import type { Kept } from './promises';
 import { groundOf } from './sides';
-import { interfacesOf, zoneOfInterface } from './topology';
+import { behindZone, zoneOfInterface } from './topology';
 
 /** Who may begin what from one side to another. */
 export interface Crossing {
@@ -30,10 +30,7 @@ export function matrixOf(
   const { routes } = groundOf(plan, networks);
   const broken = new Set(kept.filter((k) => k.verdict === 'fails').map((k) => brokenAt(plan, k)));
   const leads = (f: Forward, to: string): boolean =>
-    sharedSpans(
-      addressSpans([f.to]),
-      joinSpans(...interfacesOf(plan, to).map((n) => routes.behind.get(n) ?? [])),
-    ).length > 0;
+    sharedSpans(addressSpans([f.to]), behindZone(plan, routes, to)).length > 0;
   return sides.map((from) => ({
     from,
     cells: sides.map((to) =>

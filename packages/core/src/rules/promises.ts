@@ -8,7 +8,6 @@ import { groundOf, type Ground } from './sides';
 import { topologyOf } from './topology';
 import { deciding, unanswered, type Broken, type PromiseVerdict } from './answers';
 import { boxesOfPromises, boxesOfSeat, demandsOf, seatDemand, type Demand } from './demands';
-
 import { walkPacket, type NumberedPacket, type Walk } from './walk';
 
 /** A promise, whether it is kept, and a packet that breaks it with its way. */

@@ -7,7 +7,8 @@ import { firstOf, parsePrefix, sizeOf } from '../units/prefix';
 import { BOGONS, NEVER_SENT_ON } from './bogons';
 import { SELF } from './flatten';
 import { ownOf, routesOf, type Routes } from './routes';
-import { interfacesOf, prefixesOf, topologyOf } from './topology';
+import { neverFrom } from './neverFrom';
+import { behindZone, interfacesOf, prefixesOf, topologyOf } from './topology';
 
 /** What promises need of a plan: its routes, and what lies in its zones. */
 export interface Ground {
@@ -83,14 +84,7 @@ export function honestSources(ground: Ground, side: Side): Spans {
   let all: Spans;
   if (side.zone === GATE) all = ground.routes.own;
   else if (zone?.kind === 'outside') {
-    const inner = plan.zones
-      .filter((z) => z.kind !== 'outside')
-      .flatMap((z) => prefixesOf(plan, networks, z.id));
-    const never = lessSpans(
-      joinSpans(addressSpans(BOGONS), addressSpans(inner)),
-      addressSpans(prefixesOf(plan, networks, side.zone)),
-    );
-    all = lessSpans(lessSpans(ANY, never), ground.routes.local);
+    all = lessSpans(lessSpans(ANY, neverFrom(plan, networks, side.zone)), ground.routes.local);
   } else all = hostsIn(ground, side.zone);
   return named ? sharedSpans(all, named) : all;
 }
@@ -103,7 +97,7 @@ export function honestTargets(ground: Ground, side: Side, from: string): Spans {
   let all: Spans;
   if (side.zone === GATE) all = ownIn(ground, from);
   else if (zone?.kind === 'outside') {
-    const behind = joinSpans(...interfacesOf(plan, side.zone).map((n) => routes.behind.get(n) ?? []));
+    const behind = behindZone(plan, routes, side.zone);
     const never = lessSpans(
       joinSpans(addressSpans(NEVER_SENT_ON), addressSpans(BOGONS)),
       addressSpans(prefixesOf(plan, networks, side.zone)),
@@ -116,9 +110,6 @@ export function honestTargets(ground: Ground, side: Side, from: string): Spans {
 /** Every destination that lies on a side, honest or not. */
 export function everyTarget(ground: Ground, side: Side): Spans {
   const { plan, routes } = ground;
-  const all =
-    side.zone === GATE
-      ? routes.own
-      : joinSpans(...interfacesOf(plan, side.zone).map((n) => routes.behind.get(n) ?? []));
+  const all = side.zone === GATE ? routes.own : behindZone(plan, routes, side.zone);
   return side.addresses.length > 0 ? sharedSpans(all, setSpans(plan, side.addresses)) : all;
 }

@@ -1,6 +1,8 @@
 import type { GatePlan, GatePortPlan } from '../model/gate';
 import { interfaceOf } from '../model/gate';
 import type { Network } from '../model/network';
+import { joinSpans, type Spans } from '../units/spans';
+import type { Routes } from './routes';
 import type { GatePort, Topology } from './ruleset';
 
 /** Interfaces of a plan as routes need them. Towards the outside the gate has what was set by hand, or what the line gives. */
@@ -29,6 +31,10 @@ export const prefixesOf = (plan: GatePlan, networks: readonly Network[], zoneId:
 /** Names of all interfaces of a zone. */
 export const interfacesOf = (plan: GatePlan, zoneId: string): string[] =>
   plan.ports.filter((p) => p.zoneId === zoneId).map(interfaceOf);
+
+/** Addresses that lie behind the interfaces of a zone. */
+export const behindZone = (plan: GatePlan, routes: Routes, zoneId: string): Spans =>
+  joinSpans(...interfacesOf(plan, zoneId).map((n) => routes.behind.get(n) ?? []));
 
 /** The zone an interface is in. */
 export const zoneOfInterface = (plan: GatePlan, name: string): string | undefined =>

@@ -1,4 +1,4 @@
-import { packetSchema, type GatePlan } from '../model/gate';
+import { interfaceOf, packetSchema, type GatePlan } from '../model/gate';
 import type { Network } from '../model/network';
 import { inSpans } from '../units/spans';
 import { placesOf } from '../units/addressLine';
@@ -109,7 +109,7 @@ function gateAt(
   networks: readonly Network[],
   device: string | undefined,
 ): string | undefined {
-  const port = plan.ports.find((p) => (p.vlan === null ? p.device : `${p.device}.${p.vlan}`) === device);
+  const port = plan.ports.find((p) => interfaceOf(p) === device);
   return (
     port?.own.find((a) => !a.includes(':')) ??
     networks.find((n) => n.id === port?.networkId)?.gateway ??

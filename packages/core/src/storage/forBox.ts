@@ -1,8 +1,6 @@
 import { findMachine, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
 import { contentTitle, isBlank } from '../model/content';
-import type { FactKey } from '../model/facts';
-import { knownFact } from '../model/known';
-import type { Machine } from '../model/shelf';
+import { knownNumber } from '../model/known';
 import { noPool, type BoxPool, type PoolDrive, type PoolFault } from '../model/storage';
 import { laidBox } from '../layout/forBox';
 import { checkOffer, checkRoom, poolFinding, type PoolFinding, type Room } from './check';
@@ -34,11 +32,6 @@ export interface BoxStorage {
   room: Room;
 }
 
-const count = (machine: Machine | undefined, key: FactKey): number | null => {
-  const value = machine && knownFact(machine, key)?.value;
-  return typeof value === 'number' ? value : null;
-};
-
 /** Ports, bays, leads and memory of a machine with the adapters that were put aside for the box. */
 export function roomOfBox(bench: Bench, box: Box): Room {
   const machine = findMachine(bench, box.machineId);
@@ -46,13 +39,13 @@ export function roomOfBox(bench: Bench, box: Box): Room {
     (sum, i) => (i.kind === 'adapter' && box.parts.includes(i.id) ? sum + i.sataPorts : sum),
     0,
   );
-  const sata = count(machine, 'ports.sata');
+  const sata = knownNumber(machine, 'ports.sata');
   const boot = laidBox(bench, box).drive;
   return {
     ports: sata === null ? null : sata + added,
-    bays: count(machine, 'ports.bays'),
-    leads: count(machine, 'power.sataLeads'),
-    memory: count(machine, 'memory.bytes'),
+    bays: knownNumber(machine, 'ports.bays'),
+    leads: knownNumber(machine, 'power.sataLeads'),
+    memory: knownNumber(machine, 'memory.bytes'),
     boot: boot && { id: boot.id, name: boot.name, port: boot.transport === 'sata' },
   };
 }

@@ -119,6 +119,14 @@ export function LedgerAside({
   );
 }
 
+/** A name with its figure at the other end of the line. */
+export const LedgerPair = ({ what, is, strong = false }: { what: string; is: string; strong?: boolean }) => (
+  <Box display="flex" justifyContent="space-between" gap="3" fontWeight={strong ? 'strong' : 'normal'}>
+    <span>{what}</span>
+    <Data whiteSpace="nowrap">{is}</Data>
+  </Box>
+);
+
 /** A figure that opens to where it came from. */
 export const LedgerRow = ({ line }: { line: LedgerLine }) => (
   <Fold

@@ -1,16 +1,13 @@
 import { guestSchema, type Guest, type GuestPlan } from '../../model/guests';
 import { MIB } from '../../units/bytes';
+import { plainName } from '../plainName';
 import type { SeenHost } from './tables';
-
-/** A name that a plan takes, made from one that was seen. */
-const named = (name: string): string =>
-  name.replace(/[^\w.-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '') || 'guest';
 
 /** A plan with what a running host told: guests by name, with cores, memory and whether they run; what it did not tell stays. */
 export function takeSeen(plan: GuestPlan, seen: SeenHost): GuestPlan {
   const guests = [...plan.guests];
   for (const s of seen.guests) {
-    const name = named(s.name);
+    const name = plainName(s.name) || 'guest';
     const at = guests.findIndex((g) => g.name === name);
     const before: Guest =
       guests[at] ??

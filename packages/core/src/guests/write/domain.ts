@@ -1,4 +1,5 @@
 import type { Guest, GuestPlan } from '../../model/guests';
+import { folderOf, homePool } from '../folder';
 import { placeOnSockets } from '../sockets';
 import type { Pot } from '../pot';
 import { xmlText, type Xml } from './xml';
@@ -10,14 +11,11 @@ const LETTERS = 'abcdefghijklmnopqrstuvwx';
 /** The file of a disk. */
 export const diskFile = (plan: GuestPlan, g: Guest, i: number): string => {
   const pool = plan.pools.find((p) => p.id === g.disks[i]?.poolId);
-  const folder = pool?.path.replace(/\/$/, '') ?? '/srv/guests';
-  return `${folder}/${g.name}-${i}.${isThin(plan, g, i) ? 'qcow2' : 'raw'}`;
+  return `${folderOf(pool)}/${g.name}-${i}.${isThin(plan, g, i) ? 'qcow2' : 'raw'}`;
 };
 /** The file of a guest's first-boot seed. */
-export const seedFile = (plan: GuestPlan, g: Guest): string => {
-  const pool = plan.pools.find((p) => p.id === g.disks[0]?.poolId) ?? plan.pools[0];
-  return `${pool?.path.replace(/\/$/, '') ?? '/srv/guests'}/${g.name}-seed.iso`;
-};
+export const seedFile = (plan: GuestPlan, g: Guest): string =>
+  `${folderOf(homePool(plan, g))}/${g.name}-seed.iso`;
 const isThin = (plan: GuestPlan, g: Guest, i: number): boolean => {
   const d = g.disks[i];
   return d?.thin === true && plan.pools.find((p) => p.id === d.poolId)?.thin === true;

@@ -1,5 +1,5 @@
 import { Stack } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { GATE, packetSchema, type Packet } from '@zb/core/model/gate';
 import { packetOfDraft, type PacketDraft } from '@zb/core/model/packetDraft';
 import { askPacket, numbered } from '@zb/core/rules/ask';
@@ -47,7 +47,7 @@ export function AskPacket({ of, onClose }: { of: BoxGate; onClose: () => void })
   });
   const { form } = draft;
   const { errors } = form.formState;
-  const ruleset = compileGate(plan, networks);
+  const ruleset = useMemo(() => compileGate(plan, networks), [plan, networks]);
   const { routes } = groundOf(plan, networks, hosts);
   const packet = asked && numbered(asked, plan, networks);
   const told = packet && typeof packet !== 'string' ? askPacket(ruleset, routes, packet) : null;

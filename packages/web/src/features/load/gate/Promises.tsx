@@ -1,5 +1,5 @@
 import { Box, Stack } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { takeGate } from '@zb/core/acts/rules';
 import type { Box as Build } from '@zb/core/model/bench';
 import type { GatePromise } from '@zb/core/model/gate';
@@ -40,6 +40,7 @@ const inOrder = (promises: readonly GatePromise[], kept: readonly Kept[]): GateP
 export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged: GateJudged | null }) {
   const { plan, networks } = of;
   const act = useAct();
+  const ruleset = useMemo(() => compileGate(plan, networks), [plan, networks]);
   const kept = judged?.report.kept ?? [];
   const firstBroken = kept.find((k) => k.verdict === 'fails') ?? kept.find((k) => k.packet !== null);
   const [asked, setAsked] = useState<string | null>(null);
@@ -84,14 +85,14 @@ export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged:
         </Acts>
         {judged && (
           <Box marginTop="4">
-            <Idle plan={plan} ruleset={compileGate(plan, networks)} unused={judged.report.unused} />
+            <Idle plan={plan} ruleset={ruleset} unused={judged.report.unused} />
           </Box>
         )}
       </Box>
       {shown?.packet && shown.walk && judged && (
         <Box flex="1" minWidth="0" width="full" as="section" aria-label="That packet, rule by rule">
           <Head marginBottom="1">That packet, rule by rule</Head>
-          <WayOf plan={plan} ruleset={compileGate(plan, networks)} walk={shown.walk} label="Its way" />
+          <WayOf plan={plan} ruleset={ruleset} walk={shown.walk} label="Its way" />
           <Acts marginTop="2">
             {(judged.repairs[shown.promise.id] ?? []).map((r, i) =>
               i === 0 ? (

@@ -1,5 +1,5 @@
 import { Stack } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { compileGate } from '@zb/core/rules/compile';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import { callersOf, tryOut } from '@zb/core/rules/tryOut';
@@ -20,8 +20,11 @@ export function TryOut({ of, onClose }: { of: BoxGate; onClose: () => void }) {
   const { data: lan, error } = useLan(true);
   const [shown, setShown] = useState(0);
   // Without the stand-ins the hosts of the plan itself try.
-  const callers = callersOf(plan, networks, lan ? lan.hosts.filter((h) => h.plugged) : hosts);
-  const tried = tryOut(plan, networks, callers);
+  const tried = useMemo(
+    () => tryOut(plan, networks, callersOf(plan, networks, lan ? lan.hosts.filter((h) => h.plugged) : hosts)),
+    [plan, networks, hosts, lan],
+  );
+  const ruleset = useMemo(() => compileGate(plan, networks), [plan, networks]);
   const passed = tried.filter((t) => t.asked.walk.end === 'passes').length;
   const at = tried[shown];
   return (
@@ -41,7 +44,7 @@ export function TryOut({ of, onClose }: { of: BoxGate; onClose: () => void }) {
           <>
             <GateStage plan={plan} asked={at.asked} />
             <Head>{packetWords(plan, at.asked.packet)}</Head>
-            <WayOf plan={plan} ruleset={compileGate(plan, networks)} walk={at.asked.walk} label="Its way" />
+            <WayOf plan={plan} ruleset={ruleset} walk={at.asked.walk} label="Its way" />
           </>
         )}
         <Ruled dense label="What is tried" heads={['Who', 'What', 'With whom', 'Becomes of it']}>

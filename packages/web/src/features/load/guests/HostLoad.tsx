@@ -2,7 +2,6 @@ import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { takeGuests } from '@zb/core/acts/guests';
 import { draftGuests, guestsOf } from '@zb/core/guests/forBox';
-import { installersOf } from '@zb/core/guests/start';
 import { setFits } from '@zb/core/guests/repair';
 import { memorySum } from '@zb/core/guests/sums';
 import { storageOf } from '@zb/core/storage/forBox';
@@ -31,7 +30,7 @@ type Side = (typeof SIDES)[number];
 export function HostLoad({ context }: { context: BoxContext }) {
   const { bench, box } = context;
   const act = useAct();
-  const { plan, counted, pot, findings } = guestsOf(bench, box);
+  const { plan, installers, counted, pot, findings } = guestsOf(bench, box);
   const storage = storageOf(bench, box);
   const [side, setSide] = useState<Side>('guests');
   const [open, setOpen] = useState<'written' | 'running' | 'pool' | null>(null);
@@ -83,7 +82,7 @@ export function HostLoad({ context }: { context: BoxContext }) {
               title: TITLES.guests,
               body: (
                 <Stack gap="5">
-                  <PotView box={box} plan={plan} pot={pot} installers={installersOf(bench, plan)} />
+                  <PotView box={box} plan={plan} pot={pot} installers={installers} />
                   <GuestTable bench={bench} box={box} plan={plan} pot={pot} mended={mended} fits={fits} />
                 </Stack>
               ),

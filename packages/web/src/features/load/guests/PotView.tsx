@@ -4,6 +4,7 @@ import { editGuests } from '@zb/core/acts/guests';
 import type { Box as Build } from '@zb/core/model/bench';
 import type { Guest, GuestPlan } from '@zb/core/model/guests';
 import type { Pot } from '@zb/core/guests/pot';
+import { withInstallers, type Installer } from '@zb/core/guests/start';
 import { coreSum, memorySum, poolSums, running } from '@zb/core/guests/sums';
 import { formatIec, GIB, MIB } from '@zb/core/units/bytes';
 import { withItem } from '@zb/core/units/list';
@@ -16,15 +17,6 @@ import { PotColumn, PotRow, type Layer } from '../../../drawing/PotColumn';
 const STEP = 128 * MIB;
 const snap = (n: number, step: number): number => Math.max(step, Math.round(n / step) * step);
 
-/** Pools with the installers on them. */
-const withImages = (plan: GuestPlan, images: readonly { poolId: string; bytes: number }[]): GuestPlan => ({
-  ...plan,
-  pools: plan.pools.map((p) => ({
-    ...p,
-    otherBytes: p.otherBytes + images.reduce((sum, i) => sum + (i.poolId === p.id ? i.bytes : 0), 0),
-  })),
-});
-
 /** Memory, cores and every pool, with the host’s share and its guests in them; borders are moved, disks taken elsewhere. */
 export function PotView({
   box,
@@ -36,7 +28,7 @@ export function PotView({
   plan: GuestPlan;
   pot: Pot;
   /** Images that lie on the pools too. */
-  installers: readonly { poolId: string; bytes: number }[];
+  installers: readonly Installer[];
 }) {
   const act = useAct();
   const [moving, setMoving] = useState<Guest | null>(null);
@@ -157,7 +149,7 @@ export function PotView({
               under={commitWords(cores.grade)}
             />
           )}
-          {poolSums(withImages(plan, installers)).map((s) => {
+          {poolSums(withInstallers(plan, installers)).map((s) => {
             const disks = plan.guests.flatMap((g) =>
               g.disks.filter((d) => d.poolId === s.pool.id).map((d) => ({ g, d })),
             );
