@@ -15,10 +15,12 @@ import {
   type ShelfItem,
   type Store,
 } from './shelf';
+import { grouped } from '../units/group';
+import type { TuneRun } from './tune';
 import type { Wish } from './wish';
 
 /** The one version number of the bench file. Raise it with a step in migrations.ts. */
-export const BENCH_VERSION = 6;
+export const BENCH_VERSION = 8;
 
 /** The bench as this application knows it. */
 export const theBench = benchModel(collections, BENCH_VERSION);
@@ -67,19 +69,18 @@ export const findNetwork = (bench: Pick<Bench, 'networks'>, id: string | null): 
 /** Where a box answers, one host for each of its cards, in the order of their addresses. */
 export function hostsOfBox({ hosts }: Pick<Bench, 'hosts'>, boxId: string): readonly Host[] {
   let known = hostsByBox.get(hosts);
-  if (!known) {
-    hostsByBox.set(hosts, (known = new Map<string, Host[]>()));
-    for (const h of hosts)
-      if (h.boxId !== null) {
-        const there = known.get(h.boxId);
-        if (there) there.push(h);
-        else known.set(h.boxId, [h]);
-      }
-  }
+  if (!known) hostsByBox.set(hosts, (known = grouped(hosts, (h) => h.boxId ?? undefined)));
   return known.get(boxId) ?? [];
 }
 /** Hosts by box, for each list that was asked; a list is never changed in place. */
 const hostsByBox = new WeakMap<readonly Host[], Map<string, Host[]>>();
+const runsByBox = new WeakMap<readonly TuneRun[], Map<string, TuneRun[]>>();
+/** Runs that were measured on a box, in the order of the bench. */
+export function runsOfBox({ runs }: Pick<Bench, 'runs'>, boxId: string): readonly TuneRun[] {
+  let known = runsByBox.get(runs);
+  if (!known) runsByBox.set(runs, (known = grouped(runs, (r) => r.boxId ?? undefined)));
+  return known.get(boxId) ?? [];
+}
 /** Lines by box, for each log that was asked; a log is never changed in place. */
 const linesByBox = new WeakMap<readonly LogEntry[], Map<string, readonly LogEntry[]>>();
 /** The lines of the log that are about a box, in the order of the log. */
@@ -97,4 +98,17 @@ export const photosOf = (bench: Bench, machineId: string): Photo[] =>
 export const findPhoto = (bench: Bench, id: string | null): Photo | undefined =>
   bench.photos.find((p) => p.id === id);
 export { isMachine };
-export type { Box, Host, ImageItem, Network, LogEntry, Machine, Photo, Profile, ShelfItem, Store, Wish };
+export type {
+  Box,
+  Host,
+  ImageItem,
+  Network,
+  LogEntry,
+  Machine,
+  Photo,
+  Profile,
+  ShelfItem,
+  Store,
+  TuneRun,
+  Wish,
+};

@@ -29,5 +29,6 @@ export const readImageItem = (name: string, inspection: Inspection, id = name): 
   inspection,
   comparison: null,
   depotFile: null,
+  trials: [],
   notes: '',
 });

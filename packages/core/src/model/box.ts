@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { purposeSchema } from './profile';
+import { runRecordSchema } from './run';
 import { stopRecords } from './stopRecords';
 import { stopSchema } from './stops';
 
@@ -32,6 +33,8 @@ export const boxSchema = z.object({
   ...stopRecords.load,
   ...stopRecords.tune,
   ...stopRecords.keep,
+  /** What was done of its run sheet; null where nothing was. */
+  run: runRecordSchema.nullable().default(null),
   decisions: z.array(decisionSchema),
   signoffs: z.array(signoffSchema),
   createdAt: z.string(),

@@ -15,6 +15,8 @@ export interface Act {
   changes: Change[];
   /** A record whose being there says that the act is done already, by another tab: nothing is done then. */
   once?: { in: Collection; id: string };
+  /** It keeps a box going, or opens it: it may be done to a finished one as well. */
+  keeping?: boolean;
 }
 
 /** Changes the values in which a record now differs from what it was when the user saw it, and no others. */
@@ -37,3 +39,10 @@ export const conflictsOf = (bench: Bench, changes: readonly Change[]): Conflict[
 
 /** The changes that lead from one bench to another; used to replace a whole bench as one act. */
 export const differences = (from: Bench, to: Bench): Change[] => theBench.differences(from, to);
+
+/** Puts another bench in the place of one, as one act: one undo takes it back, so what is closed on it may go as well. */
+export const replaced = (label: string, from: Bench, to: Bench): Act => ({
+  label,
+  keeping: true,
+  changes: differences(from, to),
+});

@@ -3,12 +3,14 @@ import { formatDay } from '../units/date';
 import { compareIps, parseIp } from '../units/ip';
 import { stops, stopTitle } from './stops';
 import { boxSchema } from './box';
+import { attemptSchema } from './practice';
 import { collection } from './collection';
 import { logEntrySchema } from './log';
 import { hostSchema, networkSchema } from './network';
 import { photoSchema } from './photo';
 import { profileSchema } from './profile';
 import { shelfItemSchema, type ShelfItem } from './shelf';
+import { tuneRunSchema } from './tune';
 import { wishSchema } from './wish';
 
 const KINDS: readonly ShelfItem['kind'][] = [
@@ -119,6 +121,20 @@ export const collections = {
         path: `/network${h.networkId === null ? '' : `?of=${encodeURIComponent(h.networkId)}`}`,
       },
     ],
+  }),
+  runs: collection({
+    schema: tuneRunSchema,
+    title: { one: 'run', many: 'runs' },
+    order: (a, b) => byText(a.at, b.at) || a.place - b.place,
+    references: [{ field: 'boxId', to: 'boxes', what: 'box' }],
+    find: () => [],
+  }),
+  attempts: collection({
+    schema: attemptSchema,
+    title: { one: 'attempt', many: 'attempts' },
+    order: (a, b) => byText(a.at, b.at),
+    references: [{ field: 'boxId', to: 'boxes', what: 'box' }],
+    find: () => [],
   }),
   photos: collection({
     schema: photoSchema,

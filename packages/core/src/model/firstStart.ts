@@ -70,13 +70,16 @@ export const padSchema = z.object({
 });
 export type Pad = z.infer<typeof padSchema>;
 
+/** The key of a line; that of a driver has its name, of 200 characters at most. */
+const lineKey = z.string().max(220);
+
 /** What was done and measured at the first start of a box. */
 export const firstRecordSchema = z.object({
   /** Lines that are done, and such as are left out, by their keys. */
-  done: z.array(z.string().max(80)).max(200).default([]),
-  left: z.array(z.string().max(80)).max(200).default([]),
+  done: z.array(lineKey).max(200).default([]),
+  left: z.array(lineKey).max(200).default([]),
   /** What was set, by the key of its line: a language, an output by its name. Never a password. */
-  set: z.record(z.string().max(80), z.string().max(300)).default({}),
+  set: z.record(lineKey, z.string().max(300)).default({}),
   /** The first start itself: when it began, and the seconds until it answered. */
   began: z.string().nullable().default(null),
   seconds: seconds.nullable().default(null),

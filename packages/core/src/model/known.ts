@@ -31,6 +31,12 @@ export function knownFlag(machine: Pick<Machine, 'facts'> | undefined, key: Fact
   return typeof value === 'boolean' ? value : null;
 }
 
+/** A fact that counts as a text or one of several words; null where it is none, or nothing is known. */
+export function knownText(machine: Pick<Machine, 'facts'> | undefined, key: FactKey): string | null {
+  const value = machine && knownFact(machine, key)?.value;
+  return typeof value === 'string' ? value : null;
+}
+
 /** What is known of a machine, whoever said it; `assumed` names what such machines only usually have. */
 export interface KnownFacts {
   facts: Partial<Record<FactKey, FactValue>>;

@@ -173,4 +173,6 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [3, fromVersion3],
   [4, fromVersion4],
   [5, (old: Plain): Plain => ({ ...old, networks: [], hosts: [] })],
+  [6, (old: Plain): Plain => ({ ...old, runs: [] })],
+  [7, (old: Plain): Plain => ({ ...old, attempts: [] })],
 ]);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { digestAlgorithms } from '../formats/checksumList';
 import { inspectionSchema } from './inspection';
 import { contentSchema, fates } from './content';
+import { keptTrialSchema } from './trial';
 import { detailsSchema } from './details';
 import { factsSchema, memoryKinds } from './facts';
 import { hardwareSchema } from './hardware';
@@ -168,6 +169,8 @@ export const imageSchema = z.object({
   /** The depot's file name where the stand-in depot has it; null for a file of the user's own. */
   depotFile: z.string().nullable(),
   notes: z.string(),
+  /** What happened when it was started in the emulator, oldest first. */
+  trials: z.array(keptTrialSchema).max(40).default([]),
 });
 
 export const shelfItemSchema = z.discriminatedUnion('kind', [

@@ -3,12 +3,14 @@ import { carriedSchema, type Carried } from './contentRules';
 import { gatePlanSchema, type GatePlan } from './gate';
 import { guestPlanSchema, type GuestPlan } from './guests';
 import { boxLayoutSchema, type BoxLayout } from './layout';
+import { keepRecordSchema, type KeepRecord } from './keep';
 import { firstRecordSchema, type FirstRecord } from './firstStart';
 import { reachSchema, type Reach } from './reach';
 import { movingSchema, type Moving } from './moving';
 import { openingRecordSchema, type OpeningRecord } from './opening';
 import { boxPoolSchema, keptThingSchema, type BoxPool, type KeptThing } from './storage';
 import { sharingSchema, type Sharing } from './sharing';
+import { tunePlanSchema, type TunePlan } from './tune';
 import type { Stop } from './stops';
 
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
@@ -92,8 +94,14 @@ export const stopRecords = {
     /** Guests of a host; null where nothing was decided of any. */
     guests: guestPlanSchema.nullable().default(null),
   },
-  tune: {},
-  keep: {},
+  tune: {
+    /** Settings, experiments and verdicts; null where nothing was measured. Its runs are a collection. */
+    tune: tunePlanSchema.nullable().default(null),
+  },
+  keep: {
+    /** What came round in its years of use, and how it ended; null where nothing was kept. */
+    kept: keepRecordSchema.nullable().default(null),
+  },
 } satisfies Record<Stop, z.ZodRawShape>;
 
 /** What a new box has in them. */
@@ -124,4 +132,6 @@ export const emptyStopRecords = () => ({
   gate: null as GatePlan | null,
   guests: null as GuestPlan | null,
   moving: [] as Moving[],
+  tune: null as TunePlan | null,
+  kept: null as KeepRecord | null,
 });

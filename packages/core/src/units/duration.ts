@@ -12,6 +12,9 @@ export const span = (low: number, high = low): Span => ({ low, high });
 export const addSpans = (spans: readonly Span[]): Span =>
   spans.reduce((sum, one) => ({ low: sum.low + one.low, high: sum.high + one.high }), span(0));
 
+/** The middle of a span, in seconds. */
+export const middleOf = ({ low, high }: Span): number => (low + high) / 2;
+
 /** Seconds as a person says them: 8 → "8 s", 95 → "2 min", 5400 → "1 h 30 min". */
 export function formatDuration(seconds: number): string {
   if (seconds < 1) return 'under 1 s';

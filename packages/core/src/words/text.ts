@@ -9,3 +9,7 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 
 /** A large count with its thousands apart. */
 export const counted = (n: number): string => n.toLocaleString('en');
+
+/** Words as they stand within a sentence: “Fresh” becomes “fresh”, “18 W” and “VRR” stay. */
+export const within = (text: string): string =>
+  /^\p{Lu}(?!\p{Lu})/u.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text;
