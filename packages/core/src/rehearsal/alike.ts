@@ -27,6 +27,10 @@ const same = {
   label: (a: RehearsalDrive, b: RehearsalDrive) => a.label === b.label,
 };
 
+/** Does the list show these two alike, serials apart? */
+export const readsTheSame = (plan: RehearsalPlan, a: RehearsalDrive, b: RehearsalDrive): boolean =>
+  readColumns(plan).every((c) => same[c](a, b));
+
 /**
  * The drives that a person who reads the list could take for the target, the target among them, in the order of the plan;
  * empty where nobody is asked or the list shows nothing to tell drives by.
@@ -35,5 +39,5 @@ export function looksAlike(plan: RehearsalPlan): RehearsalDrive[] {
   const target = plan.drives.find((d) => d.role === 'target');
   const columns = readColumns(plan);
   if (!target || !asksPerson(plan) || columns.length === 0) return [];
-  return plan.drives.filter((d) => isListed(plan, d) && columns.every((c) => same[c](d, target)));
+  return plan.drives.filter((d) => isListed(plan, d) && readsTheSame(plan, d, target));
 }

@@ -1,5 +1,8 @@
 import type { World } from './varies';
 
+/** In place of a question: a place of an order that is found out. */
+export const ORDER = -1;
+
 /**
  * Answers what a run asks about the world it is in, and remembers the questions: a run is told again and again, each time
  * with the next answer to its last question, until every world that it can tell apart has been run. Questions that a run
@@ -9,6 +12,8 @@ export class Asker {
   private readonly answers: Int16Array;
   private readonly path: number[];
   private readonly options: number[];
+  /** Which question stands at each place of the path; −1 where an order is found out. */
+  private readonly asked: number[] = [];
   private depth = 0;
   /** How many worlds the run stands for. */
   weight: number;
@@ -24,8 +29,13 @@ export class Asker {
     this.weight = world.count;
   }
 
-  private choose(options: number): number {
-    if (this.depth === this.path.length) {
+  private choose(options: number, question: number): number {
+    this.asked[this.depth] = question;
+    if (this.depth < this.path.length) {
+      this.options[this.depth] = options;
+      // The trail of another run can have an answer that there is none of here: the usual one is given.
+      if ((this.path[this.depth] ?? 0) >= options) this.path[this.depth] = 0;
+    } else {
       this.path.push(0);
       this.options.push(options);
     }
@@ -37,7 +47,7 @@ export class Asker {
     const before = this.answers[question] ?? -1;
     if (before >= 0) return before;
     const ways = this.world.ways[question] ?? 1;
-    const now = ways === 1 ? 0 : this.choose(ways);
+    const now = ways === 1 ? 0 : this.choose(ways, question);
     this.answers[question] = now;
     this.weight /= ways;
     return now;
@@ -46,12 +56,21 @@ export class Asker {
   /** One of so many that are left, all alike. */
   pick(left: number): number {
     this.weight /= left;
-    return left > 1 ? this.choose(left) : 0;
+    return left > 1 ? this.choose(left, ORDER) : 0;
   }
 
   /** The answers of this run, in the order of its questions: enough to run it once more. */
   trail(): number[] {
     return this.path.slice(0, this.depth);
+  }
+
+  /** The questions of this run in their order: which it was, in how many ways it can be answered, and how it was. */
+  questionsAsked(): { question: number; ways: number; way: number }[] {
+    return this.trail().map((way, i) => ({
+      question: this.asked[i] ?? ORDER,
+      ways: this.options[i] ?? 1,
+      way,
+    }));
   }
 
   /** How many questions this run has asked. */
