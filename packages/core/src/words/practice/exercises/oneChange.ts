@@ -1,0 +1,57 @@
+import type { PracticeTable } from '../table';
+
+/** What this exercise says. */
+export const oneChange: PracticeTable = {
+  settings: 'What can be changed',
+  compared: 'What the runs say',
+  runs: 'Runs',
+  'head setting': 'Setting',
+  'head runs': 'Runs',
+  'head mean': 'Mean',
+  'head run': 'Run',
+  'head reading': 'Reading',
+  'power limit': 'power limit, one step lower',
+  fan: 'fan, one step faster',
+  paste: 'fresh paste',
+  changed: 'changed',
+  'as it was': 'as it was',
+  'changed are': 'changed: {settings}',
+  'can be said': 'Can be said',
+  'no run': 'no run yet',
+  degrees: '{value} °C',
+  better: 'cooler, surely',
+  worse: 'warmer, surely',
+  'no difference': 'no difference that matters',
+  'no difference seen': 'no difference seen',
+  'cannot say': 'nothing yet',
+  'paper question': 'Does this make it cooler: {setting}?',
+  'paper matters': 'Less than {value} °C does not matter. The room grows warmer through the evening.',
+  'years with a wrong setting': 'years with the wrong setting',
+  'act change': 'Change: {setting}',
+  'act set back': 'Set back: {setting}',
+  'act measure': 'Measure a run',
+  'act say it helps': 'Say that it helps',
+  'act say it does nothing': 'Say that it does nothing',
+  'two at once': [
+    'A run with more than the one change: {settings}.',
+    'Whatever it shows, nobody knows which of them did it.',
+  ],
+  'said too early': [
+    'It is right, and {count} runs could not have told.',
+    'Few runs, or one state after the other, show the room as much as the change.',
+  ],
+  'kept for nothing': [
+    'The {setting} does nothing here, and it was kept.',
+    'The room and chance did what it was praised for.',
+  ],
+  'thrown away': [
+    'The {setting} helps, and it was thrown away.',
+    'Too few runs, or a room that grew warmer, hid it.',
+  ],
+  'fooled by chance':
+    'You said what the runs say. This once chance has shown what is not there: one time in twenty it does.',
+  'said and sure': 'The {setting}: said rightly.',
+  'hint change': 'Change {setting} alone and measure; take turns with how it was.',
+  'hint set back': 'Set {setting} back and measure; take turns.',
+  'hint say': 'Ten runs that took turns: say what they say.',
+};
