@@ -12,6 +12,9 @@ import { lanEventSchema, lanTexts } from '@zb/core/model/standInLan';
 import { StandInLan } from './lan';
 import { askOnce, mayBeAsked } from './watch';
 import { stickFaultSchema, plugSchema, writeRequestSchema } from '@zb/core/model/standIns';
+import { trialRoutes } from './starter/routes';
+import { Starter, TrialRefusal } from './starter/starter';
+import { usualPlaces, type Places } from '@zb/emulator/places';
 import { Uploads } from './writer/uploads';
 import { Writer } from './writer/writer';
 
@@ -25,6 +28,12 @@ export interface ServerOptions {
   lan?: boolean;
   /** Seconds without a byte after which an upload is given up. */
   idleSeconds?: number;
+  /** Where the emulator for trials is; undefined where Debian puts it. */
+  emulator?: Places;
+  /** Variables that trials with Secure Boot begin with, where they are not the usual ones. */
+  secureVars?: string;
+  /** Milliseconds after which a trial that nobody looks at is ended. */
+  goneMs?: number;
   /** What the depot offers, where it is not the usual. */
   images?: readonly DepotImage[];
 }
@@ -33,6 +42,7 @@ export interface App {
   app: Hono;
   writer: Writer;
   depot: Depot;
+  starter: Starter;
   /** Resolves when what an earlier run left behind is put right and the depot's files are kept. Never rejects. */
   ready: Promise<void>;
 }
@@ -49,11 +59,17 @@ export function createApp(options: ServerOptions): App {
   const uploads = new Uploads(writer, join(options.dataDir, 'uploads'), idleMs);
   const recovered = writer.recover();
   const lan = new StandInLan(options.dataDir);
+  const starter = new Starter(
+    join(options.dataDir, 'trials'),
+    options.emulator ?? usualPlaces({}),
+    options.goneMs,
+    options.secureVars,
+  );
   const app = new Hono();
   app.use(sendHeaders);
   app.use(guardRequests);
   app.onError((error, c) => {
-    if (error instanceof WriterRefusal || error instanceof BodyRefusal)
+    if (error instanceof WriterRefusal || error instanceof BodyRefusal || error instanceof TrialRefusal)
       return c.json({ error: error.message }, error.status);
     console.error('A request failed:', error);
     return c.json({ error: 'The server failed at this request. Nothing on your bench was changed.' }, 500);
@@ -141,6 +157,7 @@ export function createApp(options: ServerOptions): App {
     // Who asks for the head alone does not listen.
     return c.req.method === 'HEAD' ? c.body(null, 200) : tellProgress(c, job, writer.book);
   });
+  trialRoutes(app, starter, depot, parsed);
   app.get('/api/lan', (c) => c.json(lan.state));
   app.post('/api/lan/events', async (c) =>
     lan.happen(await parsed(c, lanEventSchema))
@@ -170,7 +187,7 @@ export function createApp(options: ServerOptions): App {
   app.all('/api/*', (c) => c.json({ error: 'No such address.' }, 404));
 
   if (options.webDir !== undefined) servePage(app, options.webDir);
-  return { app, writer, depot, ready: recovered.then(() => depot.keepAll()) };
+  return { app, writer, depot, starter, ready: recovered.then(() => depot.keepAll()) };
 }
 
 function servePage(app: Hono, webDir: string): void {

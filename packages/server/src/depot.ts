@@ -90,6 +90,15 @@ export class Depot {
     yield* kept ? piecesOf(kept) : inPieces(made.build());
   }
 
+  /** Where a file lies whole, and its bytes; undefined where the depot has no such file, or cannot keep it. */
+  async kept(file: string): Promise<{ path: string; bytes: number } | undefined> {
+    const made = this.made.find((f) => f.file === file);
+    const open = made && (await this.sound(made));
+    if (!made || !open) return undefined;
+    await open.close();
+    return { path: inFolder(this.dir, made.file), bytes: made.bytes };
+  }
+
   /** The kept file, proven whole, or made again; undefined where it can be neither read nor kept. */
   private sound(made: Made): Promise<FileHandle | undefined> {
     const mine = made.last.then(() => this.soundNow(made));

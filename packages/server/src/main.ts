@@ -13,14 +13,17 @@ function end(words: string): never {
 
 async function start(): Promise<void> {
   const { port: wanted, ...options } = settingsFrom(process.env);
-  const { app, ready } = createApp(options);
+  const { app, ready, starter } = createApp(options);
   const { server, port } = await listen(app, wanted).catch((error: Error) =>
     end(`The server could not start: ${error.message}. Set PORT to a free port.`),
   );
   console.log(`Zealous Box is at http://127.0.0.1:${port}/`);
   console.log('It answers on this machine only. Ctrl-C stops it.');
   const stop = (): void => {
-    server.close(() => process.exit(0));
+    starter
+      .close()
+      .catch((error: unknown) => console.error('A trial could not be ended:', error))
+      .finally(() => server.close(() => process.exit(0)));
     // Open event streams would keep the server alive; they are cut after a moment.
     setTimeout(() => process.exit(0), 500).unref();
   };

@@ -4,30 +4,36 @@ import { isOver, type Job } from '@zb/core/model/job';
 import type { Book } from './writer/book';
 
 /**
- * A job's progress as server-sent events (HTML standard §9.2), to the last one. A reader that is slow gets fewer of them:
- * only the newest waits for it.
+ * Tells what changes as server-sent events (HTML standard §9.2): how it is now, then every change, to the last one. A reader
+ * that is slow gets fewer of them: only the newest waits for it. `listen` is called at once, and what it answers when nobody
+ * reads any more.
  */
-export function tellProgress(c: Context, job: Job, book: Book): Response {
+export function tellNewest<T>(
+  c: Context,
+  first: T,
+  listen: (tell: (now: T) => void) => () => void,
+  isLast: (now: T) => boolean,
+): Response {
+  let newest: { now: T } | undefined = { now: first };
+  let last = isLast(first);
+  let wake: () => void = () => undefined;
+  const stop = listen((now) => {
+    newest = { now };
+    last = isLast(now);
+    wake();
+  });
   return streamSSE(c, async (stream) => {
-    let latest: string | undefined = JSON.stringify(job);
-    let over = isOver(job);
-    let wake: () => void = () => undefined;
-    const stop = book.listen(job.id, (now) => {
-      latest = JSON.stringify(now);
-      over = isOver(now);
-      wake();
-    });
     stream.onAbort(() => {
-      over = true;
-      latest = undefined;
+      last = true;
+      newest = undefined;
       wake();
     });
     try {
       for (;;) {
-        const data: string | undefined = latest;
-        latest = undefined;
-        if (data !== undefined) await stream.writeSSE({ data });
-        else if (over) return;
+        const told: { now: T } | undefined = newest;
+        newest = undefined;
+        if (told) await stream.writeSSE({ data: JSON.stringify(told.now) });
+        else if (last) return;
         else await new Promise<void>((go) => (wake = go));
       }
     } finally {
@@ -35,3 +41,7 @@ export function tellProgress(c: Context, job: Job, book: Book): Response {
     }
   });
 }
+
+/** A write's progress, to its end. */
+export const tellProgress = (c: Context, job: Job, book: Book): Response =>
+  tellNewest(c, job, (tell) => book.listen(job.id, tell), isOver);

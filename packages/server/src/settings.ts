@@ -2,6 +2,7 @@ import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { z } from 'zod';
 import { faultCode, faultWords } from './files/faultWords';
+import { usualPlaces } from '@zb/emulator/places';
 import type { ServerOptions } from './app';
 
 /** What the environment asks for and cannot be had; the message is for the user. */
@@ -21,6 +22,7 @@ const envSchema = z.object({
   ZB_DEMO: z.string().optional(),
   ZB_LAN: z.string().optional(),
   ZB_WRITER_PACE: number('1').pipe(z.number().nonnegative()),
+  ZB_SECURE_VARS: z.string().optional(),
   ZB_IDLE_SECONDS: number('30').pipe(z.number().positive()),
 });
 const WANTED: Record<string, string> = {
@@ -39,7 +41,8 @@ export function settingsFrom(env: Record<string, string | undefined>): ServerOpt
       `${name} is “${env[name] ?? ''}”, but must be ${WANTED[name] ?? 'something else'}.`,
     );
   }
-  const { PORT, ZB_DATA, ZB_WEB, ZB_DEMO, ZB_LAN, ZB_WRITER_PACE, ZB_IDLE_SECONDS } = parsed.data;
+  const { PORT, ZB_DATA, ZB_WEB, ZB_DEMO, ZB_LAN, ZB_WRITER_PACE, ZB_IDLE_SECONDS, ZB_SECURE_VARS } =
+    parsed.data;
   const dataDir = resolve(ZB_DATA);
   const webDir = resolve(ZB_WEB);
   needFolder(dataDir);
@@ -51,6 +54,8 @@ export function settingsFrom(env: Record<string, string | undefined>): ServerOpt
     lan: ZB_LAN === '1',
     pace: ZB_WRITER_PACE,
     idleSeconds: ZB_IDLE_SECONDS,
+    emulator: usualPlaces(env),
+    ...(ZB_SECURE_VARS === undefined ? {} : { secureVars: ZB_SECURE_VARS }),
   };
 }
 

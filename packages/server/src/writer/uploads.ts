@@ -1,10 +1,11 @@
-import { readdirSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { openPacked } from '@zb/core/container/unpack';
 import type { ContainerKind } from '@zb/core/model/inspection';
 import type { Job } from '@zb/core/model/job';
 import { faultWords } from '../files/faultWords';
+import { clearKept } from '../files/clearKept';
 import { inFolder } from '../files/inFolder';
 import { openOwn, piecesOf, readFully, writeFully } from '../files/ownFile';
 import { CalledOff, incoming } from './incoming';
@@ -31,18 +32,8 @@ export class Uploads {
     private readonly dir: string,
     private readonly idleMs: number,
   ) {
-    this.clear();
-  }
-
-  /** What an earlier run left behind belongs to writes that are over; only what that run made is taken away. */
-  private clear(): void {
-    try {
-      for (const name of readdirSync(this.dir))
-        if (KEPT.test(name)) rmSync(inFolder(this.dir, name), { force: true });
-    } catch (error) {
-      if ((error as { code?: string }).code !== 'ENOENT')
-        console.error(`Files of earlier uploads could not be cleared: ${faultWords(error)}.`);
-    }
+    // What an earlier run left behind belongs to writes that are over.
+    clearKept(dir, KEPT, 'Files of earlier uploads');
   }
 
   /** Opens a write whose bytes are still to come; given up where none begin to come in time. */

@@ -1,0 +1,205 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { connect, type Socket } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { TrialRequest } from '@zb/core/model/trial';
+import { emulator, firmwareFiles, type Places } from './places';
+
+/** How a machine is made. */
+export interface MachineOrder extends Pick<TrialRequest, 'firmware' | 'attached' | 'memoryMiB'> {
+  /** The image; it is read and never written. */
+  path: string;
+  places: Places;
+  /** Variables to begin with, in place of the usual: a file with other keys. */
+  vars?: string | undefined;
+}
+
+/** So much of the serial line is kept, characters. */
+const SERIAL_KEPT = 64 * 1024;
+/** Text mode of a PC: 80 × 25 characters with their colours from here on (IBM VGA; common practice). */
+const TEXT_AT = 0xb8000;
+const COLUMNS = 80;
+const ROWS = 25;
+
+/** A picture of 720 × 400 points is that of text mode (9 × 16 points a character). Width and height stand in the header (PNG, §11.2.2). */
+const showsText = (png: Buffer): boolean => png.readUInt32BE(16) === 720 && png.readUInt32BE(20) === 400;
+
+/** Keeps the emulator only as long as its keeper lives: when the pipe breaks, because whoever held it is gone, it is ended. */
+const WATCH =
+  'exec 3<&0; "$@" </dev/null & pid=$!; (cat <&3 >/dev/null; kill -9 $pid 2>/dev/null) & watch=$!; wait $pid; code=$?; kill $watch 2>/dev/null; exit $code';
+
+function argumentsFor(
+  { firmware, attached, memoryMiB, path, places, vars }: MachineOrder,
+  dir: string,
+): string[] {
+  const secure = firmware === 'uefi-x64-secure';
+  const files = firmwareFiles(firmware, places, vars);
+  const own = join(dir, 'vars.fd');
+  if (files) copyFileSync(files.vars, own);
+  return [
+    ...['-M', secure ? 'q35,smm=on,accel=tcg' : 'pc,accel=tcg', '-m', String(memoryMiB), '-smp', '2'],
+    ...['-nodefaults', '-display', 'none', '-vga', 'std', '-nic', 'none', '-no-reboot'],
+    ...['-serial', 'stdio', '-monitor', 'none', '-qmp', `unix:${join(dir, 'qmp')},server=on,wait=off`],
+    ...(secure ? ['-global', 'driver=cfi.pflash01,property=secure,value=on'] : []),
+    ...(files
+      ? [
+          ...['-drive', `if=pflash,format=raw,readonly=on,file=${files.code}`],
+          ...['-drive', `if=pflash,format=raw,file=${own}`],
+        ]
+      : ['-debugcon', `file:${join(dir, 'debug')}`, '-global', 'isa-debugcon.iobase=0x402']),
+    ...['-device', 'qemu-xhci'],
+    // A comma in a name would begin the next option; it is written twice.
+    ...(attached === 'disk'
+      ? [
+          ...['-drive', `file=${path.replaceAll(',', ',,')},format=raw,if=none,id=d,snapshot=on`],
+          ...['-device', 'usb-storage,drive=d,removable=on'],
+        ]
+      : [
+          ...['-drive', `file=${path.replaceAll(',', ',,')},format=raw,if=none,id=d,readonly=on,media=cdrom`],
+          ...['-device', `ide-cd,drive=d,bus=ide.${secure ? 0 : 1}`],
+        ]),
+  ];
+}
+
+/** An emulated machine with its screen, its serial line and its keys. Bounded memory, no network, the image untouched. */
+export class Machine {
+  private readonly dir = mkdtempSync(join(tmpdir(), 'zb-trial-'));
+  private readonly child: ChildProcess;
+  private socket: Socket | undefined;
+  private asked: { resolve: (said: unknown) => void; reject: (e: Error) => void }[] = [];
+  private complaint = '';
+  serial = '';
+  /** Resolves when it is over, with what the emulator complained of where it failed. */
+  readonly ended: Promise<string | null>;
+  private readonly ready: Promise<void>;
+
+  constructor(order: MachineOrder) {
+    const command = emulator(order.places);
+    if (command === undefined) throw new Error('no emulator');
+    this.child = spawn('/bin/sh', ['-c', WATCH, 'sh', command, ...argumentsFor(order, this.dir)], {
+      stdio: ['pipe', 'pipe', 'pipe'],
+      // Its overlay of the image lies where it is cleared away with the rest.
+      env: { ...process.env, TMPDIR: this.dir },
+      detached: true,
+    });
+    this.child.stdin?.on('error', () => undefined);
+    this.child.stdout?.on('data', (d: Buffer) => {
+      this.serial = (this.serial + d.toString('latin1')).slice(-SERIAL_KEPT);
+    });
+    this.child.stderr?.on(
+      'data',
+      (d: Buffer) => (this.complaint = (this.complaint + d.toString()).slice(-2000)),
+    );
+    this.ended = new Promise((resolve) => {
+      const over = (fault: string | null): void => {
+        this.socket?.destroy();
+        for (const a of this.asked) a.reject(new Error('the machine is off'));
+        rmSync(this.dir, { recursive: true, force: true });
+        resolve(fault);
+      };
+      this.child.once('error', (e) => over(e.message));
+      this.child.once('close', (code) =>
+        over(
+          code === 0 || code === null || code >= 128 ? null : this.complaint.trim() || `ended with ${code}`,
+        ),
+      );
+    });
+    this.ready = this.talk();
+    this.ready.catch(() => undefined);
+  }
+
+  /** Opens the machine's own line (QMP), which is there a moment after the emulator began. */
+  private async talk(): Promise<void> {
+    let over = false;
+    this.ended.then(() => (over = true)).catch(() => (over = true));
+    while (!over) {
+      const socket = await new Promise<Socket | null>((resolve) => {
+        const s = connect(join(this.dir, 'qmp'));
+        s.once('connect', () => resolve(s));
+        s.once('error', () => resolve(null));
+      });
+      if (socket) {
+        this.listen(socket);
+        await this.ask('qmp_capabilities');
+        return;
+      }
+      await new Promise((r) => setTimeout(r, 50));
+    }
+    throw new Error('the machine is off');
+  }
+
+  private listen(socket: Socket): void {
+    this.socket = socket;
+    let rest = '';
+    socket.on('error', () => undefined);
+    socket.on('data', (d: Buffer) => {
+      const lines = (rest + d.toString()).split('\n');
+      rest = lines.pop() ?? '';
+      for (const line of lines) {
+        const said = JSON.parse(line) as { return?: unknown; error?: { desc: string } };
+        if (said.error) this.asked.shift()?.reject(new Error(said.error.desc));
+        else if ('return' in said) this.asked.shift()?.resolve(said.return);
+      }
+    });
+  }
+
+  private ask(execute: string, args?: object): Promise<unknown> {
+    return new Promise((resolve, reject) => {
+      this.asked.push({ resolve, reject });
+      this.socket?.write(`${JSON.stringify({ execute, ...(args ? { arguments: args } : {}) })}\n`);
+    });
+  }
+
+  /** The screen: as PNG, and its text where it shows text (else null). Rejects where the machine is off. */
+  async screen(): Promise<{ picture: Buffer; text: string | null }> {
+    await this.ready;
+    const file = join(this.dir, 'screen.png');
+    await this.ask('screendump', { filename: file, format: 'png' });
+    const picture = await readFile(file);
+    return { picture, text: showsText(picture) ? await this.text() : null };
+  }
+
+  private async text(): Promise<string> {
+    const file = join(this.dir, 'text');
+    await this.ask('pmemsave', { val: TEXT_AT, size: COLUMNS * ROWS * 2, filename: file });
+    const cells = await readFile(file);
+    const row = (y: number): string =>
+      Array.from({ length: COLUMNS }, (_, x) => {
+        const code = cells[(y * COLUMNS + x) * 2] ?? 0;
+        return code >= 32 && code < 127 ? String.fromCharCode(code) : ' ';
+      })
+        .join('')
+        .trimEnd();
+    return Array.from({ length: ROWS }, (_, y) => row(y))
+      .join('\n')
+      .trim();
+  }
+
+  /** What BIOS told its debug port. */
+  get debug(): string {
+    try {
+      return readFileSync(join(this.dir, 'debug'), 'latin1');
+    } catch {
+      return '';
+    }
+  }
+
+  /** Presses keys together. */
+  async press(keys: readonly string[]): Promise<void> {
+    await this.ready;
+    await this.ask('send-key', { keys: keys.map((data) => ({ type: 'qcode', data })) });
+  }
+
+  /** Switches it off, whatever it does. */
+  async off(): Promise<void> {
+    try {
+      // The whole group: the keeper, its watch, and the emulator.
+      if (this.child.pid !== undefined) process.kill(-this.child.pid, 'SIGKILL');
+    } catch {
+      this.child.kill('SIGKILL');
+    }
+    await this.ended;
+  }
+}
