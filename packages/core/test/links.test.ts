@@ -224,6 +224,7 @@ describe('the wait of an install', () => {
     inspection: null,
     comparison: null,
     depotFile: null,
+    trials: [],
     notes: '',
   });
   const wait = (bytes: number) =>

@@ -154,6 +154,7 @@ describe('drives', () => {
       inspection: null,
       comparison: null,
       depotFile: null,
+      trials: [],
       notes: '',
     };
     const of = (generation: string): number => {

@@ -1,4 +1,5 @@
 import type { Box, LogEntry } from '../model/bench';
+import type { Change } from '../model/changes';
 import type { Stop } from '../model/stops';
 import type { Stamp } from './stamp';
 
@@ -13,3 +14,6 @@ export const logBase = (
   boxId: box.id,
   stop,
 });
+
+/** A line put into the log. */
+export const logged = (line: LogEntry): Change => ({ in: 'log', id: line.id, to: line });

@@ -6,7 +6,15 @@ import { hazards } from '../box/summary';
 import { WRITE_WAY, type SchoolWay } from '../box/trade/line';
 import { wayWords } from '../words/trade';
 import type { Inspection } from '../model/inspection';
-import type { Bench, Box, ImageItem, LogEntry, Machine, Profile } from '../model/bench';
+import {
+  runsOfBox,
+  type Bench,
+  type Box,
+  type ImageItem,
+  type LogEntry,
+  type Machine,
+  type Profile,
+} from '../model/bench';
 import { stopTitle, type Stop } from '../model/stops';
 import { edited, type Act, type Change } from '../model/changes';
 import type { Purpose } from '../model/profile';
@@ -14,11 +22,10 @@ import type { DigestAlgorithm } from '../formats/checksumList';
 import type { Comparison } from '../model/shelf';
 import { formatDuration, formatRate } from '../units/duration';
 import { emptyStopRecords } from '../model/stopRecords';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import type { Stamp } from './stamp';
 
 const edit = (box: Box, to: Partial<Box>): Change => edited('boxes', box, { ...box, ...to });
-const log = (to: LogEntry): Change => ({ in: 'log', id: to.id, to });
 /** Opens a box for a purpose, with the machine it is given, if any; a new machine is put on the shelf with it. */
 export function createBox(
   name: string,
@@ -33,6 +40,7 @@ export function createBox(
     purpose,
     ...emptyStopRecords(),
     machineId: machine?.id ?? null,
+    run: null,
     decisions: [],
     signoffs: [],
     createdAt: stamp.now,
@@ -47,13 +55,17 @@ export const updateBox = (box: Box, changed: Partial<Box>, label: string): Act =
   changes: [edit(box, changed)],
 });
 
-/** Takes a box away with its lines of the log and their photographs. */
+/** Takes a box away with its lines of the log, their photographs, and its runs. */
 export function removeBox(bench: Bench, box: Box): Act {
   const mine = bench.log.filter((e) => e.boxId === box.id);
   const lines = mine.map((e): Change => ({ in: 'log', id: e.id, to: null }));
   for (const e of mine)
     if (e.kind === 'photo' && e.photoId !== null) lines.push({ in: 'photos', id: e.photoId, to: null });
-  return { label: `Box “${box.name}” removed`, changes: [{ in: 'boxes', id: box.id, to: null }, ...lines] };
+  const runs = runsOfBox(bench, box.id).map((r): Change => ({ in: 'runs', id: r.id, to: null }));
+  return {
+    label: `Box “${box.name}” removed`,
+    changes: [{ in: 'boxes', id: box.id, to: null }, ...lines, ...runs],
+  };
 }
 
 /** The decisions of a box with one more, in place of an earlier one about the same. */
@@ -82,7 +94,7 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
         variantId: judged.variant.id,
         decisions,
       }),
-      log({
+      logged({
         kind: 'decision',
         ...logBase(box, 'choose', stamp),
         text: `${systemTitle(judged)} chosen; ${because}`,
@@ -133,6 +145,7 @@ export function recordImage(
     comparison: hash ? (hash.comparison ?? before ?? null) : (known?.comparison ?? null),
     depotFile: file.depotFile ?? known?.depotFile ?? null,
     notes: known?.notes ?? '',
+    trials: known?.trials ?? [],
   };
   const changes: Change[] = [
     known ? edited('items', known, image) : { in: 'items', id: image.id, to: image },
@@ -144,7 +157,7 @@ export function recordImage(
     const what = verdict === 'computed' ? open : VERDICT[verdict];
     const rate = hash.seconds > 0 ? ` at ${formatRate(file.bytes / hash.seconds)}` : '';
     changes.push(
-      log({
+      logged({
         kind: 'hash',
         id: stamp.id(),
         at: stamp.now,
@@ -180,7 +193,7 @@ export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: stri
     label: `${stopTitle[stop]} signed off`,
     changes: [
       edit(box, { signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
-      log({
+      logged({
         kind: 'signoff',
         ...logBase(box, stop, stamp),
         text: `${stopTitle[stop]} signed off${despite ? ` despite a Stop: ${despite}` : ''}`,
@@ -209,7 +222,7 @@ function withPhoto(
     machineId: null,
     marks: [],
   };
-  return [{ in: 'photos', id: to.id, to }, log({ kind: 'photo', ...line, text, photoId: to.id })];
+  return [{ in: 'photos', id: to.id, to }, logged({ kind: 'photo', ...line, text, photoId: to.id })];
 }
 
 /** A line written by hand: a note, a photo, or a setting changed from one value to another. */
@@ -217,7 +230,7 @@ export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, s
   const line = { id: stamp.id(), at: stamp.now, boxId: box?.id ?? null, stop };
   return {
     label: { note: 'Note added', photo: 'Photo added', setting: 'Setting noted' }[entry.kind],
-    changes: entry.kind === 'photo' ? withPhoto(entry, line, stamp) : [log({ ...entry, ...line })],
+    changes: entry.kind === 'photo' ? withPhoto(entry, line, stamp) : [logged({ ...entry, ...line })],
   };
 }
 
@@ -236,7 +249,7 @@ export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
     label: `Written by ${title}`,
     changes: [
       edit(box, { decisions }),
-      log({ ...logBase(box, 'write', stamp), kind: 'note', text: `Written by ${title}: ${because}` }),
+      logged({ ...logBase(box, 'write', stamp), kind: 'note', text: `Written by ${title}: ${because}` }),
     ],
   };
 }

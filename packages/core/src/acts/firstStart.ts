@@ -2,7 +2,7 @@ import { noFirst, type FirstRecord, type Pad } from '../model/firstStart';
 import type { Box, LogEntry } from '../model/bench';
 import { edited, type Act } from '../model/changes';
 import { formatDuration } from '../units/duration';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
 
@@ -14,10 +14,7 @@ function told(box: Box, changed: Partial<FirstRecord>, text: string, stamp: Stam
   const line: LogEntry = { kind: 'note', ...logBase(box, 'first-start', stamp), text };
   return {
     label: text,
-    changes: [
-      edited('boxes', box, { ...box, first: { ...record(box), ...changed } }),
-      { in: 'log', id: line.id, to: line },
-    ],
+    changes: [edited('boxes', box, { ...box, first: { ...record(box), ...changed } }), logged(line)],
   };
 }
 

@@ -2,7 +2,7 @@ import { noGuests, type Guest, type GuestPlan } from '../model/guests';
 import type { Box, LogEntry } from '../model/bench';
 import { edited, type Act } from '../model/changes';
 import { withItem, withoutItem } from '../units/list';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
 
@@ -27,6 +27,6 @@ export function takeGuests(box: Box, plan: GuestPlan, says: string, stamp: Stamp
   };
   return {
     label: `${box.name}: ${says}`,
-    changes: [edited('boxes', box, { ...box, guests: plan }), { in: 'log', id: line.id, to: line }],
+    changes: [edited('boxes', box, { ...box, guests: plan }), logged(line)],
   };
 }

@@ -5,7 +5,7 @@ import type { Bench, Box, Host, LogEntry, Network } from '../model/bench';
 import { edited, type Act, type Change } from '../model/changes';
 import { blankNetwork } from '../model/network';
 import { noReach, type Reach } from '../model/reach';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
 
@@ -74,7 +74,7 @@ export function decideAddress(
   const line: LogEntry = { kind: 'decision', ...logBase(box, 'network', stamp), text };
   return {
     label: `${box.name}: ${value}`,
-    changes: [edited('hosts', before, after), { in: 'log', id: line.id, to: line }],
+    changes: [edited('hosts', before, after), logged(line)],
   };
 }
 

@@ -1,7 +1,7 @@
 import { noGate, type GatePlan } from '../model/gate';
 import type { Box, LogEntry } from '../model/bench';
 import { edited, type Act } from '../model/changes';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
 
@@ -12,7 +12,7 @@ export const editGate = (box: Box, changed: Partial<GatePlan>, label: string): A
 /** Notes that rules were given away, with what was promised of them. */
 export function noteGiven(box: Box, says: string, stamp: Stamp): Act {
   const line: LogEntry = { kind: 'note', ...logBase(box, 'load', stamp), text: `${box.name}: ${says}` };
-  return { label: `${box.name}: rules given away`, changes: [{ in: 'log', id: line.id, to: line }] };
+  return { label: `${box.name}: rules given away`, changes: [logged(line)] };
 }
 
 /** Takes a whole plan, with a line of the log that says why. */
@@ -24,6 +24,6 @@ export function takeGate(box: Box, plan: GatePlan, says: string, stamp: Stamp): 
   };
   return {
     label: `${box.name}: ${says}`,
-    changes: [edited('boxes', box, { ...box, gate: plan }), { in: 'log', id: line.id, to: line }],
+    changes: [edited('boxes', box, { ...box, gate: plan }), logged(line)],
   };
 }

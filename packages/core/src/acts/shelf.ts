@@ -227,6 +227,9 @@ export const saveItem = (before: ShelfItem, to: ShelfItem, label = `“${to.name
 export function removeItem(bench: Bench, gone: ShelfItem): Act {
   const changes: Change[] = [{ in: 'items', id: gone.id, to: null }];
   for (const p of photosOf(bench, gone.id)) changes.push({ in: 'photos', id: p.id, to: null });
+  if (gone.kind === 'image')
+    for (const { photoId } of gone.trials)
+      if (photoId !== null) changes.push({ in: 'photos', id: photoId, to: null });
   changes.push(...theBench.forgetting(applyChanges(bench, changes), 'items', gone.id));
   return { label: `“${gone.name}” removed`, changes };
 }

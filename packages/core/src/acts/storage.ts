@@ -7,7 +7,7 @@ import { noSharing, type SharedFolder, type ShareUser, type Sharing } from '../m
 import { networksOf } from '../storage/share/forBox';
 import { rightOf } from '../storage/share/rights';
 import { withItem, withoutItem } from '../units/list';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import { updateBox } from './box';
 import type { Stamp } from './stamp';
 
@@ -24,10 +24,7 @@ export function takeWay(box: Box, way: PoolWay, says: { way: string; because: st
   };
   return {
     label: `${box.name}: ${says.way}`,
-    changes: [
-      edited('boxes', box, { ...box, pool: { ...(box.pool ?? noPool()), way } }),
-      { in: 'log', id: line.id, to: line },
-    ],
+    changes: [edited('boxes', box, { ...box, pool: { ...(box.pool ?? noPool()), way } }), logged(line)],
   };
 }
 
@@ -64,7 +61,7 @@ export function tickMove(
   const act = moveThing(box, { ...moved, done: on ? { ...rest, [step]: stamp.now } : rest });
   if (!on) return act;
   const line: LogEntry = { kind: 'note', ...logBase(box, 'load', stamp), text: `${moved.what}: ${says}` };
-  return { label: `${moved.what}: ${says}`, changes: [...act.changes, { in: 'log', id: line.id, to: line }] };
+  return { label: `${moved.what}: ${says}`, changes: [...act.changes, logged(line)] };
 }
 
 /** Takes a move off the list; servers stay as they are. */
@@ -100,7 +97,7 @@ export function noteWiped(box: Box, store: Store, stamp: Stamp): Act {
     label: `“${store.name}” wiped`,
     changes: [
       edited('boxes', box, { ...box, pool: { ...pool, wiped: [...pool.wiped, store.serial ?? ''] } }),
-      { in: 'log', id: line.id, to: line },
+      logged(line),
     ],
   };
 }

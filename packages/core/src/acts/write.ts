@@ -5,7 +5,7 @@ import { isStore } from '../model/shelf';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
 import { writtenContent } from '../write/content';
-import { logBase } from './base';
+import { logBase, logged } from './base';
 import type { Stamp } from './stamp';
 
 /** How a write ended, as the writer tells it and box and log keep it. Bytes and seconds. */
@@ -55,7 +55,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
   };
   const changes: Change[] = [
     ...(run.touched ? [edited('boxes', box, { ...box, written })] : []),
-    { in: 'log', id: entry.id, to: entry },
+    logged(entry),
   ];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
   if (run.touched) {

@@ -23,6 +23,7 @@ const gravity = (c: BenchCard): number => RANK[c.inTheWay?.grade ?? 'note'];
 /** Every unfinished box, what must not go on first, then what takes the least of a person's own time. */
 export function benchCards(bench: Bench): BenchCard[] {
   const cards = bench.boxes.flatMap((box): BenchCard[] => {
+    if (box.kept?.retired) return [];
     const { route, hazards, questions } = summaryOf(bench, box);
     const stops = route.filter((s) => s.state !== 'signed');
     const [next] = stops;
@@ -45,6 +46,6 @@ export function benchCards(bench: Bench): BenchCard[] {
 
 /** Machines that are here and in no box. */
 export function idleMachines(bench: Bench): Machine[] {
-  const busy = new Set(bench.boxes.map((b) => b.machineId));
+  const busy = new Set(bench.boxes.flatMap((b) => (b.kept?.retired ? [] : [b.machineId])));
   return machinesOf(bench).filter((m) => !busy.has(m.id));
 }

@@ -7,6 +7,7 @@ import type { GuestFault } from '../model/guests';
 import type { MoveFault } from '../model/moving';
 import type { ShareFault } from '../model/sharing';
 import type { CopyFault, PoolFault } from '../model/storage';
+import type { TuneFault } from '../tune/forBox';
 import type { StartWhy } from '../starting/forMachine';
 
 /** Why something may go wrong. What each means in words stands in words/hazard.ts. */
@@ -60,6 +61,7 @@ export type HazardCode =
   | 'moving'
   | 'rules'
   | 'guests'
+  | 'tuning'
   | 'copy would stop'
   | 'too much to carry';
 
@@ -74,6 +76,7 @@ export type HazardOrigin =
   | { moving: MoveFault }
   | { rules: GateFault }
   | { guests: GuestFault }
+  | { tuning: TuneFault }
   | { network: { fault: NetworkFault; hosts: string[]; networks: string[] } };
 
 /** Something that may go wrong at a stop, as data; words/hazard.ts says it. */

@@ -11,12 +11,6 @@ export interface LedgerLine {
   because: string;
 }
 
-/** What is known at a stop before it begins. */
-export interface Known {
-  what: string;
-  is: string;
-}
-
 /**
  * One stop of a box. What it keeps in the box stands in model/stopRecords.ts; ledger, route, rail and build sheet ask all
  * stops the same questions (stops/index.ts).
@@ -31,11 +25,8 @@ export interface StopModule {
   questions(scene: Scene): string[];
   /** Bytes that what is done here could cost. */
   bytesAtRisk(scene: Scene): LedgerLine[];
-  known(scene: Scene): Known[];
   /** What people who do this often look at here. */
   lines(scene: Scene): TradeLine[];
-  /** What heads the sheet of a stop that is not built yet, and what it does not do yet. */
-  later?: { headline: string; words: string };
 }
 
 /** A stop with nothing of its own but its minutes; low and high in minutes. */
@@ -52,11 +43,6 @@ export const plainStop = (
     hazards: () => [],
     questions: () => [],
     bytesAtRisk: () => [],
-    known: () => [],
     lines: () => [],
   };
 };
-
-/** A line of what is known; none where it is not. */
-export const knownLine = (what: string, is: string | undefined | null | false): Known[] =>
-  is ? [{ what, is }] : [];

@@ -1,11 +1,11 @@
-import { findMachine, type Bench, type Box, type LogEntry } from '../model/bench';
+import { findMachine, runsOfBox, type Bench, type Box, type LogEntry, type TuneRun } from '../model/bench';
 import { stopTitle, stops, type Stop } from '../model/stops';
 import { addSpans, formatSpan, type Span } from '../units/duration';
 import type { Hazard } from './hazard';
 import { Scene } from './scene';
 import { judgedOn } from './today';
 import type { TradeLine } from './trade/line';
-import type { Known, LedgerLine } from './stopModule';
+import type { LedgerLine } from './stopModule';
 import { inOrder, stopModules } from './stops';
 
 /** Where a stop of a box stands. */
@@ -92,6 +92,7 @@ interface Seen {
   hosts: Bench['hosts'];
   day: string | undefined;
   writes: readonly LogEntry[];
+  runs: readonly TuneRun[];
   summary: Summary;
 }
 const known = new WeakMap<Box, Seen>();
@@ -103,7 +104,7 @@ function writesOf(log: Bench['log']): readonly LogEntry[] {
   if (!writes) writesIn.set(log, (writes = log.filter((e) => e.kind === 'write')));
   return writes;
 }
-const sameEntries = (a: readonly LogEntry[], b: readonly LogEntry[]): boolean =>
+const sameEntries = <T>(a: readonly T[], b: readonly T[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 
 /** Of other boxes it matters alone which parts are put aside for them. */
@@ -117,6 +118,7 @@ const sameParts = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
 export function summaryOf(bench: Bench, box: Box): Summary {
   const before = known.get(box);
   const writes = writesOf(bench.log);
+  const runs = runsOfBox(bench, box.id);
   if (
     before?.items === bench.items &&
     before.day === judgedOn() &&
@@ -124,27 +126,14 @@ export function summaryOf(bench: Bench, box: Box): Summary {
     before.networks === bench.networks &&
     before.hosts === bench.hosts &&
     sameParts(before.boxes, bench.boxes) &&
-    sameEntries(before.writes, writes)
+    sameEntries(before.writes, writes) &&
+    sameEntries(before.runs, runs)
   )
     return before.summary;
   const { items, profiles, boxes, networks, hosts } = bench;
   const summary = summarise(new Scene(bench, box));
-  known.set(box, { items, profiles, boxes, networks, hosts, writes, day: judgedOn(), summary });
+  known.set(box, { items, profiles, boxes, networks, hosts, writes, runs, day: judgedOn(), summary });
   return summary;
-}
-
-/** What a stop knows before it begins, and what heads its sheet where it is not built yet. */
-export function outlookOf(
-  bench: Bench,
-  box: Box,
-  stop: Stop,
-): { headline: string; later: string; known: Known[] } {
-  const module = stopModules[stop];
-  return {
-    headline: module.later?.headline ?? '',
-    later: module.later?.words ?? '',
-    known: module.known(new Scene(bench, box)),
-  };
 }
 
 /** What people who do this often look at, at a stop of this box. */

@@ -8,6 +8,8 @@ import { demoProfiles } from './profiles';
 import { archiveFirst, archiveReach, demoHosts, demoNetworks } from './network';
 import { demoParts } from './parts';
 import { hallGate } from './gate';
+import { archiveRun } from './run';
+import { gamesRuns, gamesTune } from './tune';
 import { bookingGuests } from './guests';
 import { archivePool, archiveSharing, archiveThings } from './storage';
 import { demoMachines } from './shelf';
@@ -169,6 +171,8 @@ function build(base: Bench, plan: Plan): { box: Box; log: LogEntry[] } {
       : {}),
     ...(plan.id === 'guest-gate' ? { gate: hallGate() } : {}),
     ...(plan.id === 'booking-host' ? { guests: bookingGuests() } : {}),
+    ...(plan.id === 'games-corner' ? { tune: gamesTune() } : {}),
+    run: plan.id === 'archive' ? archiveRun() : null,
     decisions,
     signoffs: stops.slice(0, plan.signed).map((stop, i) => ({ stop, at: moment(plan.day, 12 * i + 6) })),
     createdAt: moment(plan.day),
@@ -238,6 +242,7 @@ export function saltmarshHall(): Bench {
   return {
     ...base,
     hosts: demoHosts,
+    runs: gamesRuns(),
     boxes: built.map((b) => b.box),
     log: [...general, ...built.flatMap((b) => b.log)],
   };

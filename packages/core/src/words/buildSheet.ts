@@ -1,3 +1,4 @@
+import { markdownText as safe } from '../units/markdown';
 import { boxTally } from '../rehearsal/boxTally';
 import { namesIn, precautionCost, precautionWords } from './rehearsal';
 import { knownFact } from '../model/known';
@@ -15,11 +16,39 @@ import { optionOf } from '../system/options';
 import { formatMoment } from '../units/date';
 import { hazards } from '../box/summary';
 import { hazardWords } from './hazard';
+import { addressLines, layoutLines, loadLines } from './handOver/built';
+import { passwordLines, settingLines, yearLines } from './handOver/years';
+import { tuneOf } from '../tune/forBox';
+import { armWords, figureWords, questionTitle } from './tune';
 
-/** Text that stands in a table cell or a list without being taken for markup. */
-const safe = (s: string): string => s.replace(/[\\`*_[\]<>|#]/g, '\\$&').replace(/\s*\n\s*/g, ' ');
+/** What was measured at stop 11: every experiment with what was kept of it. */
+function tuned(bench: Bench, box: Box): string[] {
+  if (box.tune === null) return [];
+  const { plan, results } = tuneOf(bench, box);
+  const out: string[] = [];
+  if (results.length > 0) out.push('', '## Measured', '');
+  for (const r of results) {
+    const { experiment: e } = r;
+    const kept = r.arms.find((a) => a.arm === e.kept);
+    out.push(
+      `- **${safe(questionTitle(e.question))}?** ${r.made} of ${r.planned} runs, order ${e.order}. ${r.arms
+        .map((a) => {
+          const v = a.values[r.first];
+          return `${safe(armWords(r.changes, a.sets))}: ${v ? figureWords(r.first, v.mean) : 'not measured'}`;
+        })
+        .join(
+          '; ',
+        )}.${kept ? ` Kept: ${safe(armWords(r.changes, kept.sets))}.${e.because === '' ? '' : ` ${safe(e.because)}`}` : ''}`,
+    );
+  }
+  for (const which of ['works', 'recommended'] as const) {
+    const v = plan[which];
+    if (v) out.push(`- **${which === 'works' ? 'Works' : 'Recommended'}: ${v.is}.** ${safe(v.words)}`);
+  }
+  return out;
+}
 
-/** The record of a box as CommonMark: machine, decisions, image, stick, hazards, stops and the log in order. */
+/** The record of a box as CommonMark: what it is, how it is laid out and reached, what it carries, how it came and is set, what comes round, and its log. */
 export function buildSheet(bench: Bench, box: Box): string {
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);
@@ -74,6 +103,15 @@ export function buildSheet(bench: Bench, box: Box): string {
       ...(taken.length === 0 ? ['No precaution is taken.'] : []),
     );
   }
+  out.push(
+    ...layoutLines(bench, box),
+    ...addressLines(bench, box),
+    ...loadLines(bench, box),
+    ...settingLines(bench, box),
+    ...tuned(bench, box),
+    ...passwordLines(box),
+    ...yearLines(bench, box),
+  );
   out.push('', '## Image', '');
   if (image) {
     out.push(`${safe(image.name)}, ${formatExact(image.bytes)}.`, '');

@@ -5,6 +5,7 @@ import { imageFaultWords } from './imageFinding';
 import { moveFaultWords } from './moving';
 import { networkFaultWords } from './network';
 import { guestFaultWords } from './guests';
+import { tuneFaultWords } from './tuneFault';
 import { gateFaultWords } from './gateFault';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
@@ -100,6 +101,7 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   moving: (p) => p.because ?? '',
   rules: (p) => p.because ?? '',
   guests: (p) => p.because ?? '',
+  tuning: (p) => p.because ?? '',
   'copy would stop': (p) =>
     `In “${p.folder}” ${p.open} kinds of trouble would stop the copy, and nothing was decided about them.`,
   'too much to carry': (p) =>
@@ -115,6 +117,7 @@ function originWords(from: Hazard['from']): Params {
   if ('network' in from) return { because: networkFaultWords(from.network.fault, from.network) };
   if ('pool' in from) return { because: poolFaultWords(from.pool) };
   if ('moving' in from) return { because: moveFaultWords(from.moving) };
+  if ('tuning' in from) return { because: tuneFaultWords(from.tuning) };
   if ('guests' in from) return { because: guestFaultWords(from.guests) };
   if ('rules' in from) return { because: gateFaultWords(from.rules) };
   if ('sharing' in from) return { because: shareFaultWords(from.sharing) };

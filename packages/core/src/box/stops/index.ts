@@ -1,10 +1,11 @@
 import { stops, type Stop } from '../../model/stops';
-import { plainStop, type StopModule } from '../stopModule';
+import type { StopModule } from '../stopModule';
 import { choose } from './choose';
 import { firmware } from './firmware';
 import { firstStart } from './firstStart';
 import { gather } from './gather';
 import { install } from './install';
+import { keep } from './keep';
 import { load } from './load';
 import { network } from './network';
 import { survey } from './survey';
@@ -25,7 +26,7 @@ export const stopModules: Readonly<Record<Stop, StopModule>> = {
   network,
   load,
   tune,
-  keep: plainStop('keep', [3, 5]),
+  keep,
 };
 
 /** All of them, in the order in which a box visits them. */

@@ -1,12 +1,12 @@
 import { contentTitle } from '../../model/content';
-import { formatBoth, formatIec } from '../../units/bytes';
+import { formatIec } from '../../units/bytes';
 import { laidBox } from '../../layout/forBox';
 import { openingOf } from '../../opening/forBox';
 import { predictInstall } from '../../write/install';
 import { installLines } from '../trade/install';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
-import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { plainStop, type StopModule } from '../stopModule';
 
 const plain = plainStop('install', [3, 6], [5, 20]);
 
@@ -130,15 +130,4 @@ export const install: StopModule = {
       },
     ];
   },
-  known: ({ profile, machine, inside }) => [
-    ...knownLine('Installer', profile?.installer),
-    ...knownLine('Layout', profile && `${profile.layout}; swap: ${profile.swap}`),
-    ...knownLine('Size', profile?.growsAtFirstStart && 'it grows to the whole drive at its first start'),
-    ...inside.flatMap((s) =>
-      knownLine(
-        `In ${machine?.name}`,
-        `${s.name}, ${formatBoth(s.bytes)}, …${s.serial?.slice(-4) ?? 'no serial'}: ${s.fate === 'may be lost' ? '' : `${s.fate.toUpperCase()}, `}${contentTitle(s) || 'empty'}`,
-      ),
-    ),
-  ],
 };

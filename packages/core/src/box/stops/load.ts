@@ -10,7 +10,7 @@ import { sharingOf } from '../../storage/share/forBox';
 import { formatBoth } from '../../units/bytes';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
-import { knownLine, plainStop, type StopModule } from '../stopModule';
+import { plainStop, type StopModule } from '../stopModule';
 import { judgedOn } from '../today';
 
 function carriedHazards(bench: Scene['bench'], box: Scene['box']): Hazard[] {
@@ -116,24 +116,4 @@ export const load: StopModule = {
         value: formatBoth(c.store.bytes),
         because: `A pool is made of it; on it: ${c.holds}`,
       })),
-  known: ({ bench, box, inside }) => {
-    const { chosen } = storageOf(bench, box);
-    return [
-      ...knownLine('Purpose', box.purpose),
-      ...knownLine('Pool', chosen && formatBoth(chosen.room.usable)),
-      ...knownLine(
-        'Rules',
-        box.gate && `${box.gate.permits.length} permits, ${box.gate.promises.length} promises`,
-      ),
-      ...knownLine(
-        'Guests',
-        box.guests &&
-          box.guests.guests
-            .filter((g) => g.on)
-            .map((g) => g.name)
-            .join(', '),
-      ),
-      ...inside.flatMap((s) => knownLine('Drive', `${s.name}, ${formatBoth(s.bytes)}`)),
-    ];
-  },
 };

@@ -1,0 +1,3 @@
+import { plainStop, type StopModule } from '../stopModule';
+
+export const keep: StopModule = plainStop('keep', [3, 5]);
