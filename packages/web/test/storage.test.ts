@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { deleteDB, openDB } from 'idb';
+import { deleteDB, openDB, type IDBPDatabase } from 'idb';
 import { QueryClient } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { z } from 'zod';
@@ -263,6 +263,45 @@ describe('what an older version kept', () => {
     expect(drawers.flatMap((d) => d.all)).toHaveLength(demo.log.length);
   });
 
+  it('a storage that was made before a collection was known gets a store for it, and keeps all it has', async () => {
+    const keeper = await open();
+    await keeper.perform(load);
+    const db = (keeper as unknown as { db: IDBPDatabase }).db;
+    const records = new Map<string, unknown[]>();
+    for (const store of db.objectStoreNames) {
+      const keys = store === 'meta' ? await db.getAllKeys(store) : [];
+      const values = (await db.getAll(store)) as unknown[];
+      records.set(store, store === 'meta' ? values.map((v, i) => [keys[i], v]) : values);
+    }
+    db.close();
+    await deleteDB(`test-${n}`);
+    // As it lay there before runs were kept: one version lower, and without their store.
+    const old = await openDB(`test-${n}`, BENCH_VERSION - 1, {
+      upgrade(fresh) {
+        for (const store of Object.keys(collections).filter((c) => c !== 'runs'))
+          fresh.createObjectStore(store, { keyPath: 'id' });
+        fresh.createObjectStore('acts', { keyPath: 'seq', autoIncrement: true });
+        fresh.createObjectStore('backs', { keyPath: ['seq', 'n'] });
+        fresh.createObjectStore('aside', { keyPath: ['seq', 'in', 'id'] });
+        fresh.createObjectStore('meta');
+      },
+    });
+    for (const store of old.objectStoreNames)
+      for (const record of records.get(store) ?? [])
+        if (store === 'meta') {
+          const [key, value] = record as [string, unknown];
+          await old.put(store, value, key);
+        } else await old.put(store, record);
+    old.close();
+    const again = await BrowserKeeper.open({ name: `test-${n}` });
+    const kept = await again.load();
+    expect(kept && benchToText(kept.bench)).toBe(benchToText({ ...demo, runs: [] }));
+    const run = demo.runs[0];
+    if (!run) throw new Error('no run');
+    await again.perform({ label: 'A run', changes: [{ in: 'runs', id: run.id, to: run }] });
+    expect((await again.load())?.bench.runs).toEqual([run]);
+  });
+
   it('thousands of lines: put in place, changed and taken back like any other', async () => {
     const keeper = await open();
     await keeper.perform(load);
@@ -387,7 +426,7 @@ describe('storage that is taken away under an open page', () => {
     const keeper = await open();
     await keeper.perform(load);
     // Another connection that wants a newer shape has every open one closed, and gives way again.
-    const lock = await openDB(`test-${n}`, 6);
+    const lock = await openDB(`test-${n}`, BENCH_VERSION + 1);
     lock.close();
     const fault: unknown = await keeper.perform(rename('x')).catch((e: unknown) => e);
     // The newer shape cannot be opened by an older page: said, and nothing done.
@@ -437,7 +476,7 @@ describe('storage that is taken away under an open page', () => {
 
   it('a newer version in another tab: the last bench stays on the screen, with what to do', async () => {
     const store = await shownStore();
-    (await openDB(`test-${n}`, 6)).close();
+    (await openDB(`test-${n}`, BENCH_VERSION + 1)).close();
     expect((await store.load())?.name).toBe(demo.name);
     expect(store.notice()).toMatchObject({
       replaced: false,

@@ -1,30 +1,15 @@
-import { Box, HStack } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
+import { lazy, Suspense } from 'react';
 import { benchToText } from '@zb/core/model/file';
 import type { Bench } from '@zb/core/model/bench';
-import type { ReactNode } from 'react';
 import { useNotice, useStore } from '../storage/hooks';
 import { download, fileName } from '../storage/download';
 import { Word } from '../ui/Button';
 import { To } from '../ui/To';
+import { Notice } from './Notice';
 
-const Notice = ({ bad = false, end, children }: { bad?: boolean; end: ReactNode; children: ReactNode }) => (
-  <HStack
-    {...(bad ? { role: 'alert' } : {})}
-    bg={bad ? 'stop.wash' : 'bg.margin'}
-    borderBottom="firm"
-    paddingBlock="1"
-    paddingInline={{ base: '4', lg: '5' }}
-    columnGap="4"
-    rowGap="0"
-    flexWrap="wrap"
-    css={{ fontSize: '12.5px' }}
-  >
-    <Box css={{ flex: '1 1 320px' }}>{children}</Box>
-    <HStack columnGap="4" rowGap="0" flexWrap="wrap" whiteSpace="nowrap">
-      {end}
-    </HStack>
-  </HStack>
-);
+/** Reads run sheets, which a first screen does not need. */
+const Waits = lazy(() => import('./Waits'));
 
 /** Slim lines above the sheet: storage trouble first, a newer version, then that this is the demo. */
 export function Notices({
@@ -97,6 +82,7 @@ export function Notices({
           shows what is kept.
         </Notice>
       )}
+      <Suspense fallback={null}>{bench.boxes.some((b) => b.run?.clock) && <Waits bench={bench} />}</Suspense>
       {newer && (
         <Notice end={<Word onClick={newer}>Take it now</Word>}>
           <b>A newer version of this application is here.</b> It is taken when the page is opened next;

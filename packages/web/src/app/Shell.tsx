@@ -1,9 +1,9 @@
 import { Box, IconButton as MenuButton, SkipNavLink } from '@chakra-ui/react';
 import { Menu, Search } from 'lucide-react';
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Outlet, useLocation, useNavigate } from 'react-router';
+import { Outlet, useLocation, useMatch, useNavigate } from 'react-router';
 import { emptyBench } from '@zb/core/model/bench';
-import { differences } from '@zb/core/model/changes';
+import { differences, replaced } from '@zb/core/model/changes';
 import { Patterns } from '../drawing/patterns';
 import { Shortcuts } from '../parts/Shortcuts';
 import { BarContext } from '../parts/slots';
@@ -71,6 +71,29 @@ function Bar({
   );
 }
 
+const WITH_RAIL = {
+  gridTemplateColumns: {
+    base: 'minmax(0, 1fr)',
+    md: 'minmax(0, 1fr) 270px',
+    lg: '{sizes.rail} minmax(0, 1fr) {sizes.ledger}',
+    wide: '236px minmax(0, 1fr) 360px',
+  },
+  gridTemplateRows: { base: 'auto auto minmax(0, 1fr) auto', lg: 'auto minmax(0, 1fr) auto' },
+  gridTemplateAreas: {
+    base: '"bar" "notices" "sheet" "route"',
+    md: '"bar bar" "notices notices" "sheet ledger" "route route"',
+    lg: '"rail notices notices" "rail sheet ledger" "rail route route"',
+  },
+};
+const ALONE = {
+  gridTemplateColumns: { base: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 300px', lg: 'minmax(0, 1fr) 380px' },
+  gridTemplateRows: { base: 'auto minmax(0, 1fr) auto', md: 'auto minmax(0, 1fr) auto' },
+  gridTemplateAreas: {
+    base: '"notices" "sheet" "route"',
+    md: '"notices notices" "sheet ledger" "route route"',
+  },
+};
+
 /** Rail, notices and the place for a sheet; loads the bench, and the demo into an empty browser in demo mode. */
 export function Shell() {
   const store = useStore();
@@ -90,6 +113,8 @@ export function Shell() {
   const newer = useNewer();
   const go = useNavigate();
   const { pathname } = useLocation();
+  // Beside an open machine there is one step, and nothing else to press by mistake.
+  const running = useMatch('/box/:boxId/run') !== null;
 
   // Leaving with something not kept yet is asked about, never silent.
   const atRisk = pending > 0 || unsaved.length > 0;
@@ -122,7 +147,7 @@ export function Shell() {
   if (!bench || !begun) return <Opening demo={isDemoServer} onBegin={() => void begin(true)} />;
 
   const startEmpty = (): void => {
-    void store.perform({ label: 'Empty bench begun', changes: differences(bench, emptyBench()) });
+    void store.perform(replaced('Empty bench begun', bench, emptyBench()));
     void go('/shelf');
   };
   const nextTheme = (): void => {
@@ -150,32 +175,23 @@ export function Shell() {
         height="page"
         overflow="hidden"
         _print={{ display: 'block', height: 'auto', overflow: 'visible' }}
-        css={{
-          gridTemplateColumns: {
-            base: 'minmax(0, 1fr)',
-            md: 'minmax(0, 1fr) 270px',
-            lg: '{sizes.rail} minmax(0, 1fr) {sizes.ledger}',
-            wide: '236px minmax(0, 1fr) 360px',
-          },
-          gridTemplateRows: { base: 'auto auto minmax(0, 1fr) auto', lg: 'auto minmax(0, 1fr) auto' },
-          gridTemplateAreas: {
-            base: '"bar" "notices" "sheet" "route"',
-            md: '"bar bar" "notices notices" "sheet ledger" "route route"',
-            lg: '"rail notices notices" "rail sheet ledger" "rail route route"',
-          },
-        }}
+        css={running ? ALONE : WITH_RAIL}
       >
         <SkipNavLink id="sheet">To the sheet</SkipNavLink>
         <Patterns />
         <Shortcuts
           list={[
-            ...AREAS.map((a) => ({ keys: a.key, does: `to ${a.title}`, act: () => void go(a.path) })),
-            { keys: '/', does: 'find anything', act: () => setFinding(true) },
+            ...(running
+              ? []
+              : [
+                  ...AREAS.map((a) => ({ keys: a.key, does: `to ${a.title}`, act: () => void go(a.path) })),
+                  { keys: '/', does: 'find anything', act: () => setFinding(true) },
+                ]),
             { keys: '?', does: 'this sheet of keys', act: () => setHelping(true) },
             { keys: 'mod+z', does: 'take the last act back', act: () => void store.undo() },
           ]}
         />
-        {narrow ? (
+        {running ? null : narrow ? (
           <>
             <Bar
               onTitle={setTitle}

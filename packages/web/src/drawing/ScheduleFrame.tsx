@@ -1,32 +1,90 @@
 import { Box, chakra } from '@chakra-ui/react';
+import { useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { scaleLinear } from 'd3-scale';
+import { timeAxis } from '@zb/core/box/axis';
 import { formatDuration } from '@zb/core/units/duration';
 import { Sub } from '../ui/Words';
-import { fillOf, type Pattern } from './patterns';
+import { fillOf } from './patterns';
 import { useWalk } from './walk';
 
 export interface Stint {
   what: string;
+  /** Tells it from others of its name. */
+  key?: string;
   /** Seconds from the beginning, and for how long. */
   from: number;
   seconds: number;
   /** Whose hands are wanted is drawn full; what waits by itself is drawn open. */
   hands: boolean;
+  /** It was told when to begin. */
+  pinned?: boolean;
 }
 export interface Row {
   title: string;
   stints: readonly Stint[];
 }
 
+/** What tells a stretch from others. */
+const keyOf = ({ key, what }: Stint): string => key ?? what;
+
 const ROW = 30;
-const patternOf = (s: Stint): Pattern => (s.hands ? 'code' : 'gap');
+/** A key moves a stretch by so much, and a pointer to whole ones of it, seconds. */
+const STEP = 300;
+/** A pointer that moved less than this has not dragged, pixels. */
+const STILL = 4;
 
 /** Several boxes and one pair of hands over time: a row for each box, a stretch for each piece of its work. */
-export function ScheduleFrame({ label, rows }: { label: string; rows: readonly Row[] }) {
-  const end = Math.max(1, ...rows.flatMap((r) => r.stints.map((s) => s.from + s.seconds)));
-  const x = scaleLinear().domain([0, end]).nice().range([0, 100]);
+export function ScheduleFrame({
+  label,
+  rows,
+  tick = (s) => (s === 0 ? '0' : formatDuration(s)),
+  end = null,
+  onPin,
+}: {
+  label: string;
+  rows: readonly Row[];
+  /** What a moment is called, in seconds from the beginning. */
+  tick?: (seconds: number) => string;
+  /** The moment by which to be done. */
+  end?: { at: number; word: string } | null;
+  /** Stretches of hands can be moved, and so pinned, to a moment; null lets one go. */
+  onPin?: (key: string, to: number | null) => void;
+}) {
+  const last = Math.max(1, end?.at ?? 0, ...rows.flatMap((r) => r.stints.map((s) => s.from + s.seconds)));
+  // Ticks are whole steps of a clock.
+  const { max, steps } = timeAxis(last);
+  const x = scaleLinear().domain([0, max]).range([0, 100]);
+  const ticks = Array.from({ length: steps + 1 }, (_, i) => (i * max) / steps);
   const all = rows.flatMap((r) => r.stints.map((s) => ({ r, s })));
   const walk = useWalk(all.length);
+  const [held, setHeld] = useState<{ key: string; x: number; by: number } | null>(null);
+  const whole = (seconds: number): number => Math.max(0, Math.round(seconds / STEP) * STEP);
+  const shift = (s: Stint, by: number): void => onPin?.(keyOf(s), whole(s.from + by));
+  /** Enter pins it where it is, or lets it go; Shift with an arrow moves it. */
+  const onKey = (s: Stint) => (e: KeyboardEvent) => {
+    const by = e.shiftKey ? { ArrowLeft: -STEP, ArrowRight: STEP }[e.key] : undefined;
+    if (by !== undefined) shift(s, by);
+    else if (e.key === 'Enter' || e.key === ' ') onPin?.(keyOf(s), s.pinned ? null : s.from);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const secondsOf = (e: PointerEvent, from: number): number => {
+    const wide = e.currentTarget.parentElement?.getBoundingClientRect().width ?? 1;
+    return ((e.clientX - from) / wide) * max;
+  };
+  const drag = (s: Stint) => ({
+    onPointerDown: (e: PointerEvent) => {
+      e.currentTarget.setPointerCapture(e.pointerId);
+      setHeld({ key: keyOf(s), x: e.clientX, by: 0 });
+    },
+    onPointerMove: (e: PointerEvent) => held && setHeld({ ...held, by: secondsOf(e, held.x) }),
+    onPointerUp: (e: PointerEvent) => {
+      if (held && Math.abs(e.clientX - held.x) > STILL) shift(s, secondsOf(e, held.x));
+      setHeld(null);
+    },
+    onPointerCancel: () => setHeld(null),
+  });
   return (
     <Box role="group" aria-label={label} onKeyDown={walk.onKeyDown}>
       {rows.map((r) => (
@@ -38,37 +96,68 @@ export function ScheduleFrame({ label, rows }: { label: string; rows: readonly R
         >
           <Sub truncate>{r.title}</Sub>
           <chakra.svg css={{ width: '100%', height: `${ROW}px`, overflow: 'visible' }}>
-            {x.ticks(6).map((t) => (
+            {ticks.map((t) => (
               <line key={t} x1={`${x(t)}%`} x2={`${x(t)}%`} y1="0" y2={ROW} stroke="var(--zb-colors-rule)" />
             ))}
+            {end && (
+              <line
+                x1={`${x(end.at)}%`}
+                x2={`${x(end.at)}%`}
+                y1="0"
+                y2={ROW}
+                stroke="var(--zb-colors-stop)"
+                strokeWidth="2"
+              />
+            )}
             {r.stints.map((s) => (
               <rect
-                key={s.what}
-                role="img"
-                aria-label={`${r.title}, ${s.what}: from ${formatDuration(s.from)}, ${formatDuration(s.seconds)}, ${s.hands ? 'your hands' : 'waits by itself'}`}
+                key={keyOf(s)}
+                {...(onPin && s.hands
+                  ? {
+                      role: 'button',
+                      'aria-pressed': s.pinned === true,
+                      onKeyDown: onKey(s),
+                      ...drag(s),
+                      style: { cursor: 'ew-resize', touchAction: 'pan-y' },
+                    }
+                  : { role: 'img' })}
+                aria-label={`${r.title}, ${s.what}: from ${tick(s.from)}, ${formatDuration(s.seconds)}, ${s.hands ? 'your hands' : 'waits by itself'}${s.pinned ? ', pinned' : ''}`}
                 {...walk.part(all.findIndex((a) => a.s === s))}
-                x={`${x(s.from)}%`}
+                x={`${x(Math.max(0, s.from + (held?.key === keyOf(s) ? held.by : 0)))}%`}
                 width={`${x(s.seconds) - x(0)}%`}
                 y="4"
                 height={ROW - 8}
-                fill={fillOf(patternOf(s))}
+                fill={s.hands ? 'var(--zb-colors-fg)' : fillOf('new')}
                 stroke="var(--zb-colors-fg)"
               />
             ))}
+            {r.stints
+              .filter((s) => s.pinned)
+              .map((s) => (
+                <line
+                  key={keyOf(s)}
+                  x1={`${x(s.from)}%`}
+                  x2={`${x(s.from)}%`}
+                  y1="0"
+                  y2={ROW}
+                  stroke="var(--zb-colors-work)"
+                  strokeWidth="4"
+                />
+              ))}
           </chakra.svg>
         </Box>
       ))}
       <Box display="grid" css={{ gridTemplateColumns: '110px minmax(0, 1fr)' }} aria-hidden="true">
         <span />
         <Box position="relative" css={{ height: '18px' }}>
-          {x.ticks(6).map((t) => (
+          {ticks.map((t) => (
             <Sub
               key={t}
               position="absolute"
               whiteSpace="nowrap"
               css={{ insetInlineStart: `${x(t)}%`, translate: `-${x(t)}% 0` }}
             >
-              {t === 0 ? '0' : formatDuration(t)}
+              {tick(t)}
             </Sub>
           ))}
         </Box>

@@ -1,8 +1,9 @@
 import { HStack } from '@chakra-ui/react';
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Play } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { againstSignoff, toggleSignoff } from '@zb/core/acts/box';
+import { isClosed } from '@zb/core/keeping/closed';
 import { profileLine } from '@zb/core/system/options';
 import { summaryOf } from '@zb/core/box/summary';
 import { hazardWords } from '@zb/core/words/hazard';
@@ -19,8 +20,9 @@ import { stops, stopTitle, type Stop } from '@zb/core/model/stops';
 import NotFound from './NotFound';
 import { RouteStrip } from './RouteStrip';
 import { stamp, useAct, useBench } from '../storage/hooks';
-import { Primary, Quiet } from '../ui/Button';
+import { Primary, Quiet, Word } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
+import { Closed } from './Closed';
 import { BoxLedger } from './LedgerPane';
 import { Sheet } from './Sheet';
 import { Shortcuts, type Shortcut } from './Shortcuts';
@@ -102,12 +104,14 @@ export function BoxFrame({
     const other = stops[at + by];
     if (other) void go(`/box/${box.id}/${other}`);
   };
+  const run = (): void => void go(`/box/${box.id}/run`);
   const mid = [machine?.name, profile && profileLine(profile, box)].filter(Boolean).join(' · ');
   return (
     <>
       <Shortcuts
         list={[
           { keys: 'mod+enter', does: signed ? 'open the stop again' : 'sign off the stop', act: sign },
+          { keys: 'r', does: 'run mode: one step at a time', act: run },
           { keys: 'arrowleft', does: 'to the stop before', act: step(-1) },
           { keys: 'arrowright', does: 'to the stop after', act: step(1) },
           ...shortcuts,
@@ -116,14 +120,18 @@ export function BoxFrame({
       <Sheet
         title={box.name}
         mid={mid || box.purpose}
-        right={`Stop ${number} of 12 · ${stopTitle[stop]}`}
+        right={
+          <>
+            Stop {number} of 12 · {stopTitle[stop]} · <Word onClick={run}>Run mode</Word>
+          </>
+        }
         short={`${stopTitle[stop]}, ${number} of 12`}
         headline={headline}
         hint={hint ?? `Ctrl Enter ${signed ? 'opens the stop again' : 'signs off'} · ← → change stops`}
         foot={
           <>
             {signed ? (
-              <Quiet onClick={sign} disabled={busy !== undefined}>
+              <Quiet onClick={sign} disabled={busy !== undefined || isClosed(box)}>
                 Signed off; open again
               </Quiet>
             ) : (
@@ -132,7 +140,10 @@ export function BoxFrame({
               </Primary>
             )}
             {acts}
-            <HStack gap="1" hideFrom="md" marginLeft="auto" flexShrink="0">
+            <HStack gap="1" hideFrom="lg" marginLeft="auto" flexShrink="0">
+              <IconButton word="Run mode" icon={<Play />} onClick={run} />
+            </HStack>
+            <HStack gap="1" hideFrom="md" flexShrink="0">
               <IconButton
                 word="Stop before"
                 icon={<ChevronLeft />}
@@ -144,6 +155,7 @@ export function BoxFrame({
           </>
         }
       >
+        <Closed box={box} />
         {children}
         <TradeLines bench={bench} box={box} stop={stop} />
       </Sheet>

@@ -2,6 +2,7 @@ import { replaceEqualDeep, type QueryClient } from '@tanstack/react-query';
 import { arranged, emptyBench, theBench, type Bench } from '@zb/core/model/bench';
 import { applyChanges, differences, type Act, type Change } from '@zb/core/model/changes';
 import { conflictWords } from '@zb/core/words/conflict';
+import { closedAgainst } from '@zb/core/keeping/closed';
 import { faultOf } from '@zb/core/model/fault';
 import { BrowserKeeper } from './browserKeeper';
 import { ChangedElsewhere, StorageReplaced, UnreadableBench, type Done, type Keeper } from './keeper';
@@ -254,6 +255,13 @@ export class BenchStore {
     const fault = faultOf(act, before);
     if (fault !== undefined) {
       this.say({ status: `Not done: ${fault}. Nothing was changed.` });
+      return Promise.resolve(false);
+    }
+    const closed = closedAgainst(before, act);
+    if (closed) {
+      this.say({
+        status: `Not done: ${closed.name} is ${closed.kept?.retired ? 'retired' : 'finished, and closed'}. Open it again with a reason first; nothing was changed.`,
+      });
       return Promise.resolve(false);
     }
     return this.keepInOrder(act, () => this.show(act.changes));

@@ -1,3 +1,4 @@
+import { BENCH_VERSION } from '@zb/core/model/bench';
 import { openDB, unwrap, type IDBPDatabase, type IDBPTransaction } from 'idb';
 
 /** Stores beside those of the collections. `backs` and `aside` belong to the acts that can be taken back. */
@@ -13,7 +14,7 @@ export type Tx<Mode extends IDBTransactionMode = 'readwrite'> = IDBPTransaction<
 export const storeNames = (collections: readonly string[]): string[] => [...collections, ...OWN];
 
 /**
- * Opens the database and makes the stores it lacks. `onOlder` is given the transaction that raises an older one; `onLost`
+ * Opens the database and makes the stores it lacks; its version is that of the bench file, so that a new collection gets its store. `onOlder` is given the transaction that raises an older one; `onLost`
  * is told when it is closed or wanted by another version.
  */
 export const openDatabase = (
@@ -22,7 +23,7 @@ export const openDatabase = (
   onOlder: (tx: Tx) => Promise<void>,
   onLost: () => void,
 ): Promise<IDBPDatabase> =>
-  openDB(name, 5, {
+  openDB(name, BENCH_VERSION, {
     upgrade(here, old, _new, tx) {
       const has = (store: string): boolean => here.objectStoreNames.contains(store);
       for (const store of collections) if (!has(store)) here.createObjectStore(store, { keyPath: 'id' });

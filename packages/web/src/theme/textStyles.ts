@@ -15,5 +15,14 @@ export const textStyles = {
     },
   },
   data: { value: { fontFamily: 'mono', fontSize: '.93em', fontVariantNumeric: 'tabular-nums' } },
+  far: { value: { fontSize: { base: 'distance', md: 'far' }, fontWeight: 'heavy', lineHeight: 'tight' } },
+  near: { value: { fontSize: { base: 'title', md: 'near' }, lineHeight: 'body' } },
+  letters: {
+    value: {
+      fontFamily: 'mono',
+      fontSize: { base: 'headline', md: 'letters' },
+      fontVariantNumeric: 'tabular-nums',
+    },
+  },
   distance: { value: { fontSize: 'distance', fontWeight: 'heavy', lineHeight: 'tight' } },
 } as const;

@@ -14,6 +14,10 @@ export const tokens = defineTokens({
     title: { value: '18px' },
     headline: { value: '22px' },
     distance: { value: '34px' },
+    /** Read from two metres, beside an open machine. */
+    far: { value: '46px' },
+    near: { value: '21px' },
+    letters: { value: '27px' },
   },
   fontWeights: {
     normal: { value: 400 },

@@ -8,6 +8,7 @@ export function PickFile({
   label,
   accept,
   plain = false,
+  large = false,
   onFile,
 }: {
   label: string;
@@ -15,6 +16,8 @@ export function PickFile({
   accept?: readonly string[];
   /** A word among others instead of a button. */
   plain?: boolean;
+  /** For a finger beside an open machine. */
+  large?: boolean;
   onFile: (file: File) => void;
 }) {
   const Act = plain ? Word : Quiet;
@@ -29,7 +32,7 @@ export function PickFile({
     >
       <FileUpload.HiddenInput ref={entry} aria-label={label} />
       <FileUpload.Trigger asChild>
-        <Act>
+        <Act {...(large ? { size: 'lg' } : {})}>
           {!plain && <FolderOpen aria-hidden="true" />}
           {label}
         </Act>

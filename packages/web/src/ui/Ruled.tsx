@@ -43,7 +43,8 @@ export function Ruled({
       {...(rowCount === undefined ? {} : { 'aria-rowcount': rowCount })}
     >
       {heads && (
-        <Table.Header srOnly={silent}>
+        // Said only where it holds: `srOnly={false}` would show again what a stacked table hides.
+        <Table.Header {...(silent ? { srOnly: true } : {})}>
           <Table.Row>
             {heads
               .map((h): HeadCell => (typeof h === 'string' ? { words: h } : h))

@@ -10,6 +10,7 @@ export function useEntry(onFiles: (files: File[]) => void) {
   };
   return {
     entry,
+    take,
     taking: {
       acceptedFiles: [],
       onFileAccept: ({ files }: { files: File[] }) => take(files),

@@ -24,7 +24,7 @@ import { Data, Sub } from '../../ui/Words';
 import { useCut } from '../../workers/cutting';
 import { Before } from './Before';
 import { IsItBack } from './IsItBack';
-import { Label } from './Label';
+import { Label } from '../../parts/Label';
 import { Reached } from './Reached';
 import { ToWriteDown } from './ToWriteDown';
 

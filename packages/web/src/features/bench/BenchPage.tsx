@@ -1,5 +1,5 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { benchCards, idleMachines, type BenchCard } from '@zb/core/box/benchDay';
 import { formatSpan } from '@zb/core/units/duration';
@@ -16,6 +16,8 @@ import { HazardMark } from '../../ui/Marks';
 import { Nothing } from '../../ui/Nothing';
 import { To } from '../../ui/To';
 import { Two } from '../../ui/Two';
+
+const Evening = lazy(() => import('./Evening'));
 
 const PER_ROW = 2;
 
@@ -66,6 +68,7 @@ export default function BenchPage() {
   const go = useNavigate();
   const summed = useSummed(bench);
   const cards = useMemo(() => (summed ? benchCards(summed) : []), [summed]);
+  const [planning, setPlanning] = useState(false);
   const idle = idleMachines(bench);
   const [first] = cards;
   const rows = Math.ceil(cards.length / PER_ROW);
@@ -77,9 +80,12 @@ export default function BenchPage() {
   return (
     <>
       <Shortcuts
-        list={cards
-          .slice(0, 9)
-          .map(({ box }, i) => ({ keys: String(i + 1), does: `open ${box.name}`, act: open(i) }))}
+        list={[
+          { keys: 'e', does: 'plan the evening', act: () => setPlanning(true) },
+          ...cards
+            .slice(0, 9)
+            .map(({ box }, i) => ({ keys: String(i + 1), does: `open ${box.name}`, act: open(i) })),
+        ]}
       />
       <Sheet
         title="Bench"
@@ -87,13 +93,25 @@ export default function BenchPage() {
         headline={benchHeadline(cards, bench.boxes.length)}
         foot={
           first ? (
-            <Primary onClick={open(0)}>Open {first.box.name}</Primary>
+            <>
+              <Primary onClick={() => void go(`/box/${first.box.id}/run`)}>
+                Begin: {first.box.name}, run mode
+              </Primary>
+              <Quiet onClick={() => setPlanning(!planning)} aria-expanded={planning}>
+                {planning ? 'Put the evening away' : 'Plan the evening'}
+              </Quiet>
+            </>
           ) : (
             <Primary onClick={() => void go('/box/new')}>New box</Primary>
           )
         }
-        hint={first ? '1 to 9 opens a box' : 'Undo takes everything back'}
+        hint={first ? '1 to 9 opens a box · E plans the evening' : 'Undo takes everything back'}
       >
+        {planning && (
+          <Suspense fallback={null}>
+            <Evening bench={summed ?? bench} />
+          </Suspense>
+        )}
         {cards.length === 0 ? (
           <Nothing
             title={bench.boxes.length === 0 ? 'No box yet' : 'Nothing is left to do'}

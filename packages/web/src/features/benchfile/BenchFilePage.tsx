@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { emptyBench, theBench, type Bench } from '@zb/core/model/bench';
-import { differences, type Change } from '@zb/core/model/changes';
+import { replaced, type Change } from '@zb/core/model/changes';
 import { BenchFileError, benchToText, previewImport, type FileProblem } from '@zb/core/model/file';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { checked } from '../../parts/checked';
@@ -102,7 +102,7 @@ export default function BenchFilePage() {
     }
   };
   const replace = async (to: Bench, label: string): Promise<void> => {
-    if (await act({ label, changes: differences(bench, to) })) void go('/');
+    if (await act(replaced(label, bench, to))) void go('/');
   };
   const putInPlace = async ({ bench: to, against, changes }: Incoming): Promise<void> => {
     // Another tab may have changed this bench while the question stood.

@@ -7,23 +7,13 @@ import type { FirstRecord } from '@zb/core/model/firstStart';
 import { formatMoment } from '@zb/core/units/date';
 import { formatDuration, formatSpan } from '@zb/core/units/duration';
 import { blackWords, roundsWords } from '@zb/core/words/firstStart';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { useSince } from '../../parts/useSince';
 import { stamp, useAct } from '../../storage/hooks';
 import { Quiet, Word } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
 import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
 import { Acts, Data, Head, Sub } from '../../ui/Words';
-
-/** Seconds since a moment, told anew every second. */
-function useSince(from: string | null): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    if (from === null) return;
-    const tick = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(tick);
-  }, [from]);
-  return from === null ? 0 : Math.max(0, (now - Date.parse(from)) / 1000);
-}
 
 /** The first start and its updates: how long they take, and how long they took. */
 export function Waiting({
@@ -39,10 +29,10 @@ export function Waiting({
 }) {
   const act = useAct();
   const running = record.began !== null && record.seconds === null;
-  const since = useSince(running ? record.began : null);
+  const since = useSince(running ? record.began : null) ?? 0;
   const [offered, setOffered] = useState('');
   const [round, setRound] = useState<string | null>(null);
-  const roundSince = useSince(round);
+  const roundSince = useSince(round) ?? 0;
   const foretold = lines.find((l) => l.code === 'first start')?.seconds;
   const count = /^\d{1,6}$/.test(offered.trim()) ? Number(offered) : null;
   const end = (n: number | null): void => {

@@ -82,6 +82,7 @@ export default function ImageRoomPage() {
             <>
               <Quiet onClick={back}>Open another image</Quiet>
               {image && <Quiet onClick={() => void begin()}>Begin a system from it</Quiet>}
+              {image && <Quiet onClick={() => void go(`/images/${image.id}/trial`)}>Start it on trial</Quiet>}
             </>
           ) : undefined
         }

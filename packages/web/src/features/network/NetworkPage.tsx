@@ -2,7 +2,7 @@ import { HStack, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { addNetwork } from '@zb/core/acts/network';
-import { differences } from '@zb/core/model/changes';
+import { replaced } from '@zb/core/model/changes';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { blankHost, type Host, type Network } from '@zb/core/model/network';
 import { byGrade } from '@zb/core/network/check';
@@ -71,11 +71,7 @@ export default function NetworkPage() {
             <HStack gap="3" flexWrap="wrap">
               <Primary onClick={() => setOpen('read')}>Read what is there</Primary>
               <Quiet onClick={another}>Say it by hand</Quiet>
-              <Quiet
-                onClick={() =>
-                  void act({ label: 'Demo bench loaded', changes: differences(bench, saltmarshHall()) })
-                }
-              >
+              <Quiet onClick={() => void act(replaced('Demo bench loaded', bench, saltmarshHall()))}>
                 Load the demo bench
               </Quiet>
             </HStack>

@@ -2,6 +2,7 @@ import { Stack } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { createBox } from '@zb/core/acts/box';
+import { beginFrom } from '@zb/core/acts/secondBox';
 import { blankMachine } from '@zb/core/acts/shelf';
 import { boxSchema } from '@zb/core/model/box';
 import { purposes, purposeSchema } from '@zb/core/model/profile';
@@ -17,10 +18,13 @@ import { Primary } from '../../ui/Button';
 import { FormGrid } from '../../ui/FormGrid';
 import { Input } from '../../ui/Input';
 import { Select } from '../../ui/Select';
+import { AfterFirst } from './AfterFirst';
 
 const newBoxSchema = z
   .object({
     name: z.string().trim().pipe(boxSchema.shape.name),
+    /** The box it is made after; empty: none. */
+    after: z.string(),
     purpose: purposeSchema,
     /** Empty: decided later. */
     machine: z.string(),
@@ -41,6 +45,7 @@ export default function NewBoxPage() {
   const machines = machinesOf(bench);
   const values: NewBox = {
     name: '',
+    after: '',
     purpose: 'games',
     machine: '',
     nickname: '',
@@ -50,11 +55,14 @@ export default function NewBoxPage() {
     values,
     resolver: checked<NewBox, NewBox>(newBoxSchema),
     draft: 'new box',
-    save: async ({ name, purpose, machine, nickname, form }) => {
+    save: async ({ name, after, purpose, machine, nickname, form }) => {
       const s = stamp();
       const fresh = machine === 'new' ? blankMachine(nickname, form, s) : undefined;
       const taken = fresh ?? machines.find((m) => m.id === machine);
-      const made = createBox(name, purpose, taken, s, fresh !== undefined);
+      const first = bench.boxes.find((b) => b.id === after);
+      const made = first
+        ? beginFrom(bench, first, name, taken, s, fresh !== undefined)
+        : createBox(name, purpose, taken, s, fresh !== undefined);
       const kept = await act(made);
       if (kept) void go(`/box/${made.box.id}/survey`);
       return kept;
@@ -62,6 +70,7 @@ export default function NewBoxPage() {
   });
   const { form, submit } = draft;
   const { errors } = form.formState;
+  const first = bench.boxes.find((b) => b.id === form.watch('after'));
   return (
     <>
       <Sheet
@@ -86,7 +95,15 @@ export default function NewBoxPage() {
               error={errors.name?.message}
               {...form.register('name')}
             />
-            <Select label="Purpose" options={purposes} {...form.register('purpose')} />
+            {bench.boxes.length > 0 && (
+              <Select
+                label="Made after"
+                none="no other box"
+                options={bench.boxes.map((b) => ({ value: b.id, words: `${b.name}, ${b.purpose}` }))}
+                {...form.register('after')}
+              />
+            )}
+            {!first && <Select label="Purpose" options={purposes} {...form.register('purpose')} />}
             <Select
               label="Machine"
               none="decide later"
@@ -109,6 +126,13 @@ export default function NewBoxPage() {
             )}
           </form>
         </Stack>
+        {first && (
+          <AfterFirst
+            bench={bench}
+            first={first}
+            machine={machines.find((m) => m.id === form.watch('machine'))}
+          />
+        )}
       </Sheet>
       <BenchLedger bench={bench} />
     </>

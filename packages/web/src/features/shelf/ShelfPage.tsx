@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { addItem, blankMachine } from '@zb/core/acts/shelf';
-import { differences } from '@zb/core/model/changes';
+import { replaced } from '@zb/core/model/changes';
 import { shelfHeadline } from '@zb/core/machine/summary';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Sheet } from '../../parts/Sheet';
@@ -98,11 +98,7 @@ export default function ShelfPage() {
             <HStack gap="3" flexWrap="wrap">
               <Primary onClick={() => void machine()}>Paste a report</Primary>
               <Quiet onClick={() => void go('/images')}>Open an image</Quiet>
-              <Quiet
-                onClick={() =>
-                  void act({ label: 'Demo bench loaded', changes: differences(bench, saltmarshHall()) })
-                }
-              >
+              <Quiet onClick={() => void act(replaced('Demo bench loaded', bench, saltmarshHall()))}>
                 Load the demo bench
               </Quiet>
             </HStack>

@@ -34,7 +34,16 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
     };
   if (kind === 'adapter') return { ...base, kind, from: '', to: '', ...plainAdapter };
   if (kind === 'image')
-    return { ...base, kind, bytes: 0, digests: {}, inspection: null, comparison: null, depotFile: null };
+    return {
+      ...base,
+      kind,
+      bytes: 0,
+      digests: {},
+      inspection: null,
+      comparison: null,
+      depotFile: null,
+      trials: [],
+    };
   const transport = kind === 'stick' ? 'usb' : kind === 'card' ? 'mmc' : 'sata';
   return {
     ...base,

@@ -4,12 +4,12 @@ import { labelParts, labelSizes, type LabelSize } from '@zb/core/network/label';
 import { labelOf } from '@zb/core/network/names';
 import type { Bench, Box as Build } from '@zb/core/model/bench';
 import { useRef, useState } from 'react';
-import { downloadBlob } from '../../storage/download';
-import { Primary, Quiet } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
-import { Segments } from '../../ui/Segments';
-import { Sub } from '../../ui/Words';
-import { printSvg, pngOf } from './print';
+import { downloadBlob } from '../storage/download';
+import { Primary, Quiet } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
+import { Segments } from '../ui/Segments';
+import { Sub } from '../ui/Words';
+import { printSvg, pngOf } from './printSvg';
 
 const WORDS = labelSizes.map((s) => ({ value: s.id, words: `${s.width} × ${s.height} mm` }));
 
