@@ -35,7 +35,7 @@ export function firstStartOutput(text: string, id: string): object {
   };
 }
 
-/** What `zb sheet` prints: the page by itself. Throws InputError. */
+/** What `zb testsheet` prints: the page by itself. Throws InputError. */
 export function sheetOutput(text: string, id: string): string {
   const bench = readBench(text);
   const box = boxOf(bench, id);

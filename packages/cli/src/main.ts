@@ -36,6 +36,8 @@ import { profileOutput } from './profileOutput';
 import { progressOf } from './progress';
 import { rehearsedFrom, rehearseOutput } from './rehearse';
 import { surveyOutput } from './survey';
+import { runCommands } from './runCommands';
+import { tuneCommands } from './tuneCommands';
 
 const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
 const collect = (value: string, before: string[] = []): string[] => [...before, value];
@@ -144,7 +146,7 @@ zb.command('firststart')
     print(firstStartOutput(await readText(bench), box)),
   );
 
-zb.command('sheet')
+zb.command('testsheet')
   .description('a test sheet for screen and sound, one HTML file to be opened on the box')
   .requiredOption('--bench <file>', 'a bench file')
   .requiredOption('--box <id>', 'the box')
@@ -219,6 +221,8 @@ network
 keepCommands(zb, print);
 gateCommands(zb, print);
 guestCommands(zb, print);
+tuneCommands(zb, print);
+runCommands(zb, print);
 
 zb.command('profile')
   .description('begin a system from what an image says of itself; values that nothing told are marked')

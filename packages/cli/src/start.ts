@@ -1,0 +1,138 @@
+import { writeFileSync } from 'node:fs';
+import { copyFile, mkdtemp, rm, truncate } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Machine } from '@zb/emulator/machine';
+import { missing, usualPlaces } from '@zb/emulator/places';
+import { wholeSectors } from '@zb/emulator/sectors';
+import { inspectImage } from '@zb/core/starting/inspect';
+import {
+  trialAttached,
+  trialFirmwares,
+  trialRequestSchema,
+  type TrialFirmware,
+  type TrialHappened,
+} from '@zb/core/model/trial';
+import { agrees, foretoldOf, happened } from '@zb/core/starting/happened';
+import { plainTerminal } from '@zb/core/units/terminal';
+import { InputError, OpenFile } from './inputFile';
+
+/** What is asked of `zb start`. */
+export interface StartAsked {
+  firmware: string;
+  attached: string;
+  seconds: string;
+  memory: string;
+  screen?: string;
+  vars?: string;
+}
+
+const LOOK_MS = 500;
+/** What was seen for so long without a change is what it came to. */
+const SETTLED_MS = 4000;
+const SERIAL_TOLD = 4000;
+
+/** One of a list of words. */
+function word<T extends string>(what: string, of: readonly T[], given: string): T {
+  const found = of.find((o) => o === given);
+  if (found === undefined) throw new InputError(`--${what} is one of: ${of.join(', ')}`);
+  return found;
+}
+
+/** Watches a machine until what it came to has settled, or the time is up. */
+async function watch(machine: Machine, firmware: TrialFirmware, seconds: number) {
+  const began = Date.now();
+  let what: TrialHappened = 'not seen';
+  let since = began;
+  let picture: Buffer | undefined;
+  let screen: string | null = null;
+  let over = false;
+  let fault: string | null = null;
+  machine.ended
+    .then((f) => {
+      over = true;
+      fault = f;
+    })
+    .catch(() => (over = true));
+  while (!over && Date.now() - began < seconds * 1000) {
+    await new Promise((r) => setTimeout(r, LOOK_MS));
+    const { debug, serial } = machine;
+    const seen = await machine.screen().catch(() => undefined);
+    if (seen) ({ picture, text: screen } = seen);
+    const now = happened({ firmware, debug, serial, screen });
+    if (now !== what) since = Date.now();
+    what = now;
+    // What is silent may yet speak.
+    if (what !== 'not seen' && what !== 'silent' && Date.now() - since >= SETTLED_MS) break;
+  }
+  return { what, picture, screen, seconds: (Date.now() - began) / 1000, fault };
+}
+
+/** What `zb start` prints: what the image came to in the emulator beside what was foretold of it. Throws InputError. */
+export async function startOutput(path: string, asked: StartAsked) {
+  const firmware = word('firmware', trialFirmwares, asked.firmware);
+  const attached = word('attached', trialAttached, asked.attached);
+  const { data: order } = trialRequestSchema.safeParse({
+    image: { from: 'depot', file: 'x' },
+    firmware,
+    attached,
+    memoryMiB: Number(asked.memory),
+    seconds: Number(asked.seconds),
+  });
+  if (!order) throw new InputError('--seconds is from 5 to 900, --memory from 128 to 4096 MiB');
+  const places = usualPlaces(process.env);
+  const wanting = missing(places);
+  if (wanting.length > 0)
+    throw new InputError(
+      `${wanting.map((m) => m.what).join(' and ')} is not here: install ${wanting.map((m) => m.package).join(' and ')}`,
+    );
+  const file = await OpenFile.open(path);
+  const reading = await inspectImage(file, {}).finally(() => file.close());
+  if (reading.container.kind !== 'none') throw new InputError(`${path} is packed: unpack it first`);
+  const { size } = file;
+  const foretold = foretoldOf(reading, { firmware, attached });
+  const dir = await mkdtemp(join(tmpdir(), 'zb-start-'));
+  try {
+    let whole = path;
+    if (size !== wholeSectors(size)) {
+      // Firmware reads whole sectors: an odd end is filled up, in a copy.
+      whole = join(dir, 'whole.img');
+      await copyFile(path, whole);
+      await truncate(whole, wholeSectors(size));
+    }
+    const machine = new Machine({
+      firmware,
+      attached,
+      memoryMiB: order.memoryMiB,
+      path: whole,
+      places,
+      vars: asked.vars,
+    });
+    const end = (): void => void machine.off().finally(() => process.exit(130));
+    process.once('SIGINT', end);
+    process.once('SIGTERM', end);
+    try {
+      const { what, picture, screen, seconds, fault } = await watch(machine, firmware, order.seconds);
+      if (asked.screen !== undefined && picture) writeFileSync(asked.screen, picture);
+      return {
+        image: path,
+        bytes: size,
+        firmware,
+        attached,
+        foretold,
+        happened: what,
+        agrees: agrees(foretold, what),
+        seconds,
+        fault,
+        screen,
+        serial: plainTerminal(machine.serial).slice(-SERIAL_TOLD),
+      };
+    } finally {
+      await machine.off();
+      process.off('SIGINT', end);
+      process.off('SIGTERM', end);
+    }
+  } finally {
+    await rm(dir, { recursive: true, force: true });
+  }
+}
