@@ -1,5 +1,5 @@
 // npm run bench [part …]: speed as ratios against a reference measured in the same run, and the weight of the first
-// screen. Parts: weight start survey shelf scale inspect packed digest rehearsal content gate; without one, all of them.
+// screen. Parts: weight start survey shelf scale inspect packed digest rehearsal content gate tune; without one, all of them.
 import { execFileSync, spawn } from 'node:child_process';
 import { createWriteStream, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,6 +9,7 @@ import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { benchInspect, benchPacked } from './bench-images.mjs';
 import { benchShelf, benchSurvey } from './bench-shelf.mjs';
 import { benchGate } from './bench-gate.mjs';
+import { benchTune } from './bench-tune.mjs';
 import { benchContent } from './bench-content.mjs';
 import { benchRehearsal } from './bench-rehearsal.mjs';
 import { benchScale } from './bench-scale.mjs';
@@ -175,6 +176,7 @@ const PARTS = {
   rehearsal: benchRehearsal,
   content: () => benchContent(dir, root),
   gate: benchGate,
+  tune: () => benchTune(browser, address, dir),
 };
 const asked = process.argv.slice(2);
 const unknown = asked.filter((name) => !(name in PARTS));

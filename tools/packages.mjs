@@ -79,6 +79,13 @@ const NEEDED = {
   'libvirt-clients': '/usr/bin/virt-xml-validate',
   mdadm: '/sbin/mdadm',
   lvm2: '/sbin/pvcreate',
+  fio: '/usr/bin/fio',
+  iperf3: '/usr/bin/iperf3',
+  'stress-ng': '/usr/bin/stress-ng',
+  'lm-sensors': '/usr/bin/sensors',
+  memtester: '/usr/sbin/memtester',
+  'python3-icalendar': '/usr/lib/python3/dist-packages/icalendar/__init__.py',
+  'python3-scipy': '/usr/lib/python3/dist-packages/scipy/__init__.py',
   'systemd-boot-efi': '/usr/lib/systemd/boot/efi/systemd-bootx64.efi',
 };
 

@@ -82,6 +82,23 @@ const PROOFS = {
     command: jest('oracle', 'content.oracle'),
     env: { ZB_CONTENT: 'all' },
   },
+  tune: {
+    about:
+      'statistics against SciPy; 2 000 evenings on the stand-in for coverage and as many for false alarms; logs of real tools',
+    command: jest('oracle', '(statistics|tune|tuneLogs).oracle'),
+    env: { ZB_TUNE: 'all' },
+  },
+  calibration: {
+    about: 'ranges of eight in ten held by seven kinds of simulated owners, twelve of each',
+    command: jest('unit', 'core/test/learning'),
+    env: { ZB_RUNS: 'all' },
+  },
+  trials: {
+    about:
+      'every image of the tools and the demo tried through the server, under BIOS, UEFI and Secure Boot; 8 GiB sent to it',
+    command: jest('oracle', 'oracle/trials'),
+    env: { ZB_TRIALS: 'all' },
+  },
   properties: {
     about: 'every property over all its runs, of which npm test does a quarter',
     command: ['node_modules/.bin/jest', '--selectProjects', 'unit'],
@@ -97,6 +114,11 @@ const PROOFS = {
       'every screen in light, in the dark, under forced colours and at 200 % zoom by axe, and the focus seen on everything Tab reaches',
     command: ['node_modules/.bin/playwright', 'test', 'looks.spec'],
     env: { ZB_LOOKS: 'all' },
+  },
+  practice: {
+    about: 'every exercise solved and lost in the page',
+    command: ['node_modules/.bin/playwright', 'test', 'practice.spec'],
+    env: { ZB_PRACTICE: 'all' },
   },
   trial: {
     about: 'all parts of the trial, for 75 minutes',

@@ -16,7 +16,11 @@ for (const name of ['main', 'faultyFs'])
   await build({
     ...bundle(`tests/trial/${name}.ts`, `${out}/${name}.mjs`),
     external: ['highs', '@playwright/test'],
-    alias: { '@zb/core': `${root}packages/core/src`, '@zb/server': `${root}packages/server/src` },
+    alias: {
+      '@zb/core': `${root}packages/core/src`,
+      '@zb/server': `${root}packages/server/src`,
+      '@zb/emulator': `${root}packages/emulator/src`,
+    },
   });
 // Small disks are mounted in a view of the file system of its own, which is gone with the process (unshare(1)).
 const view = process.getuid() === 0 ? ['-m'] : ['-Urm'];

@@ -19,6 +19,8 @@ export const ADDRESSES = [
   '/images',
   '/',
   '/practice',
+  '/practice/it-asks?seed=3',
+  '/practice/the-gate?seed=3',
   '/network',
   '/logbook',
   '/bench',
@@ -41,8 +43,10 @@ export const ADDRESSES = [
   '/box/tea-room-music/firmware',
   '/box/film-night/install',
   '/box/games-corner/install',
+  '/box/games-corner/tune',
   '/box/film-night/install/rehearsal',
   '/box/film-night/install/opening',
+  '/box/film-night/run',
 ];
 
 /** A selection in `npm test`; all of them in `npm run proof looks`. */

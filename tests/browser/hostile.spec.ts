@@ -153,6 +153,7 @@ test.describe('without the server', () => {
       for (const stop of ['survey', 'choose', 'gather', 'write', 'firmware', 'install', 'keep'])
         await go(`/box/games-corner/${stop}`);
       await go('/logbook');
+      await page.getByRole('radio', { name: 'times of writes' }).check({ force: true });
       await expect(page.locator('.apexcharts-series').first()).toBeVisible();
       // A thread that was never started before.
       await go('/box/archive/verify');

@@ -184,7 +184,7 @@ test('a real folder, large and hostile, is read where it lies; it can be cancell
 }) => {
   const top = join(scratch, 'hall');
   const odd = ['ü', '日本', '🪵', "q'", '"', '#', '%41', 'a b', '\u202e', '<b>', '$(x)', ';', '`', '&amp;'];
-  for (let i = 0; i < 10_000; i += 1) {
+  for (let i = 0; i < 4_000; i += 1) {
     const folder = join(top, `d${i % 40}`);
     if (i < 40) mkdirSync(folder, { recursive: true });
     writeFileSync(join(folder, `${odd[i % odd.length] ?? ''} ${i}.txt`), '');
@@ -200,8 +200,8 @@ test('a real folder, large and hostile, is read where it lies; it can be cancell
   await page.getByRole('tab', { name: 'What goes on it' }).click();
   await page.getByLabel('Open a folder to read').setInputFiles(top);
   const found = page.getByRole('table', { name: 'What was found' });
-  await expect(found.getByRole('row', { name: /empty files/ })).toContainText('10,000', { timeout: 60_000 });
-  await expect(page.getByText(/10,?002 files/)).toBeVisible();
+  await expect(found.getByRole('row', { name: /empty files/ })).toContainText('4,000', { timeout: 60_000 });
+  await expect(page.getByText(/4,?002 files/)).toBeVisible();
   await found.getByRole('button', { name: /names SMB refuses: a letter/ }).click();
   await expect(
     page
