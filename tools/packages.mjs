@@ -86,6 +86,7 @@ const NEEDED = {
   memtester: '/usr/sbin/memtester',
   'python3-icalendar': '/usr/lib/python3/dist-packages/icalendar/__init__.py',
   'python3-scipy': '/usr/lib/python3/dist-packages/scipy/__init__.py',
+  'zbar-tools': '/usr/bin/zbarimg',
   'systemd-boot-efi': '/usr/lib/systemd/boot/efi/systemd-bootx64.efi',
 };
 

@@ -77,6 +77,7 @@ test('the area: a power cut told host by host, hosts read and written, by keys a
 test('an empty bench begins with what a machine prints', async ({ page, open }) => {
   await open('/bench');
   await page.locator('#sheet').getByRole('button', { name: 'Start an empty bench' }).click();
+  await expect(page).toHaveURL(/:\d+\/$/);
   await page
     .getByRole('navigation')
     .getByRole('link', { name: /^Network/ })

@@ -120,6 +120,20 @@ describe('all exercises', () => {
     expect(() => play(e, 1, [...acts, { do: 'power' }])).toThrow(PracticeError);
     expect(findExercise('nothing of the kind')).toBeUndefined();
   });
+  it('let time go by of itself at a machine, never at a pool that is made good', () => {
+    const pool = findExercise('one-of-four') as Exercise;
+    const machine = findExercise('start-once') as Exercise;
+    const went = (e: Exercise): [boolean, boolean][] => {
+      const { done } = perfect(e, 1);
+      return done.map((_, i) => {
+        const { beats, offers } = play(e, 1, done.slice(0, i));
+        return [beats, offers.some((o) => o.act.do === 'wait')];
+      });
+    };
+    expect(went(pool)).toContainEqual([false, true]);
+    expect(went(pool).filter(([beats]) => beats)).toEqual([]);
+    expect(went(machine)).toContainEqual([true, true]);
+  });
   it('keep beats that went by one after the other as one act', () => {
     const wait = { do: 'wait' };
     expect(withAct(withAct(withAct([{ do: 'power' }], wait), wait), { do: 'press', on: 'F2' })).toEqual([

@@ -28,7 +28,7 @@ export interface Played {
   score: number;
   hints: Said[];
   faults: number;
-  /** Time goes by in it: a beat is let go by unless something is done. */
+  /** Time goes by at a machine whatever is done: a beat is let go by. Elsewhere it is let go by when one says so. */
   beats: boolean;
 }
 
@@ -92,7 +92,7 @@ export class Playing {
       score: scoreOf(tale, hints.length),
       hints: [...hints],
       faults: tale.happened.filter((h) => COSTS[h.grade] > 0).length,
-      beats: offers.some((o) => sameAct(o.act, WAIT)),
+      beats: panels.some((p) => p.kind === 'machine') && offers.some((o) => sameAct(o.act, WAIT)),
     };
   }
 }

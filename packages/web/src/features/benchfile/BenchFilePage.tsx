@@ -1,5 +1,5 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
@@ -101,13 +101,22 @@ export default function BenchFilePage() {
       setReading(null);
     }
   };
+  // Whoever has gone on to another sheet meanwhile is not fetched back.
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => void (here.current = false);
+  }, []);
+  const toBench = (): void => {
+    if (here.current) void go('/');
+  };
   const replace = async (to: Bench, label: string): Promise<void> => {
-    if (await act(replaced(label, bench, to))) void go('/');
+    if (await act(replaced(label, bench, to))) toBench();
   };
   const putInPlace = async ({ bench: to, against, changes }: Incoming): Promise<void> => {
     // Another tab may have changed this bench while the question stood.
     const lead = against === bench ? changes : await differencesInTurns(bench, to);
-    if (await store.replace(`Bench “${to.name}” opened`, to, lead)) void go('/');
+    if (await store.replace(`Bench “${to.name}” opened`, to, lead)) toBench();
   };
   const preview = useMemo(
     () => incoming && previewImport(incoming.against, incoming.bench, incoming.changes),

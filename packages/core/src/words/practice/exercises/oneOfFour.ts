@@ -23,6 +23,7 @@ export const oneOfFour: PracticeTable = {
   'act look': 'Read the sticker in bay {bay}',
   'act pull': 'Pull the drive in bay {bay}',
   'act put the new one': 'Put the new drive into bay {bay}',
+  'act wait': 'Leave it alone for an hour and a half',
   'act copy films': 'Copy films meanwhile',
   'act read it all': 'Read all of it through',
   'act call it well': 'Call it well',
