@@ -50,13 +50,18 @@ const running = (path: string): string[] =>
     });
 
 /** Follows a trial until it shows what is wanted; closes the line then. */
-const follow = (id: string, wanted: (t: Trial) => boolean, port = server.port): Promise<Trial> =>
+const follow = (
+  id: string,
+  wanted: (t: Trial) => boolean,
+  port = server.port,
+  withinMs = 75_000,
+): Promise<Trial> =>
   new Promise((resolve, reject) => {
     let last = 'nothing';
     const late = setTimeout(() => {
       asked.destroy();
       reject(new Error(`it did not come about; last: ${last}`));
-    }, 75_000);
+    }, withinMs);
     const asked = request({ host: '127.0.0.1', port, path: `/api/trials/${id}/events`, agent: false });
     let rest = '';
     asked.on('response', (r) => {
@@ -373,7 +378,7 @@ describe('a trial', () => {
     expect(running(path)).toEqual([]);
     if (!ALL) return;
     const { id } = await open(order({ image: { from: 'upload', name: 'large.img', bytes: 8 * 2 ** 30 } }));
-    const [sent] = await Promise.all([send(id, path), follow(id, started)]);
+    const [sent] = await Promise.all([send(id, path), follow(id, started, server.port, 300_000)]);
     expect(sent).toBe(200);
     const kept = readdirSync(room.path('server/trials'));
     expect(kept).toHaveLength(1);

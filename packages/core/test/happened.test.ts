@@ -30,6 +30,25 @@ it.each<[string, Heard, (typeof trialHappened)[number]]>([
   ['a picture on the screen', bios(HANDS, null), 'started'],
   ['a line on the serial line', bios(HANDS, 'Booting from Hard Disk...', 'hello'), 'started'],
   ['boot code that gave up', bios(HANDS, 'Booting from Hard Disk...\nMissing operating system'), 'gave up'],
+  [
+    'boot code of a volume without a system',
+    bios(
+      HANDS,
+      'Booting from Hard Disk...\nThis is not a bootable disk.  Please insert a bootable floppy and\npress any key to try again ...',
+    ),
+    'gave up',
+  ],
+  [
+    'a first stage that is called for again and again',
+    bios(HANDS, 'Booting from Hard Disk...\nGRUB GRUB GRUB GRUB'),
+    'gave up',
+  ],
+  ['a first stage that gave its name alone', bios(HANDS, 'Booting from Hard Disk...\nGRUB '), 'silent'],
+  [
+    'a first stage and its second',
+    bios(HANDS, 'Booting from Hard Disk...\nGRUB loading.\nWelcome to GRUB!'),
+    'started',
+  ],
   ['boot code that went back', bios(`${HANDS}No bootable device.\n`, 'x'), 'gave up'],
   ['a loader at its prompt', bios(HANDS, 'Booting from Hard Disk...\ngrub rescue> '), 'gave up'],
   [

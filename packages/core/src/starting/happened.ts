@@ -23,9 +23,16 @@ const UEFI_ENTRY =
 /** Entries of firmware’s own: none of them is the image. */
 const UEFI_OWN = /Shell|PXE|HTTP/;
 const UEFI_NONE = /No bootable option or device|Interactive Shell|Start PXE over IP|Start HTTP Boot/;
-/** What loaders and boot code say before they wait for a key or end: GNU GRUB, SYSLINUX, the boot record’s own. From memory. */
+/**
+ * What loaders and boot code say before they wait for a key or end: GNU GRUB, SYSLINUX, the boot record’s own, and that of a
+ * FAT volume without a system (mkfs.fat’s own code: seen; the older form: from memory). From memory where nothing else is said.
+ */
 const GAVE_UP =
-  /grub rescue>|grub>|Entering rescue mode|Press any key to continue|Missing operating system|Missing OS|Operating system load error|Error loading|No DEFAULT or UI|Could not find kernel image|Failed to load|Failed to open|Failed to start|Not a kernel|No loader found|Invalid partition table|Disk error|kernel panic/i;
+  /grub rescue>|grub>|Entering rescue mode|Press any key to continue|Missing operating system|not a bootable disk|Non-System disk|press any key to (?:try again|restart)|Missing OS|Operating system load error|Error loading|No DEFAULT or UI|Could not find kernel image|Failed to load|Failed to open|Failed to start|Not a kernel|No loader found|Invalid partition table|Disk error|kernel panic/i;
+
+/** The name that GNU GRUB’s boot record (boot.S, notification_string) prints before its second stage says a word. */
+const FIRST_STAGE = /^(?:GRUB\s*)+$/;
+const oftenNamed = (text: string): boolean => (text.match(/GRUB/g)?.length ?? 0) >= 3;
 
 /** Text that came after BIOS named what it starts from: the started code’s own. */
 function afterHandOver(screen: string): string {
@@ -40,7 +47,10 @@ function underBios(debug: string, serial: string, screen: string | null): TrialH
   if (BIOS_NONE.test(debug.slice(at))) return 'gave up';
   if (GAVE_UP.test(`${serial}\n${screen ?? ''}`)) return 'gave up';
   // BIOS itself draws no picture and says nothing over the serial line.
-  const alive = screen === null || serial.trim() !== '' || afterHandOver(screen) !== '';
+  const said = screen === null ? '' : afterHandOver(screen);
+  // A first stage that names itself again and again runs in a ring; one that named itself once may have more to say.
+  if (FIRST_STAGE.test(said)) return oftenNamed(said) ? 'gave up' : 'silent';
+  const alive = screen === null || serial.trim() !== '' || said !== '';
   return alive ? 'started' : 'silent';
 }
 

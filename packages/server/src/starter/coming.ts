@@ -14,6 +14,8 @@ export class NotTaken extends Error {
 /** Room that is left to whatever else the machine does, bytes. */
 const LEFT_FREE = 256 * 1024 * 1024;
 const PIECE = 1024 * 1024;
+/** Compared with as a whole: byte by byte, 8 GiB would take minutes. */
+const EMPTY = Buffer.alloc(PIECE);
 /** Whether there is room for a file of so many bytes, as far as the file system says. */
 export async function hasRoom(path: string, bytes: number): Promise<boolean> {
   const folder = dirname(path);
@@ -40,7 +42,7 @@ export async function takeFile(
       if (at + piece.length > bytes) throw new NotTaken('too much');
       for (let from = 0; from < piece.length; from += PIECE) {
         const part = piece.subarray(from, from + PIECE);
-        if (part.some((b) => b !== 0)) await writeFully(file, part, at + from);
+        if (!EMPTY.subarray(0, part.length).equals(part)) await writeFully(file, part, at + from);
       }
       at += piece.length;
       told(at);
