@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { attemptOf, forgetAttempts, keepAttempt } from '@zb/core/acts/practice';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { applyChanges } from '@zb/core/model/changes';
-import { attemptSchema } from '@zb/core/model/practice';
+import { attemptSchema, type PracticeAct } from '@zb/core/model/practice';
 import { stops } from '@zb/core/model/stops';
 import { exercises, findExercise } from '@zb/core/practice/exercises';
 import { ownExercise, ownId, ownSetup } from '@zb/core/practice/own';
@@ -119,6 +119,19 @@ describe('all exercises', () => {
     const { acts } = perfect(e, 1);
     expect(() => play(e, 1, [...acts, { do: 'power' }])).toThrow(PracticeError);
     expect(findExercise('nothing of the kind')).toBeUndefined();
+  });
+  it('do not draw which drive of a pool has failed before its sticker was read', () => {
+    const pool = findExercise('one-of-four') as Exercise;
+    for (const seed of SEEDS) {
+      const drawn = (acts: PracticeAct[]): number => {
+        const drives = play(pool, seed, acts).panels.find((p) => p.kind === 'drives');
+        return new Set(drives?.drives.map((d) => d.pattern)).size;
+      };
+      const { done } = perfect(pool, seed);
+      const upTo = done.findIndex((a) => a.do === 'pull');
+      expect(drawn(done.slice(0, 1))).toBe(1);
+      expect(drawn(done.slice(0, upTo))).toBe(2);
+    }
   });
   it('let time go by of itself at a machine, never at a pool that is made good', () => {
     const pool = findExercise('one-of-four') as Exercise;

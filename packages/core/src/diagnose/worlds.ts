@@ -6,7 +6,7 @@ import { gradeOf } from '../rehearsal/ending';
 import { takenOf } from '../rehearsal/tally';
 import { unknowns } from '../rehearsal/varies';
 import { Asker, ORDER, type Taken } from '../rehearsal/walk';
-import type { Departure } from './causes';
+import type { Departure } from './causes/cause';
 import type { Moment, Symptom } from './codes';
 
 /** A world in which one thing goes otherwise than is usual, and what a person sees of it. */

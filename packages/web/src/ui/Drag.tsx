@@ -56,6 +56,19 @@ export function focusThing(id: string, tries = 12): void {
   }, 40);
 }
 
+/** A pointer that hardly moved has not dragged; a touch that moves at once scrolls the page. */
+const useHands = () => [
+  useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+  useSensor(TouchSensor, { activationConstraint: { delay: 220, tolerance: 8 } }),
+];
+/** What a thing that slides comes to is said by its own name. */
+const SILENT = {
+  onDragStart: () => undefined,
+  onDragOver: () => undefined,
+  onDragEnd: () => undefined,
+  onDragCancel: () => undefined,
+};
+
 /** Within it things are taken to places: by pointer, by touch, or by Space, arrows and Space. A menu does the same. */
 export function DragArea({
   onDrop,
@@ -67,12 +80,7 @@ export function DragArea({
   nameOf: (id: string) => string;
   children: ReactNode;
 }) {
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    // A touch that moves at once scrolls the page.
-    useSensor(TouchSensor, { activationConstraint: { delay: 220, tolerance: 8 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: byPlaces }),
-  );
+  const sensors = useSensors(...useHands(), useSensor(KeyboardSensor, { coordinateGetter: byPlaces }));
   const name = (id: string | number): string => nameOf(String(id));
   return (
     <DndContext
@@ -100,6 +108,31 @@ export function DragArea({
       {children}
     </DndContext>
   );
+}
+
+/** Within it things are moved along a line, by pointer or by touch; keys are their own affair. Told in pixels once let go. */
+export function SlideArea({
+  onSlide,
+  children,
+}: {
+  onSlide: (thing: string, pixels: number) => void;
+  children: ReactNode;
+}) {
+  return (
+    <DndContext
+      sensors={useSensors(...useHands())}
+      accessibility={{ announcements: SILENT }}
+      onDragEnd={({ active, delta }) => onSlide(String(active.id), delta.x)}
+    >
+      {children}
+    </DndContext>
+  );
+}
+
+/** What is spread upon a thing of a SlideArea, and by how many pixels it is moved just now. */
+export function useSlide(id: string, disabled: boolean) {
+  const { setNodeRef, listeners, transform } = useDraggable({ id, disabled });
+  return { ref: setNodeRef as (node: Element | null) => void, listeners, by: transform?.x ?? 0 };
 }
 
 /** A thing that can be taken by its handle. */

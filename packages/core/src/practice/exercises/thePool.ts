@@ -133,8 +133,9 @@ class ThePool implements Scene {
           id: b.bay,
           name: b.bay,
           bytes: this.bytes,
+          // Which bay it is, the serials tell: a drawing that told it would do the exercise.
           pattern:
-            b.health === 'gone' || (b.health === 'failed' && this.read)
+            b.health === 'gone' || (b.health === 'failed' && this.read && this.looked.has(b.bay))
               ? 'erased'
               : b.serial === this.spare
                 ? 'new'

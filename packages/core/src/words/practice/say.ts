@@ -81,7 +81,10 @@ export const offerWords = (exercise: string, o: Offer): string =>
 export const offerWordsInLine = (exercise: string, o: Offer): string =>
   filled(
     exercise,
-    actEntry(exercise, o).replace(/:? \{(name|place|bay|look|cause|thing|setting|address)\}$/, ''),
+    actEntry(exercise, o).replace(
+      /(?: in bay|:)? \{(name|place|bay|look|cause|thing|setting|address)\}$/,
+      '',
+    ),
     actValues(o),
   );
 

@@ -195,10 +195,9 @@ function OneTrial({ image }: { image: ImageItem }) {
           {desk.isError && <Said kind="stop">{desk.error.message}</Said>}
           {missing.length > 0 && (
             <Said kind="check">
-              There is no emulator on the machine that serves this page. Install{' '}
-              <Data>{missing.map((m) => m.package).join(' ')}</Data> there (Debian:{' '}
-              <Data>apt install {missing.map((m) => m.package).join(' ')}</Data>), then load this page again.
-              All else works without it.
+              There is no emulator on the machine that serves this page. On Debian{' '}
+              <Data>apt install {missing.map((m) => m.package).join(' ')}</Data> brings it; then load this
+              page again. All else works without it.
             </Said>
           )}
           {packed && (

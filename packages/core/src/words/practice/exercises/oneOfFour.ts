@@ -22,7 +22,7 @@ export const oneOfFour: PracticeTable = {
   'act copy away': 'Copy away what nobody has twice',
   'act look': 'Read the sticker in bay {bay}',
   'act pull': 'Pull the drive in bay {bay}',
-  'act put the new one': 'Put the new drive into bay {bay}',
+  'act put the new one': 'Fit the new drive in bay {bay}',
   'act wait': 'Leave it alone for an hour and a half',
   'act copy films': 'Copy films meanwhile',
   'act read it all': 'Read all of it through',
@@ -65,7 +65,7 @@ export const oneOfFour: PracticeTable = {
   'hint copy': 'A second drive is weak: copy away what nobody has twice, before anything else.',
   'hint look': 'Find the bay with the sticker {serial}.',
   'hint pull': 'Pull the drive with the sticker {serial}.',
-  'hint put': 'Put the new drive into bay {bay}.',
+  'hint put': 'Fit the new drive in bay {bay}.',
   'hint read all': 'Read all of it through.',
   'hint well': 'It is whole: call it well.',
 };
