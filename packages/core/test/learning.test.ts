@@ -2,6 +2,9 @@ import fc from 'fast-check';
 import { beginFrom } from '@zb/core/acts/secondBox';
 import { doneStep } from '@zb/core/acts/run';
 import { isOpen, runSheetOf } from '@zb/core/box/runSheet';
+import { Scene } from '@zb/core/box/scene';
+import { stopModules } from '@zb/core/box/stops/index';
+import { summaryOf } from '@zb/core/box/summary';
 import { timedSteps } from '@zb/core/box/timed';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { calibrationOf, CLAIMED, exactShare } from '@zb/core/learning/calibration';
@@ -161,7 +164,8 @@ const stampAt = (now: string) => ({ now, id: () => `made-${(ids += 1)}` });
 describe('steps of a bench', () => {
   it('are kept with what was foretold of them, and foretell the next ones', () => {
     const before = runSheetOf(hall, boxIn(hall, 'games-corner'));
-    let bench: Bench = { ...hall, boxes: hall.boxes.map((b) => ({ ...b, run: null })) };
+    const untimed: Bench = { ...hall, boxes: hall.boxes.map((b) => ({ ...b, run: null })) };
+    let bench = untimed;
     const bare = runSheetOf(bench, boxIn(bench, 'games-corner'));
     for (let n = 0; n < 6; n += 1) {
       const box = boxIn(bench, 'games-corner');
@@ -188,6 +192,17 @@ describe('steps of a bench', () => {
       expect(s.foretold?.ground).not.toBe('usual');
       expect(s.hands.high + s.alone.high).toBeCloseTo(s.foretold?.range.high ?? NaN, 6);
     }
+    // Ledger and route go by the same pace: every stop that wants hands takes longer, and the ledger says on what that rests.
+    const film = summaryOf(bench, boxIn(bench, 'film-night'));
+    const asUsual = summaryOf(untimed, boxIn(untimed, 'film-night'));
+    for (const [i, s] of film.route.entries()) {
+      const usually = asUsual.route[i]?.hands ?? s.hands;
+      expect(usually).toEqual(stopModules[s.stop].hands(new Scene(untimed, boxIn(untimed, 'film-night'))));
+      if (s.hands.high > 0) expect(s.hands.high).toBeGreaterThan(usually.high);
+      expect(s.waiting).toEqual(asUsual.route[i]?.waiting);
+    }
+    expect(film.times[0]?.because).toContain('6 steps');
+    expect(asUsual.times[0]?.because).not.toContain('steps');
     expect(before.steps.map((s) => s.key)).toEqual(bare.steps.map((s) => s.key));
     expect(boxIn(benchFromText(benchToText(bench)), 'games-corner')).toEqual(boxIn(bench, 'games-corner'));
   });

@@ -7,6 +7,7 @@ import { judgedOn } from './today';
 import type { TradeLine } from './trade/line';
 import type { LedgerLine } from './stopModule';
 import { inOrder, stopModules } from './stops';
+import { ownHands, sameTimed, timedCount } from './timed';
 
 /** Where a stop of a box stands. */
 export type StopState = 'signed' | 'current' | 'ahead';
@@ -40,6 +41,9 @@ export interface Summary {
 /** Grades of hazards, the gravest first. */
 export const RANK = { stop: 0, check: 1, note: 2 };
 
+const paceWords = (timed: number): string =>
+  timed === 0 ? '' : `; at your own pace, by ${timed} ${timed === 1 ? 'step' : 'steps'} with a clock`;
+
 function summarise(scene: Scene): Summary {
   const hazards = inOrder
     .flatMap((m) => m.hazards(scene))
@@ -54,7 +58,7 @@ function summarise(scene: Scene): Summary {
     title: stopTitle[m.stop],
     state: scene.signed(m.stop) ? 'signed' : m.stop === current ? 'current' : 'ahead',
     hazard: graded.has(m.stop),
-    hands: m.hands(scene),
+    hands: ownHands(scene, m.stop, m.hands(scene)),
     waiting: m.waiting(scene),
   }));
   const left = route.filter((s) => s.state !== 'signed');
@@ -71,7 +75,11 @@ function summarise(scene: Scene): Summary {
     hands,
     waiting,
     times: [
-      { label: 'Your hands', value: formatSpan(hands), because: list('hands') || 'every stop is signed off' },
+      {
+        label: 'Your hands',
+        value: formatSpan(hands),
+        because: (list('hands') || 'every stop is signed off') + paceWords(timedCount(scene.bench)),
+      },
       {
         label: 'Waiting',
         value: formatSpan(waiting),
@@ -126,6 +134,7 @@ export function summaryOf(bench: Bench, box: Box): Summary {
     before.networks === bench.networks &&
     before.hosts === bench.hosts &&
     sameParts(before.boxes, bench.boxes) &&
+    sameTimed(before.boxes, bench.boxes) &&
     sameEntries(before.writes, writes) &&
     sameEntries(before.runs, runs)
   )

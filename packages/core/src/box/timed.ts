@@ -1,9 +1,11 @@
 import { foreteller, type Foreteller } from '../learning/foretell';
 import type { Held } from '../learning/calibration';
 import type { TimedRun, Work } from '../learning/timed';
-import type { Bench, Box } from '../model/bench';
+import type { Bench } from '../model/bench';
+import type { Stop } from '../model/stops';
 import { actOf } from '../runsheet/act';
 import type { StepWhat } from '../runsheet/what';
+import type { Span } from '../units/duration';
 import type { Scene } from './scene';
 
 /** What a step is timed as: the kind of work, on what kind of machine, for which system. */
@@ -49,14 +51,39 @@ export const timedSteps = ({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] =>
     )
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 
-/** A bench never changes in place: what was learned of its boxes holds as long as they are the same. */
-const learned = new WeakMap<readonly Box[], Foreteller>();
+/** Whether as much was timed, and the same: one’s pace is that of all boxes. A bench never changes in place. */
+export const sameTimed = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => x.run?.steps === b[i]?.run?.steps));
+
+/** What was learned of a bench. */
+interface Learned {
+  boxes: Bench['boxes'];
+  foretell: Foreteller;
+  /** How many steps were timed. */
+  timed: number;
+}
+/** Kept from one state of the bench to the next: most acts time nothing. */
+let latest: Learned | undefined;
+
+function learnedOf(bench: Bench): Learned {
+  if (latest && sameTimed(latest.boxes, bench.boxes)) return latest;
+  const runs = timedSteps(bench);
+  return (latest = { boxes: bench.boxes, foretell: foreteller(runs), timed: runs.length });
+}
 
 /** Foretells steps by all that was timed on a bench. */
-export function foretells(bench: Bench): Foreteller {
-  const known = learned.get(bench.boxes);
-  if (known) return known;
-  const made = foreteller(timedSteps(bench));
-  learned.set(bench.boxes, made);
-  return made;
+export const foretells = (bench: Bench): Foreteller => learnedOf(bench).foretell;
+
+/** How many steps of a bench were timed. */
+export const timedCount = (bench: Bench): number => learnedOf(bench).timed;
+
+/**
+ * A person’s own time at a whole stop, seconds: the usual, moved by the pace at which they were found to work. Steps of the stop
+ * tell more, but a run sheet is asked for by few pages and this by all. The usual itself where nothing was timed.
+ */
+export function ownHands({ bench, machine, profile }: Scene, stop: Stop, usual: Span): Span {
+  if (usual.high === 0) return usual;
+  const work: Work = { act: `stop ${stop}`, kind: machine?.form ?? null, system: profile?.name ?? null };
+  const { ground, range } = foretells(bench)(work, usual);
+  return ground === 'usual' ? usual : range;
 }
