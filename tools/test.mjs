@@ -92,40 +92,35 @@ if (missing.length > 0) {
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 writeThemeTypes();
-const built = (async () => {
-  await check('format', bin('prettier'), ['--check', '--log-level=warn', '.']);
-  await check('layers, and no circle', bin('depcruise'), LAYERS);
-  await check('types of core alone', bin('tsc'), ['-p', 'packages/core']);
-  await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
-  await check('build', process.execPath, ['tools/build.mjs']);
-})();
-// Suites that need nothing of each other run side by side: a page waits often, and leaves the cores to the other lane.
+// What neither starts a browser nor waits for anybody runs side by side.
 await Promise.all([
+  check('lint', bin('eslint'), ['.']),
   (async () => {
-    await check('lint', bin('eslint'), ['.']);
-    await built;
-    await jest('unit', 1);
-  })(),
-  (async () => {
-    await built;
-    await suite(
-      'browser tests',
-      bin('playwright'),
-      ['test', '--reporter=line,json'],
-      { PLAYWRIGHT_JSON_OUTPUT_NAME: `${results}/browser.json` },
-      `${results}/browser.json`,
-      fromPlaywright,
-    );
-    await suite(
-      'trial, a selection of half a minute',
-      process.execPath,
-      ['tools/trial.mjs', '--seconds', '30', '--seed', '1', '--results', `${results}/trial.json`],
-      { ZB_TRIAL_BUILT: '1' },
-      `${results}/trial.json`,
-      (r) => r,
-    );
+    await check('format', bin('prettier'), ['--check', '--log-level=warn', '.']);
+    await check('layers, and no circle', bin('depcruise'), LAYERS);
+    await check('types of core alone', bin('tsc'), ['-p', 'packages/core']);
+    await check('types', bin('tsc'), ['-p', 'tsconfig.json']);
+    await check('build', process.execPath, ['tools/build.mjs']);
   })(),
 ]);
+// One suite after the other, each on both cores: a page that has to wait for another suite is a page that is late.
+await jest('unit', 2);
+await suite(
+  'browser tests',
+  bin('playwright'),
+  ['test', '--reporter=line,json'],
+  { PLAYWRIGHT_JSON_OUTPUT_NAME: `${results}/browser.json` },
+  `${results}/browser.json`,
+  fromPlaywright,
+);
+await suite(
+  'trial, a selection of half a minute',
+  process.execPath,
+  ['tools/trial.mjs', '--seconds', '30', '--seed', '1', '--results', `${results}/trial.json`],
+  { ZB_TRIAL_BUILT: '1' },
+  `${results}/trial.json`,
+  (r) => r,
+);
 // Real starts in an emulator keep both cores busy by themselves.
 await jest('oracle', 2);
 console.log(`All of it took ${((Date.now() - began) / 60000).toFixed(1)} minutes.`);
