@@ -1,4 +1,5 @@
 import { Box, Stack } from '@chakra-ui/react';
+import { route } from '@zb/core/box/summary';
 import { firstStartOf } from '@zb/core/firststart/forBox';
 import { firstFaultWords, firstHeadline, firstLineTitle } from '@zb/core/words/firstStart';
 import { formatSpan } from '@zb/core/units/duration';
@@ -44,13 +45,15 @@ function FirstStartPage({ context }: { context: BoxContext }) {
     const line = found.lines.find((l) => l.key === key);
     return line ? firstLineTitle(line) : key;
   };
+  // As route and ledger have it: at one’s own pace.
+  const { hands } = route(bench, box).find((s) => s.stop === 'first-start') ?? found;
   return (
     <BoxFrame context={context} stop="first-start" headline={firstHeadline(found, box.name)}>
       <Two wider alignItems="start">
         <Box>
           <Head>In this order: nothing stands before what it needs</Head>
           <Sub marginBottom="1">
-            {formatSpan(found.hands)} of your hands, {formatSpan(found.waiting)} of waiting
+            {formatSpan(hands)} of your hands, {formatSpan(found.waiting)} of waiting
             {found.online === false
               ? '; no network before its driver is in, so drivers come before updates'
               : ''}
