@@ -17,6 +17,7 @@ import { benchFromText, benchToText } from '@zb/core/model/file';
 import { applyChanges } from '@zb/core/model/changes';
 import { owners, runsOf } from './owners';
 import { runs } from './runs';
+import { untimed } from './untimed';
 
 const work = { act: 'choose the drive', kind: 'tower', system: 'Coldstore' };
 const table = { low: 60, high: 240 };
@@ -164,8 +165,8 @@ const stampAt = (now: string) => ({ now, id: () => `made-${(ids += 1)}` });
 describe('steps of a bench', () => {
   it('are kept with what was foretold of them, and foretell the next ones', () => {
     const before = runSheetOf(hall, boxIn(hall, 'games-corner'));
-    const untimed: Bench = { ...hall, boxes: hall.boxes.map((b) => ({ ...b, run: null })) };
-    let bench = untimed;
+    const unclocked = untimed(hall);
+    let bench = unclocked;
     const bare = runSheetOf(bench, boxIn(bench, 'games-corner'));
     for (let n = 0; n < 6; n += 1) {
       const box = boxIn(bench, 'games-corner');
@@ -194,10 +195,12 @@ describe('steps of a bench', () => {
     }
     // Ledger and route go by the same pace: every stop that wants hands takes longer, and the ledger says on what that rests.
     const film = summaryOf(bench, boxIn(bench, 'film-night'));
-    const asUsual = summaryOf(untimed, boxIn(untimed, 'film-night'));
+    const asUsual = summaryOf(unclocked, boxIn(unclocked, 'film-night'));
     for (const [i, s] of film.route.entries()) {
       const usually = asUsual.route[i]?.hands ?? s.hands;
-      expect(usually).toEqual(stopModules[s.stop].hands(new Scene(untimed, boxIn(untimed, 'film-night'))));
+      expect(usually).toEqual(
+        stopModules[s.stop].hands(new Scene(unclocked, boxIn(unclocked, 'film-night'))),
+      );
       if (s.hands.high > 0) expect(s.hands.high).toBeGreaterThan(usually.high);
       expect(s.waiting).toEqual(asUsual.route[i]?.waiting);
     }

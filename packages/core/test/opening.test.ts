@@ -7,6 +7,7 @@ import { applyChanges, type Act } from '../src/model/changes';
 import { openingOf, type Opening } from '../src/opening/forBox';
 import { goesInside, placeFor } from '../src/opening/place';
 import { openingHeadline, openingStepWords, placeWords } from '../src/words/opening';
+import { untimed } from './untimed';
 
 const demo = saltmarshHall();
 const boxIn = (bench: Bench, id: string): Box => {
@@ -88,7 +89,7 @@ describe('opening the machine of a box', () => {
 
   it('counts its minutes once in the ledger, less what is done', () => {
     const opening = opened(bench, 'film-night');
-    const hands = (of: Bench): number => summaryOf(of, boxIn(of, 'film-night')).hands.low;
+    const hands = (of: Bench): number => summaryOf(untimed(of), boxIn(untimed(of), 'film-night')).hands.low;
     expect(hands(bench) - hands(demo)).toBe(opening.minutes * 60);
     const done = after(tickOpening(boxIn(bench, 'film-night'), 'cover', true, 'x'), bench);
     expect(hands(done)).toBe(hands(bench) - 4 * 60);

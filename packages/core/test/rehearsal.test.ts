@@ -16,6 +16,7 @@ import { RehearsalError, takenOf, tallyOf } from '../src/rehearsal/tally';
 import { worldOf } from '../src/rehearsal/varies';
 import { endingWords, frameWords, namesIn, rehearsalHeadline, shortNames } from '../src/words/rehearsal';
 import { runs } from './runs';
+import { untimed } from './untimed';
 
 type Drive = Partial<RehearsalDrive> & Pick<RehearsalDrive, 'id' | 'role'>;
 const drive = (d: Drive): object => ({ name: d.id, bytes: 240e9, bus: 'sata', matters: false, ...d });
@@ -490,7 +491,7 @@ describe('the plan of a box', () => {
     expect(codes(bench)).toContain('rehearsal loses a drive');
     const taken = after(takePrecautions(film, ['unplug:tern-ssd'], 'x'));
     expect(codes(taken)).not.toContain('rehearsal loses a drive');
-    const hands = (of: Bench): number => summaryOf(of, box('film-night', of)).hands.low;
+    const hands = (of: Bench): number => summaryOf(untimed(of), box('film-night', untimed(of))).hands.low;
     expect(hands(taken)).toBe(hands(bench) + 14 * 60);
     const tally = boxTally(taken, box('film-night', taken));
     if ('code' in tally) throw new Error(tally.code);
