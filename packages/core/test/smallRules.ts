@@ -4,7 +4,7 @@ import { addressSpans } from '@zb/core/units/addressLine';
 import { joinSpans, point, range, type Spans } from '@zb/core/units/spans';
 import { gatePlanSchema, type GatePlan } from '@zb/core/model/gate';
 import { networkSchema, type Network } from '@zb/core/model/network';
-import { SELF } from '@zb/core/rules/flatten';
+import { ELSEWHERE, SELF } from '@zb/core/rules/flatten';
 import { PROTOCOL } from '@zb/core/rules/protocols';
 import type {
   Chain,
@@ -168,13 +168,13 @@ export const ADDRESSES: readonly bigint[] = [
 /** The eight ports, and one that stands for all others. */
 export const PORTS = [0, 1, 2, 3, 4, 5, 6, 7, 9] as const;
 
-/** Every packet of one state: TCP and UDP, all interfaces, addresses and ports of three bits with the rest as one more. */
+/** Every packet of one state: TCP and UDP, all interfaces and one that nobody named, addresses and ports of three bits with the rest as one more. */
 export function* allPackets(
   state: PacketState,
   sports: readonly number[] = PORTS,
 ): Generator<NumberedPacket> {
   const nothing = new Set<string>();
-  for (const iif of ['a', 'b', 'c', SELF])
+  for (const iif of ['a', 'b', 'c', SELF, ELSEWHERE])
     for (const proto of [PROTOCOL.tcp, PROTOCOL.udp])
       for (const saddr of ADDRESSES)
         for (const daddr of ADDRESSES)

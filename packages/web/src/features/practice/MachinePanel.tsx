@@ -57,6 +57,8 @@ function Face({ screen, byHand, ...at }: AtWork & { screen: RigScreen; byHand: b
         border="ink"
         bg={dark ? 'fg' : 'bg'}
         color={dark ? 'bg' : 'fg'}
+        // Forced colours leave no dark screen: its words are theirs too.
+        _forced={{ color: 'fg' }}
         padding="3"
         css={{ minHeight: '148px' }}
         display="flex"
