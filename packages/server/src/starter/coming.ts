@@ -3,10 +3,10 @@ import { dirname } from 'node:path';
 import { wholeSectors } from '@zb/emulator/sectors';
 import { openOwn, writeFully } from '../files/ownFile';
 
-/** The file that came is another than was announced, or there is no room for it. */
+/** The file that came is another than was announced. */
 export class NotTaken extends Error {
   override name = 'NotTaken';
-  constructor(readonly why: 'too much' | 'too little' | 'no room') {
+  constructor(readonly why: 'too much' | 'too little') {
     super(why);
   }
 }
@@ -16,12 +16,12 @@ const LEFT_FREE = 256 * 1024 * 1024;
 const PIECE = 1024 * 1024;
 /** Compared with as a whole: byte by byte, 8 GiB would take minutes. */
 const EMPTY = Buffer.alloc(PIECE);
-/** Whether there is room for a file of so many bytes, as far as the file system says. */
-export async function hasRoom(path: string, bytes: number): Promise<boolean> {
+/** Whether there is room for a file at all, as far as the file system says: what is empty in it takes none. */
+export async function hasRoom(path: string): Promise<boolean> {
   const folder = dirname(path);
   await mkdir(folder, { recursive: true });
   const { bavail, bsize } = await statfs(folder);
-  return bavail * bsize >= bytes + LEFT_FREE;
+  return bavail * bsize >= LEFT_FREE;
 }
 
 /**

@@ -77,7 +77,7 @@ export class Starter {
         `Trials want ${wanting.map((m) => m.what).join(' and ')}: install ${wanting.map((m) => m.package).join(' and ')}. Nothing was started.`,
         503,
       );
-    if (this.running && this.running.told.state !== 'over')
+    if (this.running && !isOver(this.running))
       throw new TrialRefusal(
         `“${this.running.told.imageName}” is being tried now, and one machine runs at a time. End that one first.`,
       );
@@ -111,7 +111,7 @@ export class Starter {
       },
     };
     this.running = run;
-    if (here === null && !(await hasRoom(path, 0).catch(() => false))) {
+    if (here === null && !(await hasRoom(path).catch(() => false))) {
       this.running = null;
       throw new TrialRefusal('There is no room for the file on this machine. Nothing was started.', 507);
     }
@@ -129,7 +129,7 @@ export class Starter {
       await takeFile(run.path, run.told.bytes, content, (come) => this.tell(run, { come }));
     } catch (error) {
       const why =
-        error instanceof NotTaken && error.why !== 'no room'
+        error instanceof NotTaken
           ? `The file that came is not of ${run.told.bytes} bytes`
           : `The file could not be kept: ${faultWords(error)}`;
       await this.over(run, 'file did not come', why);
@@ -205,7 +205,7 @@ export class Starter {
   }
 
   private async over(run: Running, end: TrialEnd, fault: string | null): Promise<void> {
-    if (run.told.state === 'over') return;
+    if (isOver(run)) return;
     clearTimeout(run.lonely);
     this.tell(run, { state: 'over', end, fault: fault?.slice(0, 500) ?? null });
     await run.machine?.off();
@@ -215,7 +215,7 @@ export class Starter {
   /** Where nobody listens for a while, the page is closed. */
   private alone(run: Running): void {
     clearTimeout(run.lonely);
-    if (run.listeners.size > 0 || run.told.state === 'over') return;
+    if (run.listeners.size > 0 || isOver(run)) return;
     run.lonely = setTimeout(() => this.ending(run, 'page closed', null), this.goneMs);
   }
 
