@@ -4,7 +4,7 @@ import { machinesOf, storesOf, type Bench } from '../model/bench';
 import { formatIec } from '../units/bytes';
 import { addSpans, formatSpan } from '../units/duration';
 import type { LedgerLine } from './stopModule';
-import { isFinished } from '../keeping/closed';
+import { isInWork } from '../keeping/closed';
 import { contentTitle } from '../model/content';
 
 /** What the margin says of the whole bench. */
@@ -17,7 +17,7 @@ export interface BenchLedgerData {
 
 /** The whole bench in a few figures: what is on it, what must be kept, what must be dealt with first. */
 export function benchLedger(bench: Bench): BenchLedgerData {
-  const open = bench.boxes.filter((b) => !isFinished(b) && !b.kept?.retired);
+  const open = bench.boxes.filter(isInWork);
   const left = open.flatMap((b) => route(bench, b).filter((s) => s.state !== 'signed'));
   const hands = addSpans(left.map((s) => s.hands));
   const stores = storesOf(bench);

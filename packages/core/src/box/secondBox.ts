@@ -3,7 +3,7 @@ import { findImage, findMachine, type Bench, type Box, type Machine } from '../m
 import type { FactKey } from '../model/facts';
 import { noFirst } from '../model/firstStart';
 import { noTune } from '../model/tune';
-import { addSpans, span, type Span } from '../units/duration';
+import { addSpans, type Span } from '../units/duration';
 import { isOpen, runSheetOf } from './runSheet';
 
 /** What a second box takes over from the first. */
@@ -153,6 +153,6 @@ export function secondTakes(bench: Bench, first: Box, second: Box): SecondTakes 
     first: timed.length === 0 ? null : { seconds: timed.reduce((a, b) => a + b, 0), steps: timed.length },
     hands,
     alone,
-    usual: steps.filter(isOpen).reduce((n, s) => addSpans([n, s.table]), span(0)),
+    usual: addSpans(steps.filter(isOpen).map((s) => s.table)),
   };
 }

@@ -5,6 +5,10 @@ import { stops } from '../model/stops';
 /** All its stops are signed off. */
 export const isFinished = ({ signoffs }: Pick<Box, 'signoffs'>): boolean => signoffs.length >= stops.length;
 
+/** Something is left to do on it: neither finished nor retired. */
+export const isInWork = (box: Pick<Box, 'signoffs' | 'kept'>): boolean =>
+  !isFinished(box) && !box.kept?.retired;
+
 /** It is finished, or retired, and nobody opened it again: what was decided of it stays as it is. */
 export const isClosed = (box: Pick<Box, 'signoffs' | 'kept'>): boolean =>
   box.kept?.retired != null || (isFinished(box) && (box.kept?.opened ?? null) === null);

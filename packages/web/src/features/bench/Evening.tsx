@@ -1,7 +1,7 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { addSeconds, format, parse } from 'date-fns';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { isFinished } from '@zb/core/keeping/closed';
+import { isInWork } from '@zb/core/keeping/closed';
 import { eveningOf, stretchesOf, type Stretch } from '@zb/core/box/evening';
 import type { Bench } from '@zb/core/model/bench';
 import { chanceWords, eveningCalendar, eveningHeadline, provenWords } from '@zb/core/words/evening';
@@ -66,7 +66,7 @@ export default function Evening({ bench }: { bench: Bench }) {
     () =>
       eveningOf(
         bench,
-        bench.boxes.filter((b) => !isFinished(b) && !b.kept?.retired && b.machineId !== null),
+        bench.boxes.filter((b) => isInWork(b) && b.machineId !== null),
         seconds,
         pins.secondsFrom(from),
       ),
