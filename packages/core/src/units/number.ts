@@ -12,3 +12,6 @@ export const formatNumber = (value: number, digits = 0): string =>
     pattern: '#',
     negativePattern: '−#',
   }).format();
+
+/** A share from 0 to 1 in whole per cent; “43 %”. */
+export const formatPercent = (share: number): string => `${Math.round(share * 100)} %`;

@@ -4,6 +4,7 @@ import { writeCalendar, type CalendarEvent } from '../formats/icalendar';
 import type { Chance } from '../schedule/chance';
 import type { Solved } from '../schedule/solve';
 import { formatDuration } from '../units/duration';
+import { formatPercent } from '../units/number';
 import { runStepWords } from './runsheet/step';
 
 /** A wait so long is put into a calendar, seconds. Common practice, no source. */
@@ -93,7 +94,7 @@ export const provenWords = ({ proven, end, least, oneByOne, missed, leastMissed 
 export const chanceWords = ({ done, span }: Chance, clock: (seconds: number) => string): string =>
   done === null
     ? `Eight evenings of ten end between ${clock(span.low)} and ${clock(span.high)}`
-    : `${Math.round(100 * done)} % chance to be done with all of it in time; eight evenings of ten end between ${clock(span.low)} and ${clock(span.high)}`;
+    : `${formatPercent(done)} chance to be done with all of it in time; eight evenings of ten end between ${clock(span.low)} and ${clock(span.high)}`;
 
 /** That pins gave way; empty where none did. */
 export const lateWords = ({ late }: Pick<Solved, 'late'>): string =>

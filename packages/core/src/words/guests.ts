@@ -5,6 +5,7 @@ import type { Change, MendResult } from '../guests/repair';
 import { running, type CommitGrade, type CoreSum, type MemorySum, type PoolSum } from '../guests/sums';
 import type { Forecast } from '../guests/volume';
 import { formatIec } from '../units/bytes';
+import { formatPercent } from '../units/number';
 import { list, plural } from './text';
 
 const GRADES: Record<CommitGrade, string> = {
@@ -85,7 +86,7 @@ export function guestFaultWords(f: GuestFault): string {
     case 'volume fills':
       return `The volume of the system is full in ${plural(f.days, 'day')} at this rate; then the host stops, and every guest with it.`;
     case 'volume nearly full':
-      return `The volume of the system is ${Math.round(f.share * 100)} % full.`;
+      return `The volume of the system is ${formatPercent(f.share)} full.`;
     case 'one reading':
       return 'The volume of the system was read once; a second reading some weeks later foretells when it is full.';
     case 'image does not start':
@@ -190,7 +191,7 @@ export function poolSumWords(s: PoolSum): string {
 
 /** When the volume of the system is full. */
 export function forecastWords(f: Forecast): string {
-  const now = `${formatIec(f.used)} of ${formatIec(f.bytes)}, ${Math.round(f.share * 100)} %`;
+  const now = `${formatIec(f.used)} of ${formatIec(f.bytes)}, ${formatPercent(f.share)}`;
   if (f.perDay === null) return `${now}. A second reading foretells when it is full.`;
   if (f.days === null) return `${now}. It does not grow.`;
   return `${now}. It grows by ${formatIec(Math.round(f.perDay))} a day, and is full in ${plural(Math.floor(f.days), 'day')}.`;

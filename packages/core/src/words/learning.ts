@@ -1,9 +1,8 @@
 import { CLAIMED, type Calibration } from '../learning/calibration';
 import type { Foretold } from '../learning/timed';
 import { formatDuration, formatSpan } from '../units/duration';
+import { formatPercent } from '../units/number';
 import { plural } from './text';
-
-const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
 /** How long a step should take, and on what that rests. */
 export function foretoldWords({ ground, median, half, range, runs }: Foretold): string {
@@ -26,7 +25,7 @@ export function calibrationHeadline({ runs, inside }: Calibration): string {
 export function calibrationWords({ share, between, off, under, over, runs }: Calibration): string {
   if (share === null || between === null)
     return 'No step was timed yet: work one in run mode, and its time is kept.';
-  const says = `${percent(share)} of ${plural(runs, 'step')} lay in their range; ${percent(CLAIMED)} are claimed, and the true share is between ${percent(between.low)} and ${percent(between.high)}`;
+  const says = `${formatPercent(share)} of ${plural(runs, 'step')} lay in their range; ${formatPercent(CLAIMED)} are claimed, and the true share is between ${formatPercent(between.low)} and ${formatPercent(between.high)}`;
   const how =
     off === null
       ? 'nothing speaks against the claim'

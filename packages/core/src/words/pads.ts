@@ -1,6 +1,7 @@
 import { standardButtons, type PadDifference, type PadFinding } from '../firststart/pads';
 import type { Pad } from '../model/firstStart';
 import { list } from './text';
+import { formatPercent } from '../units/number';
 
 const AXES = [
   'left stick, left and right',
@@ -18,7 +19,6 @@ const END_WORDS = [
   { least: 'left', most: 'right' },
   { least: 'up', most: 'down' },
 ] as const;
-const percent = (x: number): string => `${Math.round(x * 100)} %`;
 
 /** What is still to be done, or wrong. */
 export function padFindingWords(f: PadFinding, pad: Pick<Pad, 'standard'>): string {
@@ -26,13 +26,13 @@ export function padFindingWords(f: PadFinding, pad: Pick<Pad, 'standard'>): stri
     case 'not pressed':
       return `Press once: ${list(f.buttons.map((b) => buttonWords(b, pad.standard)))}.`;
     case 'stick does not reach':
-      return `Push the ${f.axis < 2 ? 'left' : 'right'} stick all the way ${END_WORDS[f.axis % 2]?.[f.end] ?? ''}: it went ${percent(Math.abs(f.at))}.`;
+      return `Push the ${f.axis < 2 ? 'left' : 'right'} stick all the way ${END_WORDS[f.axis % 2]?.[f.end] ?? ''}: it went ${formatPercent(Math.abs(f.at))}.`;
     case 'trigger does not reach':
-      return `The ${buttonWords(f.button, pad.standard)} goes to ${percent(f.at)} only: pull it through.`;
+      return `The ${buttonWords(f.button, pad.standard)} goes to ${formatPercent(f.at)} only: pull it through.`;
     case 'rests off the middle':
-      return `The ${axisWords(f.axis)} rests at ${percent(f.at)}: it will creep without a dead zone.`;
+      return `The ${axisWords(f.axis)} rests at ${formatPercent(f.at)}: it will creep without a dead zone.`;
     case 'drifts':
-      return `The ${axisWords(f.axis)} strays by ${percent(f.by)} at rest: it is worn.`;
+      return `The ${axisWords(f.axis)} strays by ${formatPercent(f.by)} at rest: it is worn.`;
     case 'not at rest yet':
       return 'Lay it down and measure where its sticks rest.';
     case 'not standard':
@@ -56,4 +56,4 @@ export function padDifferenceWords(d: PadDifference): string {
 
 /** What a pad came to, short. */
 export const padWords = (pad: Pad, zone: number): string =>
-  `${pad.pressed.length} of ${pad.buttons} buttons, ${pad.axes.length} axes, dead zone ${percent(zone)}`;
+  `${pad.pressed.length} of ${pad.buttons} buttons, ${pad.axes.length} axes, dead zone ${formatPercent(zone)}`;

@@ -17,6 +17,7 @@ import type { Failures, Survival } from '../storage/survives';
 import type { PoolOffer } from '../storage/ways';
 import { formatBoth, formatIec } from '../units/bytes';
 import { formatRate } from '../units/duration';
+import { formatPercent } from '../units/number';
 import { list, plural } from './text';
 
 const MANNERS: Record<PoolManner, { title: string; because: string }> = {
@@ -90,11 +91,7 @@ export const failuresWords = ({ failed, choices, survived }: Failures): string =
 
 /** A share in per cent. */
 export const shareWords = (share: number): string =>
-  share < 0.0005
-    ? 'under 0.1 %'
-    : share < 0.1
-      ? `${(share * 100).toFixed(1)} %`
-      : `${Math.round(share * 100)} %`;
+  share < 0.0005 ? 'under 0.1 %' : share < 0.1 ? `${(share * 100).toFixed(1)} %` : formatPercent(share);
 /** The chance of a read fault, short: an upper bound. */
 export const faultWords = (fault: ReadFault): string =>
   fault.mended ? 'mended' : `≤ ${shareWords(fault.chance)}`;

@@ -7,7 +7,7 @@ import { quantities } from '../tune/quantities';
 import { isFactorial, setsOf, type ExperimentResult, type ExperimentState } from '../tune/results';
 import type { Steadiness } from '../tune/steady';
 import { formatDuration, formatRate } from '../units/duration';
-import { formatNumber } from '../units/number';
+import { formatNumber, formatPercent } from '../units/number';
 import { capital, counted, list, plural, within } from './text';
 
 const QUESTIONS: Readonly<Record<QuestionCode, string>> = {
@@ -151,7 +151,7 @@ export const groundWords = (g: Ground): string => GROUNDS[g];
 /** How good the chance of an experiment is, in a sentence. */
 export function chanceWords(d: Design): string {
   const what = figureWords(d.first, d.matters);
-  const chance = `${Math.round(d.chance * 100)} %`;
+  const chance = formatPercent(d.chance);
   if (d.chance === 0)
     return `${plural(d.runs, 'run')} of each state can never be sure of anything at all${d.runsFor80 === null ? '' : `; ${d.runsFor80} would see a change of ${what} four times in five`}.`;
   return `A change of ${what} would be seen with a chance of ${chance}${
@@ -165,7 +165,7 @@ export function chanceWords(d: Design): string {
 
 /** How a rate stands to the links there are. */
 export const allowedWords = (a: Allowed): string =>
-  `${Math.round(a.share * 100)} % of what ${a.by.name} carries at most (${formatRate(a.by.bytesPerSecond)}: ${a.by.because})${a.not === null ? '' : `; more than ${a.not} could`}.`;
+  `${formatPercent(a.share)} of what ${a.by.name} carries at most (${formatRate(a.by.bytesPerSecond)}: ${a.by.because})${a.not === null ? '' : `; more than ${a.not} could`}.`;
 
 /** Whether a reading counts, in a sentence. */
 export function steadinessWords(s: Steadiness): string {

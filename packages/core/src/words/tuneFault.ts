@@ -1,6 +1,13 @@
 import type { TuneFault } from '../tune/forBox';
-import { formatNumber } from '../units/number';
+import { formatNumber, formatPercent } from '../units/number';
 import { capital, plural } from './text';
+
+/** A clock that falls while the part is hottest, for so much of a run or of a log; MHz. */
+export const throttlesWords = (
+  { from, to, share }: { from: number; to: number; share: number },
+  of: 'a run' | 'the time',
+): string =>
+  `Its clock falls from ${formatNumber(from)} to ${formatNumber(to)} MHz while it is hottest, for ${formatPercent(share)} of ${of}: it throttles.`;
 
 /** A finding of stop 11, in a sentence. */
 export function tuneFaultWords(f: TuneFault): string {
@@ -10,7 +17,7 @@ export function tuneFaultWords(f: TuneFault): string {
     case 'warm for long':
       return `${capital(f.sensor)} comes to ${formatNumber(f.celsius, 0)} °C: above ${f.limit} °C for long a ${f.part} ages faster (${f.source}).`;
     case 'throttles':
-      return `Its clock falls from ${formatNumber(f.from)} to ${formatNumber(f.to)} MHz while it is hottest, for ${Math.round(f.share * 100)} % of a run: it throttles.`;
+      return throttlesWords(f, 'a run');
     case 'in a row':
       return `${f.experiment}: all runs before came first, so whatever else changed in the evening is in the difference.`;
     case 'not settled':

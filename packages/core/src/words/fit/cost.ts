@@ -1,11 +1,11 @@
-import { formatNumber } from '../../units/number';
+import { formatNumber, formatPercent } from '../../units/number';
 import type { Settings } from '../../model/settings';
 import type { BreakEven, RunningCost } from '../../system/cost';
 import { formatMoney } from '../../units/money';
 
 /** What a year's running cost is made of. */
 export const costWords = (c: RunningCost, { currency }: Pick<Settings, 'currency'>): string =>
-  `${c.idle} W idle and ${c.load} W at work for ${Math.round(c.share * 100)} % of ${c.hoursPerDay} h a day: ${formatNumber(c.kwhPerYear)} kWh a year at ${formatMoney(c.tariff, currency)} each`;
+  `${c.idle} W idle and ${c.load} W at work for ${formatPercent(c.share)} of ${c.hoursPerDay} h a day: ${formatNumber(c.kwhPerYear)} kWh a year at ${formatMoney(c.tariff, currency)} each`;
 
 /** When a machine that runs cheaper has paid for itself. */
 export function breakEvenWords(name: string, e: BreakEven, { currency }: Pick<Settings, 'currency'>): string {

@@ -25,6 +25,7 @@ import { Nothing } from '../../ui/Nothing';
 import { Said } from '../../ui/Said';
 import { Acts, Data, Head, Sub } from '../../ui/Words';
 import { usePads } from './usePads';
+import { formatPercent } from '@zb/core/units/number';
 
 /** A stick from above: where it is, and how far it went. */
 function Stick({
@@ -114,7 +115,7 @@ function Trial({
               <VerdictMark kind={trial.pressed.has(i) ? 'yes' : 'ask'}>
                 {buttonWords(i, pad.standard)}
               </VerdictMark>{' '}
-              {trial.between.has(i) && <Data>{Math.round((trial.most[i] ?? 0) * 100)} %</Data>}
+              {trial.between.has(i) && <Data>{formatPercent(trial.most[i] ?? 0)}</Data>}
             </Text>
           ))}
         </Box>
@@ -133,7 +134,7 @@ function Trial({
         </Said>
       ) : findings.length === 0 ? (
         <Said kind="proven">
-          All of it works. Programs want a dead zone of {Math.round(deadZone(made) * 100)} %.
+          All of it works. Programs want a dead zone of {formatPercent(deadZone(made))}.
         </Said>
       ) : (
         <Box role="status">

@@ -4,6 +4,7 @@ import type { Box } from '@zb/core/model/bench';
 import { startsMachine, type BoxLayout, type LayoutPlan, type WantSize } from '@zb/core/model/layout';
 import { formatIec } from '@zb/core/units/bytes';
 import { readSize } from '@zb/core/units/typedSize';
+import { formatPercent } from '@zb/core/units/number';
 import { sizeProblem } from '@zb/core/words/typedSize';
 import { OneFact } from '../../parts/OneFact';
 import { useAct } from '../../storage/hooks';
@@ -25,7 +26,7 @@ const shown = (size: WantSize): string =>
   size.kind === 'rest'
     ? 'the rest'
     : size.kind === 'share'
-      ? `${Math.round(size.share * 100)} %`
+      ? formatPercent(size.share)
       : formatIec(size.bytes);
 
 /** Sizes of the parts as a person wants them; each is kept when its field is left. */

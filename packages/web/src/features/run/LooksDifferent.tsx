@@ -17,11 +17,12 @@ import { Cell, Num, Line, LineHead, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
 import { Select } from '../../ui/Select';
 import { Acts, Head, Sub } from '../../ui/Words';
+import { formatPercent } from '@zb/core/units/number';
 
 /** So many causes are worth reading at the machine. */
 const SHOWN = 5;
 
-const percent = (share: number): string => (share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`);
+const percent = (share: number): string => (share < 0.01 ? 'under 1 %' : formatPercent(share));
 
 /** The likeliest causes with their shares, and why each weighs as it does here. */
 const Causes = ({

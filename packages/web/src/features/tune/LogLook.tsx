@@ -10,6 +10,7 @@ import { formatIec } from '@zb/core/units/bytes';
 import { formatNumber } from '@zb/core/units/number';
 import { counted, plural } from '@zb/core/words/text';
 import { allowedWords, figureWords, logFaultWords, logKindWords, steadinessWords } from '@zb/core/words/tune';
+import { throttlesWords } from '@zb/core/words/tuneFault';
 import { Plot } from '../../parts/Plot';
 import { Fold } from '../../ui/Fold';
 import { Cell, Line, LineHead, Num, Ruled } from '../../ui/Ruled';
@@ -47,12 +48,7 @@ export function LogLook({ log }: { log: LogView }) {
           {heat.part}: {steadinessWords(heat.steadiness)}
         </Said>
       )}
-      {throttling && (
-        <Said kind="check">
-          Its clock falls from {formatNumber(throttling.from)} to {formatNumber(throttling.to)} MHz while it
-          is hottest, for {Math.round(throttling.share * 100)} % of the time: it throttles.
-        </Said>
-      )}
+      {throttling && <Said kind="check">{throttlesWords(throttling, 'the time')}</Said>}
       {sustained?.drop && (
         <Said kind="check">
           Its fast part ends after {formatDuration(sustained.drop.seconds)} and{' '}
