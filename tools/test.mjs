@@ -2,6 +2,7 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { stripVTControlCharacters } from 'node:util';
 import { installPackages } from './install.mjs';
 import { writeThemeTypes } from './theme-types.mjs';
 import { installDebianPackages } from './packages.mjs';
@@ -10,6 +11,8 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const results = `${root}node_modules/.cache/zb-results`;
 let passed = 0;
 let failed = 0;
+/** What failed and how, said once more at the end: between a thousand lines it is not found. */
+const said = [];
 const began = Date.now();
 
 function run(command, args, env = {}) {
@@ -43,6 +46,7 @@ async function suite(title, command, args, env, file, read) {
   let counts = { passed: 0, failed: 1 };
   try {
     counts = read(JSON.parse(readFileSync(file, 'utf8')));
+    said.push(...(counts.said ?? []));
     if (code !== 0 && counts.failed === 0) counts.failed = 1;
     if (counts.passed + counts.failed === 0) counts.failed = 1;
   } catch {
@@ -55,12 +59,25 @@ async function suite(title, command, args, env, file, read) {
   failed += counts.failed;
 }
 
+const shortly = (text) => stripVTControlCharacters(text).split('\n').slice(0, 24).join('\n');
+
 const fromJest = (r) => ({
+  said: r.testResults
+    .filter((file) => file.status === 'failed')
+    .map((file) => `${file.name}\n${shortly(file.message)}`),
   passed: r.numPassedTests,
   // A test that was not run counts as failed: none may be skipped because something is missing.
   failed: r.numFailedTests + r.numPendingTests + r.numTodoTests + r.numRuntimeErrorTestSuites,
 });
+const specsOf = (suites) => suites.flatMap((s) => [...(s.specs ?? []), ...specsOf(s.suites ?? [])]);
 const fromPlaywright = (r) => ({
+  said: specsOf(r.suites)
+    .filter((spec) => !spec.ok)
+    .map((spec) => {
+      const results = spec.tests.flatMap((t) => t.results);
+      const errors = results.flatMap((result) => result.errors.map((e) => shortly(e.message)));
+      return [`${spec.file}:${spec.line} ${spec.title}`, ...errors].join('\n');
+    }),
   passed: r.stats.expected,
   // What passes only on a later try has failed once.
   failed: r.stats.unexpected + r.stats.skipped + r.stats.flaky,
@@ -123,6 +140,7 @@ await suite(
 );
 // Real starts in an emulator keep both cores busy by themselves.
 await jest('oracle', 2);
+if (said.length > 0) console.log(`What failed:\n\n${said.join('\n\n')}\n`);
 console.log(`All of it took ${((Date.now() - began) / 60000).toFixed(1)} minutes.`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

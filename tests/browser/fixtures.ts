@@ -182,6 +182,15 @@ export const kept = (page: Page): Promise<void> =>
 export const headline = (page: Page) => page.locator('h1');
 export const status = (page: Page) => page.locator('[data-scope="toast"][data-part="title"]');
 
+/** Takes a thing by its handle with Space and waits until it is said where it hangs. */
+export async function takeByKeys(page: Page, handle: Locator, over: string): Promise<void> {
+  await handle.focus();
+  await page.keyboard.press('Space');
+  await expect(page.locator('[id^="DndLiveRegion"]', { hasText: over })).toBeAttached();
+  // dnd-kit hears the arrows from a timer on that Space sets; one set after it is over after it (HTML, 8.6 Timers).
+  await page.evaluate(() => new Promise<void>((done) => setTimeout(done)));
+}
+
 /** Fetches a depot image into a file, as a user's own download. */
 export async function depotFile(
   server: RunningServer,

@@ -1,4 +1,4 @@
-import { axe, expect, headline, status, test } from './fixtures';
+import { axe, expect, headline, status, takeByKeys, test } from './fixtures';
 
 const HOST = '/box/booking-host/load';
 
@@ -53,12 +53,9 @@ test('memory and cores are moved by keys and by pointer, and a disk is taken to 
   await dialog.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('tab', { name: 'Guests', exact: true }).click();
   const grip = page.getByRole('button', { name: 'Take the disk of weather elsewhere' });
-  await grip.focus();
-  const heard = page.locator('[id^="DndLiveRegion"]');
-  await page.keyboard.press('Space');
-  await expect(heard).toContainText('system drive');
+  await takeByKeys(page, grip, 'over on system drive');
   await page.keyboard.press('ArrowRight');
-  await expect(heard).toContainText('second drive');
+  await expect(page.getByText('disk of weather over on second drive')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(status(page)).toContainText('A disk of weather on second drive');
 });

@@ -1,7 +1,7 @@
 import { cpSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, expect, headline, kept, startServer, status, test } from './fixtures';
+import { axe, expect, headline, kept, startServer, status, takeByKeys, test } from './fixtures';
 
 test('nothing typed after / is lost, however fast', async ({ page, open }) => {
   await open('/shelf');
@@ -83,9 +83,7 @@ test('a drive goes into a machine by hand, by keys and by its menu; several at o
   await page.mouse.up();
   await expect(inside(page, 'Grandfather')).toContainText('Loose SSD');
   // By keys: taken, one place back, put there.
-  await handle.focus();
-  await page.keyboard.press('Space');
-  await expect(page.getByText('Loose SSD over Grandfather')).toBeAttached();
+  await takeByKeys(page, handle, 'Loose SSD over Grandfather');
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByText('Loose SSD over Clerk')).toBeAttached();
   await page.keyboard.press('Space');
@@ -114,15 +112,14 @@ test('wishes are put in order by keys and by menu, and an image is given to a bo
   await order.getByRole('button', { name: 'Rank Tea-room music…' }).click();
   await page.getByRole('menuitem', { name: /^5 of 5/ }).click();
   await expect(order.getByRole('list', { name: '5 of 5' })).toContainText('Tea-room music');
-  await order.getByRole('button', { name: 'Take Booking desk elsewhere' }).focus();
-  await page.keyboard.press('Space');
-  await expect(page.getByText('Booking desk over 2 of 5')).toBeAttached();
+  const handle = order.getByRole('button', { name: 'Take Booking desk elsewhere' });
+  await takeByKeys(page, handle, 'Booking desk over 2 of 5');
   await page.keyboard.press('ArrowUp');
   await expect(page.getByText('Booking desk over 3 of 5')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(order.getByRole('list', { name: '3 of 5' })).toContainText('Booking desk');
   // Whoever works by keys goes on from where it is now.
-  await expect(order.getByRole('button', { name: 'Take Booking desk elsewhere' })).toBeFocused();
+  await expect(handle).toBeFocused();
   await axe(page);
   await kept(page);
   await open('/images');
