@@ -48,7 +48,7 @@ export function runCommands(zb: Command, print: (value: unknown) => void): void 
     .argument('<bench>', 'a bench file; - for standard input')
     .option('--until <time>', 'done by then, such as 21:30')
     .option('--from <time>', 'it begins then; without it, now')
-    .option('--box <id...>', 'these boxes alone')
+    .option('--box <id...>', 'these boxes; without it, those in work that have a machine')
     .option('--pin <step=time...>', 'a step is to begin then: “BOX STEP=20:15”')
     .option('--as <form>', scheduleForms.join(', '), 'json')
     .option('--seed <n>', 'for the chance', '1')

@@ -1,9 +1,6 @@
 import { addSeconds, parse, isValid, formatISO } from 'date-fns';
-import { eveningKey, eveningOf, stretchesOf } from '@zb/core/box/evening';
-import { chanceOf } from '@zb/core/schedule/chance';
-import { solve } from '@zb/core/schedule/solve';
-import { normalFrom } from '@zb/core/tune/numbers/dice';
-import { randomFrom } from '@zb/core/units/random';
+import { boxesOfEvening, eveningKey, eveningOf, stretchesOf } from '@zb/core/box/evening';
+import { planned } from '@zb/core/schedule/plan';
 import { eveningCalendar } from '@zb/core/words/evening';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { boxOf, readBench } from './benchOutput';
@@ -21,8 +18,6 @@ export interface ScheduleAsked {
 
 /** Forms in which an evening is written. */
 export const scheduleForms = ['json', 'ics'] as const;
-/** So many evenings are drawn for the chance. */
-const EVENINGS = 4000;
 
 /** A time of the day of `now`, or a whole moment. */
 function timeOf(text: string, now: Date): Date {
@@ -35,7 +30,7 @@ function timeOf(text: string, now: Date): Date {
 export function scheduleOutput(text: string, asked: ScheduleAsked, now: Date): object | string {
   const bench = readBench(text);
   if (!/^\d{1,9}$/.test(asked.seed)) throw new InputError(`--seed takes a number, not ${asked.seed}`);
-  const boxes = asked.box ? asked.box.map((id) => boxOf(bench, id)) : bench.boxes;
+  const boxes = asked.box ? asked.box.map((id) => boxOf(bench, id)) : boxesOfEvening(bench);
   const from = asked.from === undefined ? now : timeOf(asked.from, now);
   const end = asked.until === undefined ? null : timeOf(asked.until, from);
   if (end !== null && end <= from) throw new InputError('the end lies before the beginning');
@@ -52,7 +47,7 @@ export function scheduleOutput(text: string, asked: ScheduleAsked, now: Date): o
   for (const key of pins.keys())
     if (!evening.problem.tasks.some((t) => t.key === key))
       throw new InputError(`no open step of these boxes is called ${key}`);
-  const plan = solve(evening.problem);
+  const { plan, chance } = planned(evening.problem, Number(asked.seed));
   const at = (seconds: number): string => formatISO(addSeconds(from, seconds));
   if (asked.as === 'ics') return eveningCalendar(evening, plan, from.toISOString(), now.toISOString());
   if (asked.as !== 'json') throw new InputError(`--as is one of: ${scheduleForms.join(', ')}`);
@@ -68,7 +63,7 @@ export function scheduleOutput(text: string, asked: ScheduleAsked, now: Date): o
     late: plan.late,
     leastMissed: plan.leastMissed,
     oneByOne: plan.oneByOne,
-    chance: chanceOf(evening.problem, plan.order, EVENINGS, normalFrom(randomFrom(Number(asked.seed)))),
+    chance,
     boxes: evening.problem.boxes.map((b, i) => ({
       ...b,
       done: plan.done[i] ?? 0,

@@ -119,6 +119,24 @@ describe('zb diagnose', () => {
 });
 
 describe('zb schedule', () => {
+  it('plans the boxes in work that have a machine; others only where they are named', () => {
+    const hall = saltmarshHall();
+    const [, over, waiting] = hall.boxes.map((b) => b.id);
+    const boxes = hall.boxes.map((b) => ({
+      ...b,
+      machineId: b.id === waiting ? null : b.machineId,
+      signoffs: b.id === over ? stops.map((stop) => ({ stop, at: '2026-03-05T19:00:00.000Z' })) : b.signoffs,
+    }));
+    const file = put('some.json', benchToText({ ...hall, boxes }));
+    const planned = (...more: string[]): string[] =>
+      json<{ boxes: { id: string }[] }>(
+        zb('schedule', file, '--from', '2026-03-05T19:00:00Z', ...more),
+      ).boxes.map((b) => b.id);
+    const rest = boxes.filter((b) => b.machineId !== null && b.id !== over).map((b) => b.id);
+    expect(planned()).toEqual(rest);
+    expect(planned('--box', waiting ?? '')).toEqual([waiting]);
+  });
+
   it('begins a pinned step when it was told to, and refuses a pin on nothing', () => {
     const asked = ['schedule', bench, '--box', 'film-night', '--from', '2026-03-05T19:00:00Z'];
     const first = json<{ late: number; boxes: { stretches: { key: string; from: number }[] }[] }>(

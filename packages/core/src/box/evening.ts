@@ -1,3 +1,4 @@
+import { isInWork } from '../keeping/closed';
 import type { Bench, Box } from '../model/bench';
 import type { Plan, Problem, Task } from '../schedule/problem';
 import { isOpen, runSheetOf, type RunStep } from './runSheet';
@@ -25,6 +26,10 @@ export interface Evening {
 /** How much a box is wanted: as much as its wish says, else middling. */
 const wanted = (bench: Bench, box: Box): number =>
   bench.wishes.find((w) => w.id === box.wishId)?.importance ?? 3;
+
+/** The boxes that hands are wanted at: those in work, once each has a machine. */
+export const boxesOfEvening = (bench: Bench): Box[] =>
+  bench.boxes.filter((box) => isInWork(box) && box.machineId !== null);
 
 /** What a step of a box is called among those of an evening. */
 export const eveningKey = (boxId: string, step: string): string => `${boxId} ${step}`;

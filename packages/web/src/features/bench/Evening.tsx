@@ -1,8 +1,7 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { addSeconds, format, parse } from 'date-fns';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { isInWork } from '@zb/core/keeping/closed';
-import { eveningOf, stretchesOf, type Stretch } from '@zb/core/box/evening';
+import { boxesOfEvening, eveningOf, stretchesOf, type Stretch } from '@zb/core/box/evening';
 import type { Bench } from '@zb/core/model/bench';
 import { chanceWords, eveningCalendar, eveningHeadline, provenWords } from '@zb/core/words/evening';
 import { runStepWords } from '@zb/core/words/runsheet/step';
@@ -63,13 +62,7 @@ export default function Evening({ bench }: { bench: Bench }) {
     ? null
     : ((end.getTime() - from.getTime()) / 1000 + 86_400) % 86_400;
   const evening = useMemo(
-    () =>
-      eveningOf(
-        bench,
-        bench.boxes.filter((b) => isInWork(b) && b.machineId !== null),
-        seconds,
-        pins.secondsFrom(from),
-      ),
+    () => eveningOf(bench, boxesOfEvening(bench), seconds, pins.secondsFrom(from)),
     [bench, seconds, pins, from],
   );
   const { found, share, stale, cancel, again, fault } = useEvening(evening.problem);
