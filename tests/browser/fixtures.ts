@@ -97,15 +97,17 @@ interface Own {
   scratch: string;
 }
 interface OfWorker {
+  /** A factor to the speed of the stand-in sticks; slower where a test acts while one is written. */
+  pace: string;
   server: RunningServer;
 }
 
 export const test = base.extend<Own, OfWorker>({
+  pace: ['4', { scope: 'worker', option: true }],
   server: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright wants the pattern
-    async ({}, use) => {
+    async ({ pace }, use) => {
       const dir = mkdtempSync(join(tmpdir(), 'zb-browser-'));
-      const server = await startServer(dir);
+      const server = await startServer(dir, '0', pace);
       await use(server);
       await server.stop();
       rmSync(dir, { recursive: true, force: true });
@@ -181,6 +183,12 @@ export const kept = (page: Page): Promise<void> =>
 
 export const headline = (page: Page) => page.locator('h1');
 export const status = (page: Page) => page.locator('[data-scope="toast"][data-part="title"]');
+
+/** Opens what is folded away; what stands open stays so, even while it has nothing to show yet. */
+export async function unfold(trigger: Locator): Promise<void> {
+  await expect(trigger).toHaveAttribute('aria-expanded', /true|false/);
+  if ((await trigger.getAttribute('aria-expanded')) === 'false') await trigger.click();
+}
 
 /** Takes a thing by its handle with Space and waits until it is said where it hangs. */
 export async function takeByKeys(page: Page, handle: Locator, over: string): Promise<void> {

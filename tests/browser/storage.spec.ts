@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, expect, headline, status, test, kept } from './fixtures';
+import { axe, expect, headline, status, test, unfold, kept } from './fixtures';
 
 const addNote = async (page: Page, text: string): Promise<void> => {
   await page.getByLabel('Text').fill(text);
@@ -100,9 +100,8 @@ test('a tab that has not heard of another changes the same box: other values are
   await deaf.goto(`${server.address}/box/archive/load`);
   await expect(deaf.locator('h1')).toBeVisible();
   const rename = async (tab: typeof page, name: string): Promise<void> => {
-    const field = tab.getByLabel('Name of the box');
-    if (!(await field.isVisible())) await tab.getByText('Rename or remove this box').click();
-    await field.fill(name);
+    await unfold(tab.getByRole('button', { name: 'Rename or remove this box' }));
+    await tab.getByLabel('Name of the box').fill(name);
     await tab.getByRole('button', { name: 'Rename' }).click();
     await kept(tab);
   };

@@ -2,12 +2,11 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, expect, headline, kept, startServer, test } from './fixtures';
+import { axe, expect, headline, kept, startServer, test, unfold } from './fixtures';
 
 async function fetched(page: Page): Promise<void> {
   const fetch = page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' });
-  await expect(page.getByRole('button', { name: /Nothing at hand/ })).toBeVisible();
-  if (!(await fetch.isVisible())) await page.getByRole('button', { name: /Nothing at hand/ }).click();
+  await unfold(page.getByRole('button', { name: /Nothing at hand/ }));
   await fetch.click();
   await kept(page);
 }
