@@ -1,4 +1,4 @@
-// Bundles the command line into one file, so that `npx zb` starts without a compiler.
+// Bundles the command line, so that `npx zb` starts without a compiler.
 import { build } from 'esbuild';
 import { cliBundle } from './bundle.mjs';
 

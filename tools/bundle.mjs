@@ -1,13 +1,11 @@
-// How the parts that run in Node are bundled into one file each, so that they start without a compiler.
+// How the parts that run in Node are bundled, so that they start without a compiler.
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
-/** Settings for one bundle: from an entry point to a file, both from the project's root. */
-export const bundle = (entryPoint, outfile) => ({
+const settings = (entryPoint) => ({
   absWorkingDir: root,
   entryPoints: [entryPoint],
-  outfile,
   bundle: true,
   platform: 'node',
   format: 'esm',
@@ -20,5 +18,14 @@ export const bundle = (entryPoint, outfile) => ({
   external: ['highs'],
   logLevel: 'warning',
 });
+/** Settings for a bundle of one file: from an entry point to it, both from the project's root. */
+export const bundle = (entryPoint, outfile) => ({ ...settings(entryPoint), outfile });
 export const serverBundle = bundle('packages/server/src/main.ts', 'packages/server/dist/main.mjs');
-export const cliBundle = bundle('packages/cli/src/main.ts', 'packages/cli/dist/zb.mjs');
+/** Of the command line only the part is read that is asked for. */
+export const cliBundle = {
+  ...settings('packages/cli/src/main.ts'),
+  splitting: true,
+  outdir: 'packages/cli/dist',
+  entryNames: 'zb',
+  outExtension: { '.js': '.mjs' },
+};

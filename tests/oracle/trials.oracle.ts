@@ -27,8 +27,10 @@ jest.setTimeout(600_000);
 const ALL = process.env.ZB_TRIALS === 'all';
 const room = scratch();
 let server: Running;
+/** Where our server’s images lie: other files of tests start the same ones. */
+const ours = room.path('server');
 beforeAll(async () => {
-  server = await serve({ dataDir: room.path('server'), images: depotImages, goneMs: 1500 });
+  server = await serve({ dataDir: ours, images: depotImages, goneMs: 1500 });
 });
 afterAll(async () => {
   await server.starter.close();
@@ -112,23 +114,23 @@ const order = (more: Partial<TrialRequest> = {}): TrialRequest => ({
 });
 const open = async (what: TrialRequest): Promise<Trial> => server.json<Trial>('POST', '/api/trials', what);
 
-/** A part of the application as one file of its own, beside the real one. */
-function bundled(which: 'serverBundle' | 'cliBundle', outfile: string): string {
+/** A part of the application bundled for this alone, into a folder beside the real one; its main file. */
+function bundled(which: 'serverBundle' | 'cliBundle', into: string, main: string): string {
   const { status, stderr } = spawnSync(
     process.execPath,
     [
       '--input-type=module',
       '-e',
-      `import { build } from 'esbuild'; import { ${which} } from '${process.cwd()}/tools/bundle.mjs'; await build({ ...${which}, outfile: '${outfile}' });`,
+      `import { build } from 'esbuild'; import { ${which} } from '${process.cwd()}/tools/bundle.mjs'; const { outfile, ...rest } = ${which}; await build({ ...rest, outdir: '${into}', outExtension: { '.js': '.mjs' } });`,
     ],
     { encoding: 'utf8' },
   );
   expect([status, stderr]).toEqual([0, '']);
-  made.push(outfile);
-  return outfile;
+  made.push(into);
+  return `${into}/${main}`;
 }
 const made: string[] = [];
-afterAll(() => made.forEach((f) => rmSync(f, { force: true })));
+afterAll(() => made.forEach((f) => rmSync(f, { recursive: true, force: true })));
 
 interface Case {
   name: string;
@@ -268,7 +270,7 @@ describe('a trial', () => {
     const { id } = await open(order({ firmware: 'uefi-x64' }));
     const { end, happened } = await follow(id, (t) => t.state === 'over');
     expect([end, happened]).toEqual(['machine ended', 'started']);
-    expect(running(file)).toEqual([]);
+    expect(running(ours)).toEqual([]);
   });
 
   it('is one at a time', async () => {
@@ -281,22 +283,22 @@ describe('a trial', () => {
     const third = await open(order());
     expect(third.state).toBe('runs');
     await server.ask('DELETE', `/api/trials/${third.id}`);
-    expect(running(file)).toEqual([]);
+    expect(running(ours)).toEqual([]);
   });
 
   it('ends with its page', async () => {
     const { id } = await open(order());
     await follow(id, (t) => t.picture > 0);
-    expect(running(file)).toHaveLength(1);
+    expect(running(ours)).toHaveLength(1);
     await until(async () => (await server.json<TrialDesk>('GET', '/api/trials')).current?.state === 'over');
     expect((await server.json<TrialDesk>('GET', '/api/trials')).current?.end).toBe('page closed');
-    await until(() => running(file).length === 0);
+    await until(() => running(ours).length === 0);
   });
 
   it('ends when its time is up', async () => {
     const { id } = await open(order({ seconds: 5 }));
     expect((await follow(id, (t) => t.state === 'over')).end).toBe('time is up');
-    await until(() => running(file).length === 0);
+    await until(() => running(ours).length === 0);
   });
 
   it('does not begin with a file that is another than was said, and keeps nothing of it', async () => {
@@ -325,7 +327,7 @@ describe('a trial', () => {
   });
 
   it('is not left behind by a server that is killed', async () => {
-    const bundle = bundled('serverBundle', 'packages/server/dist/main-trial-test.mjs');
+    const bundle = bundled('serverBundle', 'packages/server/dist/test-trial', 'main.mjs');
     const dataDir = room.path('killed');
     const child = spawn(process.execPath, [bundle], {
       env: { ...process.env, ZB_DATA: dataDir, ZB_WEB: 'none', PORT: '0' },
@@ -367,7 +369,7 @@ describe('a trial', () => {
     const path = room.path('large.img');
     writeFileSync(path, depotImages[0]?.build() ?? '');
     truncateSync(path, 8 * 2 ** 30);
-    const zb = bundled('cliBundle', 'packages/cli/dist/zb-trial-test.mjs');
+    const zb = bundled('cliBundle', 'packages/cli/dist/test-trial', 'zb.mjs');
     const { stdout, status } = spawnSync(process.execPath, [zb, 'start', path, '--firmware', 'bios'], {
       encoding: 'utf8',
     });

@@ -1,8 +1,5 @@
 import type { Command } from 'commander';
 import { diagnoseOutput, diagnoseTables, type DiagnoseAsked } from './diagnose';
-import { buildSheetOutput, keepForms, keepOutput, retireOutput, sheetForms } from './handOver';
-import { trialAttached, trialFirmwares } from '@zb/core/model/trial';
-import { startOutput, type StartAsked } from './start';
 import { InputError, readText } from './inputFile';
 import { exerciseList, practiceOutput } from './practice';
 import { write } from './printed';
@@ -73,37 +70,6 @@ export function runCommands(zb: Command, print: (value: unknown) => void): void 
       write(secondOutput(await readText(bench), box, o, new Date().toISOString()), print),
     );
 
-  zb.command('sheet')
-    .description('the build sheet of a box: what it is, how it came and is set, what comes round')
-    .argument('<bench>', 'a bench file; - for standard input')
-    .argument('<box>', 'the box, by its id')
-    .option('--as <form>', sheetForms.join(', '), 'md')
-    .option('--today <day>', 'the day on which what comes round is judged')
-    .action(async (bench: string, box: string, o: { as: string; today?: string }) =>
-      write(buildSheetOutput(await readText(bench), box, o.as, o.today, new Date()), print),
-    );
-
-  zb.command('keep')
-    .description(
-      'what comes round for boxes, as JSON or as a calendar; settings as they came; a copy against doing it again',
-    )
-    .argument('<bench>', 'a bench file; - for standard input')
-    .argument('[box...]', 'boxes, by their ids; without any, all')
-    .option('--as <form>', keepForms.join(', '), 'json')
-    .option('--today <day>', 'the day that is counted from')
-    .action(async (bench: string, boxes: string[], o: { as: string; today?: string }) =>
-      write(keepOutput(await readText(bench), boxes, o, new Date()), print),
-    );
-
-  zb.command('retire')
-    .description('what is done before a box is no more: drives erased by their kind, in order')
-    .argument('<bench>', 'a bench file; - for standard input')
-    .argument('<box>', 'the box, by its id')
-    .option('--to <where>', 'back to the shelf, given away, recycling', 'back to the shelf')
-    .action(async (bench: string, box: string, o: { to: string }) =>
-      print(retireOutput(await readText(bench), box, o.to)),
-    );
-
   zb.command('practice')
     .description('exercises on made-up machines: all of them, or how one stands after some acts')
     .argument('[exercise]', 'an exercise by its id; without one, all are listed')
@@ -122,21 +88,4 @@ export function runCommands(zb: Command, print: (value: unknown) => void): void 
         print(practiceOutput(id, { seed: o.seed, acts, own }));
       },
     );
-
-  zb.command('start')
-    .description(
-      'start an image in the emulator, and hold what happens beside what is foretold; ends with 1 where they disagree',
-    )
-    .argument('<image>', 'the image; it is read and never written')
-    .requiredOption('--firmware <kind>', trialFirmwares.join(', '))
-    .option('--attached <how>', trialAttached.join(', '), 'disk')
-    .option('--seconds <n>', 'at most so long', '60')
-    .option('--memory <mib>', 'memory of the machine, MiB', '512')
-    .option('--screen <file>', 'keep the last picture of its screen, as PNG')
-    .option('--vars <file>', 'UEFI variables to begin with, such as ones with keys of your own')
-    .action(async (image: string, o: StartAsked) => {
-      const said = await startOutput(image, o);
-      print(said);
-      if (said.agrees === false) process.exitCode = 1;
-    });
 }

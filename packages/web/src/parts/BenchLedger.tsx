@@ -2,6 +2,7 @@ import { Text } from '@chakra-ui/react';
 import { benchLedger } from '@zb/core/box/benchLedger';
 import { hazardWords } from '@zb/core/words/hazard';
 import type { Bench } from '@zb/core/model/bench';
+import { stopTitle } from '@zb/core/model/stops';
 import { memo, useMemo } from 'react';
 import { To } from '../ui/To';
 import { Soft } from '../ui/Words';
@@ -13,11 +14,17 @@ const MOST = 20;
 const More = ({ than }: { than: number }) =>
   than > MOST ? <Text color="fg.muted">and {than - MOST} more</Text> : null;
 
+interface Props {
+  bench: Bench;
+  /** The sheet beside it says what the hazards are: the margin says where. */
+  said?: boolean;
+}
+
 /** The margin of the areas that belong to no single box. */
-export function BenchLedger({ bench }: { bench: Bench }) {
+export function BenchLedger({ bench, said = false }: Props) {
   const summed = useSummed(bench);
   return summed ? (
-    <Summed bench={summed} />
+    <Summed bench={summed} said={said} />
   ) : (
     <LedgerAside>
       <Soft>Adding up {bench.boxes.length} boxes…</Soft>
@@ -25,7 +32,7 @@ export function BenchLedger({ bench }: { bench: Bench }) {
   );
 }
 
-const Summed = memo(function Summed({ bench }: { bench: Bench }) {
+const Summed = memo(function Summed({ bench, said }: Props) {
   const { shelf, precious, hazards } = useMemo(() => benchLedger(bench), [bench]);
   return (
     <LedgerAside stops={hazards.length}>
@@ -45,7 +52,8 @@ const Summed = memo(function Summed({ bench }: { bench: Bench }) {
         {hazards.length === 0 && <Soft>None.</Soft>}
         {hazards.slice(0, MOST).map((h) => (
           <HazardLine key={h.boxId + hazardWords(h.hazard)} grade="stop">
-            <To to={`/box/${h.boxId}/${h.hazard.stop}`}>{h.box}</To>: {hazardWords(h.hazard)}
+            <To to={`/box/${h.boxId}/${h.hazard.stop}`}>{h.box}</To>
+            {said ? `, at ${stopTitle[h.hazard.stop]}` : `: ${hazardWords(h.hazard)}`}
           </HazardLine>
         ))}
         <More than={hazards.length} />

@@ -58,8 +58,9 @@ export default function PlotDrawn({ data, height }: { data: PlotData; height: nu
         label: {
           text: n.words,
           ...(n.end ? { textAnchor: 'end' as const } : {}),
+          ...(n.below ? { textAnchor: 'start' as const, offsetX: 9 } : {}),
           borderWidth: 0,
-          offsetY: n.strong ? -4 : 0,
+          offsetY: n.below ? 22 : n.strong ? -4 : 0,
           style: {
             background: 'transparent',
             color: tokenNow(n.strong ? 'colors-work' : 'colors-fg-muted'),

@@ -5,8 +5,6 @@ export interface PlotLine {
   ink: 'ink' | 'work' | 'muted';
   /** Dots without a line, a line without dots, or dashes. */
   as: 'dots' | 'line' | 'dashes' | 'bar';
-  /** Is said at its last point. */
-  label?: boolean;
 }
 
 /** Words at a point. */
@@ -17,6 +15,8 @@ export interface PlotNote {
   strong?: boolean;
   /** The words end there. */
   end?: boolean;
+  /** The words begin right of it and below; else they are above it. */
+  below?: boolean;
 }
 
 export interface PlotData {

@@ -153,7 +153,7 @@ export default function BenchPage() {
           </Box>
         )}
       </Sheet>
-      <BenchLedger bench={bench} />
+      <BenchLedger bench={bench} said />
     </>
   );
 }

@@ -63,6 +63,8 @@ export function TradePlot({ state, result }: { state: ExperimentState; result: E
           words: p.key === knee ? `the knee: ${name(p.key)}` : name(p.key),
           strong: p.key === knee,
           end: p.key === knee,
+          // More is had for more: the line leaves room below it, to the right.
+          below: p.key !== knee,
         })),
         x: { of: (v) => `${formatNumber(v, across.digits)} ${cost.unit}`, ...across },
         y: {
