@@ -12,7 +12,7 @@ import { scratch } from './files';
 import { ChainMaker } from './makeChains';
 
 jest.setTimeout(900_000);
-const RUNS = process.env.ZB_FUZZ === 'all' ? 6_000 : 50;
+const RUNS = process.env.ZB_FUZZ === 'all' ? 6_000 : 20;
 const KIB = 1024;
 /** More than following the largest of these asks for, several times. */
 const MOST = 96 * KIB * KIB;

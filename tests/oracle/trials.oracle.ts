@@ -201,11 +201,11 @@ describe('what a trial shows is what was foretold', () => {
       ...demo.filter((c) => c.firmware !== 'uefi-x64' || c.attached === 'disk').filter((_, i) => i % 2 === 0),
       ...some(
         others.filter((c) => c.firmware === 'bios'),
-        8,
+        5,
       ),
       ...some(
         others.filter((c) => c.firmware === 'uefi-x64'),
-        3,
+        2,
       ),
     ];
   };
