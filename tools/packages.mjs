@@ -1,5 +1,5 @@
 // The Debian packages the tests use, each with a command or file that shows it is there.
-import { execFileSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 
 const NEEDED = {
@@ -92,8 +92,11 @@ const NEEDED = {
 
 const missing = () => Object.keys(NEEDED).filter((name) => !existsSync(NEEDED[name]));
 
-/** Installs what is missing when root; otherwise names it with the command to run. Answers what is still missing. */
-export function installDebianPackages() {
+/**
+ * Installs what is missing when root; otherwise names it with the command to run. Resolves to what is still missing; other
+ * work can be done meanwhile.
+ */
+export async function installDebianPackages() {
   const wanted = missing();
   if (wanted.length === 0) return [];
   const command = ['install', '-y', '--no-install-recommends', ...wanted];
@@ -105,11 +108,14 @@ export function installDebianPackages() {
   }
   console.log(`Installing Debian packages: ${wanted.join(' ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  try {
-    execFileSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'], env });
-    execFileSync('apt-get', command, { stdio: ['ignore', 'ignore', 'inherit'], env });
-  } catch (error) {
-    console.error(`apt-get failed: ${error instanceof Error ? error.message : error}`);
-  }
+  const child = spawn('sh', ['-c', 'apt-get update -qq && exec apt-get "$@"', 'sh', ...command], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env,
+  });
+  const fault = await new Promise((resolve) => {
+    child.on('exit', (code) => resolve(code === 0 ? '' : `ended with ${code}`));
+    child.on('error', (error) => resolve(error.message));
+  });
+  if (fault !== '') console.error(`apt-get failed: ${fault}`);
   return missing();
 }

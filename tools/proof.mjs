@@ -109,6 +109,11 @@ const PROOFS = {
     command: jest('unit', 'cli/test/hostile'),
     env: { ZB_HOSTILE: 'all' },
   },
+  pages: {
+    about: 'every browser test, of which npm test leaves a quarter out, and every screen at three widths',
+    command: ['node_modules/.bin/playwright', 'test'],
+    env: { ZB_PAGES: 'all' },
+  },
   looks: {
     about:
       'every screen in light, in the dark, under forced colours and at 200 % zoom by axe, and the focus seen on everything Tab reaches',

@@ -100,12 +100,9 @@ const jest = (project, workers) =>
     fromJest,
   );
 
+// They are fetched and unpacked while what needs none of them goes on.
+const debian = installDebianPackages();
 installPackages();
-const missing = installDebianPackages();
-if (missing.length > 0) {
-  console.error(`Still missing: ${missing.join(' ')}`);
-  failed += missing.length;
-}
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 writeThemeTypes();
@@ -120,12 +117,18 @@ await Promise.all([
     await check('build', process.execPath, ['tools/build.mjs']);
   })(),
 ]);
+const missing = await debian;
+if (missing.length > 0) {
+  console.error(`Still missing: ${missing.join(' ')}`);
+  failed += missing.length;
+}
 // One suite after the other, each on both cores: a page that has to wait for another suite is a page that is late.
 await jest('unit', 2);
 await suite(
   'browser tests',
   bin('playwright'),
-  ['test', '--reporter=line,json'],
+  // The rest, and these, are `npm run proof pages`.
+  ['test', '--grep-invert', '@whole', '--reporter=line,json'],
   { PLAYWRIGHT_JSON_OUTPUT_NAME: `${results}/browser.json` },
   `${results}/browser.json`,
   fromPlaywright,

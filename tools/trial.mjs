@@ -9,7 +9,7 @@ import { installDebianPackages } from './packages.mjs';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = `${root}node_modules/.cache/zb-trial`;
 installPackages();
-if (installDebianPackages().length > 0) process.exit(1);
+if ((await installDebianPackages()).length > 0) process.exit(1);
 if (!process.env.ZB_TRIAL_BUILT)
   execFileSync(process.execPath, ['tools/build.mjs'], { cwd: root, stdio: 'inherit' });
 for (const name of ['main', 'faultyFs'])

@@ -48,48 +48,56 @@ test('a report pasted on a phone-sized screen, a fact corrected and taken back',
   await axe(page);
 });
 
-test('two surveys compared: what changed is shown before it is taken', async ({ page, open }) => {
-  await open('/shelf/clerk');
-  for (const [kib, second] of [
-    [8388608, 'No Module Installed'],
-    [16777216, '8 GB'],
-  ] as const) {
-    await page.getByRole('button', { name: /Survey it again/ }).click();
-    await page.getByLabel('Paste what it printed').fill(report(kib, ['8 GB', second]));
-    await page.getByRole('button', { name: 'Read the report' }).click();
-    if (second === '8 GB') {
-      const changes = page.getByRole('region', { name: 'What the new survey changes' });
-      await expect(changes.getByRole('row', { name: /Memory the system sees/ })).toContainText(
-        '8.00 GiB16.0 GiB',
-      );
-      await expect(changes.getByRole('row', { name: /Memory slots/ })).toContainText('one slot now used');
-      await axe(page);
+test(
+  'two surveys compared: what changed is shown before it is taken',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf/clerk');
+    for (const [kib, second] of [
+      [8388608, 'No Module Installed'],
+      [16777216, '8 GB'],
+    ] as const) {
+      await page.getByRole('button', { name: /Survey it again/ }).click();
+      await page.getByLabel('Paste what it printed').fill(report(kib, ['8 GB', second]));
+      await page.getByRole('button', { name: 'Read the report' }).click();
+      if (second === '8 GB') {
+        const changes = page.getByRole('region', { name: 'What the new survey changes' });
+        await expect(changes.getByRole('row', { name: /Memory the system sees/ })).toContainText(
+          '8.00 GiB16.0 GiB',
+        );
+        await expect(changes.getByRole('row', { name: /Memory slots/ })).toContainText('one slot now used');
+        await axe(page);
+      }
+      await page.getByRole('button', { name: 'Take the new survey' }).click();
+      await expect(status(page)).toHaveText('Survey of Clerk');
     }
-    await page.getByRole('button', { name: 'Take the new survey' }).click();
-    await expect(status(page)).toHaveText('Survey of Clerk');
-  }
-  await expect(page.locator('[data-part="schematic"]')).toContainText('0 of 2 free');
-  await page.getByRole('link', { name: 'Logbook' }).click();
-  await expect(
-    page.getByText(/Changed: Memory the system sees: 8\.00 GiB → 16\.0 GiB/).first(),
-  ).toBeVisible();
-});
+    await expect(page.locator('[data-part="schematic"]')).toContainText('0 of 2 free');
+    await page.getByRole('link', { name: 'Logbook' }).click();
+    await expect(
+      page.getByText(/Changed: Memory the system sees: 8\.00 GiB → 16\.0 GiB/).first(),
+    ).toBeVisible();
+  },
+);
 
-test('a machine that does not start yet: assumed values, corrected, never firm', async ({ page, open }) => {
-  await open('/shelf/skerry');
-  await page.getByLabel(/It does not start yet/).selectOption('laptop');
-  await page.getByRole('button', { name: 'Assume what such machines have' }).click();
-  await expect(status(page)).toHaveText('Usual values for a laptop assumed');
-  await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText(
-    'assumed: usual for a machine of the kind',
-  );
-  await page.getByRole('button', { name: 'Cores: so it is' }).click();
-  await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText('by hand');
-  await axe(page);
-  await page.getByRole('button', { name: 'Take the assumptions away' }).click();
-  await expect(page.locator('[data-part="assumed"]')).toHaveCount(0);
-  await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText('by hand');
-});
+test(
+  'a machine that does not start yet: assumed values, corrected, never firm',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf/skerry');
+    await page.getByLabel(/It does not start yet/).selectOption('laptop');
+    await page.getByRole('button', { name: 'Assume what such machines have' }).click();
+    await expect(status(page)).toHaveText('Usual values for a laptop assumed');
+    await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText(
+      'assumed: usual for a machine of the kind',
+    );
+    await page.getByRole('button', { name: 'Cores: so it is' }).click();
+    await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText('by hand');
+    await axe(page);
+    await page.getByRole('button', { name: 'Take the assumptions away' }).click();
+    await expect(page.locator('[data-part="assumed"]')).toHaveCount(0);
+    await expect(page.locator('[data-part="fact"]', { hasText: 'Cores' })).toContainText('by hand');
+  },
+);
 
 test('a profile edited: wrong fields are named where they stand, nothing typed is lost', async ({
   page,
@@ -125,43 +133,48 @@ test('a profile edited: wrong fields are named where they stand, nothing typed i
   await expect(page.getByText('26 preview')).toBeVisible();
 });
 
-test('profiles in files: a good one is shown before it is taken, a bad and a hostile one change nothing', async ({
-  page,
-  open,
-  scratch,
-}) => {
-  await open('/profiles');
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save all to a file' }).click();
-  const file = join(scratch, 'systems.json');
-  await (await saved).saveAs(file);
-  const text = readFileSync(file, 'utf8');
-  const systems = JSON.parse(text) as { profiles: { id: string; name: string; purpose: string }[] };
-  expect(systems.profiles).toHaveLength(10);
-  const give = async (name: string, content: string): Promise<void> => {
-    writeFileSync(join(scratch, name), content);
-    await page.getByLabel('Open a file of systems').setInputFiles(join(scratch, name));
-  };
-  await give('bad.json', text.replace('"firewall"', '"mining"'));
-  await expect(page.getByRole('alert')).toContainText('One field in it is wrong. Nothing was changed');
-  await expect(page.getByRole('alert')).toContainText('purpose');
-  await give('cut.json', text.slice(0, 900));
-  await expect(page.getByRole('alert')).toContainText('not readable JSON');
-  const [first] = systems.profiles;
-  const evil = { ...first, id: '../../x', name: '<img src=x onerror="document.title=1">', purpose: 'music' };
-  await give('evil.json', JSON.stringify([evil]));
-  const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('row', { name: /onerror/ })).toContainText('is new');
-  await axe(page);
-  await dialog.getByRole('button', { name: 'Take it' }).click();
-  await expect(status(page)).toHaveText('1 system taken');
-  await page.getByRole('link', { name: /onerror/ }).click();
-  await expect(headline(page)).toContainText('<img src=x');
-  await page.getByRole('button', { name: 'Remove it' }).click();
-  await expect(page.getByRole('row')).toHaveCount(11);
-  await page.getByRole('button', { name: 'Undo the last act' }).click();
-  await expect(page.getByRole('row')).toHaveCount(12);
-});
+test(
+  'profiles in files: a good one is shown before it is taken, a bad and a hostile one change nothing',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    await open('/profiles');
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save all to a file' }).click();
+    const file = join(scratch, 'systems.json');
+    await (await saved).saveAs(file);
+    const text = readFileSync(file, 'utf8');
+    const systems = JSON.parse(text) as { profiles: { id: string; name: string; purpose: string }[] };
+    expect(systems.profiles).toHaveLength(10);
+    const give = async (name: string, content: string): Promise<void> => {
+      writeFileSync(join(scratch, name), content);
+      await page.getByLabel('Open a file of systems').setInputFiles(join(scratch, name));
+    };
+    await give('bad.json', text.replace('"firewall"', '"mining"'));
+    await expect(page.getByRole('alert')).toContainText('One field in it is wrong. Nothing was changed');
+    await expect(page.getByRole('alert')).toContainText('purpose');
+    await give('cut.json', text.slice(0, 900));
+    await expect(page.getByRole('alert')).toContainText('not readable JSON');
+    const [first] = systems.profiles;
+    const evil = {
+      ...first,
+      id: '../../x',
+      name: '<img src=x onerror="document.title=1">',
+      purpose: 'music',
+    };
+    await give('evil.json', JSON.stringify([evil]));
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByRole('row', { name: /onerror/ })).toContainText('is new');
+    await axe(page);
+    await dialog.getByRole('button', { name: 'Take it' }).click();
+    await expect(status(page)).toHaveText('1 system taken');
+    await page.getByRole('link', { name: /onerror/ }).click();
+    await expect(headline(page)).toContainText('<img src=x');
+    await page.getByRole('button', { name: 'Remove it' }).click();
+    await expect(page.getByRole('row')).toHaveCount(11);
+    await page.getByRole('button', { name: 'Undo the last act' }).click();
+    await expect(page.getByRole('row')).toHaveCount(12);
+  },
+);
 
 test('a limit of the trade set aside with a reason, which the log keeps, and made to count again', async ({
   page,
@@ -189,24 +202,28 @@ test('a limit of the trade set aside with a reason, which the log keeps, and mad
   await expect(card.getByText('does not fit').first()).toBeVisible();
 });
 
-test('release schools: each case with its verdict here, another release taken', async ({ page, open }) => {
-  await open('/box/film-night/choose');
-  const card = page.getByRole('region', { name: 'Curtain Player on Tern' });
-  await expect(card.getByRole('row', { name: /^11/ })).toContainText('too new for 11');
-  await card.getByRole('button', { name: 'Take release 13 preview' }).click();
-  await expect(status(page)).toHaveText('Curtain Player chosen');
-  await expect(page.locator('[data-part="tab"]')).toContainText('13 preview development build');
-  await expect(card.getByRole('row', { name: /^13 preview/ })).toContainText('taken');
-  const hours = card.getByRole('spinbutton', { name: 'Hours a day' });
-  await hours.fill('25');
-  await hours.press('Enter');
-  await expect(card.getByRole('alert').last()).toContainText('too large');
-  await expect(hours).toHaveValue('25');
-  await hours.fill('6');
-  await hours.press('Enter');
-  await expect(card).toContainText('of 6 h a day');
-  await axe(page);
-});
+test(
+  'release schools: each case with its verdict here, another release taken',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/film-night/choose');
+    const card = page.getByRole('region', { name: 'Curtain Player on Tern' });
+    await expect(card.getByRole('row', { name: /^11/ })).toContainText('too new for 11');
+    await card.getByRole('button', { name: 'Take release 13 preview' }).click();
+    await expect(status(page)).toHaveText('Curtain Player chosen');
+    await expect(page.locator('[data-part="tab"]')).toContainText('13 preview development build');
+    await expect(card.getByRole('row', { name: /^13 preview/ })).toContainText('taken');
+    const hours = card.getByRole('spinbutton', { name: 'Hours a day' });
+    await hours.fill('25');
+    await hours.press('Enter');
+    await expect(card.getByRole('alert').last()).toContainText('too large');
+    await expect(hours).toHaveValue('25');
+    await hours.fill('6');
+    await hours.press('Enter');
+    await expect(card).toContainText('of 6 h a day');
+    await axe(page);
+  },
+);
 
 test('the whole shelf: solved, a pair pinned, solved again, accepted, and the shopping done', async ({
   page,
@@ -325,29 +342,30 @@ test('machines × systems by keyboard, and the profile behind a column', async (
   await expect(headline(page)).toContainText('Tidegate for boards');
 });
 
-test('a part that could be bought is noted with its price, and a plan then counts on it', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf');
-  await page.getByRole('button', { name: 'Add something else' }).click();
-  await page.getByRole('menuitem', { name: 'Drive' }).click();
-  await page.getByLabel('Name').fill('Short drive from the market');
-  await page.getByLabel('Size').fill('500 GB');
-  await page.getByLabel('Connects by').selectOption('nvme');
-  await page.getByLabel('Shape').selectOption('M.2');
-  await page.getByLabel('Length').selectOption('2280');
-  await page.getByLabel('Key (notch)').selectOption('M');
-  await page.getByLabel(/could be bought/).check({ force: true });
-  await page.getByLabel('Price').fill('21.50');
-  await axe(page);
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.locator('[data-part="tab"]')).toContainText('to be bought, 21.50');
-  // It goes into the slot of Clerk and nobody else’s: two data drives are wanted there, one is to be bought.
-  await open('/match?by=systems');
-  await page.getByRole('gridcell', { name: /^Coldstore on Clerk/ }).click();
-  await expect(page.getByText(/Short drive from the market/)).toBeVisible();
-});
+test(
+  'a part that could be bought is noted with its price, and a plan then counts on it',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf');
+    await page.getByRole('button', { name: 'Add something else' }).click();
+    await page.getByRole('menuitem', { name: 'Drive' }).click();
+    await page.getByLabel('Name').fill('Short drive from the market');
+    await page.getByLabel('Size').fill('500 GB');
+    await page.getByLabel('Connects by').selectOption('nvme');
+    await page.getByLabel('Shape').selectOption('M.2');
+    await page.getByLabel('Length').selectOption('2280');
+    await page.getByLabel('Key (notch)').selectOption('M');
+    await page.getByLabel(/could be bought/).check({ force: true });
+    await page.getByLabel('Price').fill('21.50');
+    await axe(page);
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.locator('[data-part="tab"]')).toContainText('to be bought, 21.50');
+    // It goes into the slot of Clerk and nobody else’s: two data drives are wanted there, one is to be bought.
+    await open('/match?by=systems');
+    await page.getByRole('gridcell', { name: /^Coldstore on Clerk/ }).click();
+    await expect(page.getByText(/Short drive from the market/)).toBeVisible();
+  },
+);
 
 test('a photograph of the label is kept with the machine', async ({ page, open, scratch }) => {
   await open('/shelf/pebble');
@@ -365,69 +383,70 @@ test('a photograph of the label is kept with the machine', async ({ page, open, 
   await expect(page.getByRole('img', { name: 'Underside' })).toHaveCount(0);
 });
 
-test('a full bench and a long name: the sheet still reads, keys still move', async ({
-  page,
-  open,
-  scratch,
-}) => {
-  // A busy machine takes its time over thirty machines; how long is the bench's matter, not this test's.
-  test.setTimeout(150_000);
-  await open('/bench');
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the bench to a file' }).click();
-  const file = join(scratch, 'bench.json');
-  await (await saved).saveAs(file);
-  const bench = JSON.parse(readFileSync(file, 'utf8')) as {
-    items: { id: string; kind: string; name: string }[];
-    wishes: { id: string; name: string }[];
-  };
-  const clerk = bench.items.find((i) => i.id === 'clerk');
-  for (let i = 0; i < 21; i += 1)
-    bench.items.push({
-      ...(clerk as { kind: string }),
-      id: `twin-${i}`,
-      name: `Twin number ${i} of a very long nickname ${'x'.repeat(60)}`,
-    });
-  const desk = bench.wishes.find((w) => w.id === 'w-desk');
-  for (let i = 0; i < 5; i += 1)
-    bench.wishes.push({
-      ...(desk as { id: string }),
-      id: `more-${i}`,
-      name: `Another desk with quite a long name, ${i}`,
-    });
-  writeFileSync(file, JSON.stringify(bench));
-  await page.getByLabel('Bench file').setInputFiles(file);
-  await page.getByRole('button', { name: 'Put it in place' }).click();
-  await expect(headline(page)).toBeVisible();
-  await open('/match');
-  await expect(page.getByRole('grid', { name: 'Match sheet' }).getByRole('row')).toHaveCount(31);
-  await expect(page.locator('[data-part="tab"]')).toContainText('proven best', { timeout: 90_000 });
-  // Machines enough for all, but the twins have no drive: a loose one goes to one of them, the budget of 60 pays for three at 18.
-  await expect(headline(page)).toHaveText('10 of 12 wishes can be met for 54.00');
+test(
+  'a full bench and a long name: the sheet still reads, keys still move',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    // A busy machine takes its time over thirty machines; how long is the bench's matter, not this test's.
+    test.setTimeout(150_000);
+    await open('/bench');
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the bench to a file' }).click();
+    const file = join(scratch, 'bench.json');
+    await (await saved).saveAs(file);
+    const bench = JSON.parse(readFileSync(file, 'utf8')) as {
+      items: { id: string; kind: string; name: string }[];
+      wishes: { id: string; name: string }[];
+    };
+    const clerk = bench.items.find((i) => i.id === 'clerk');
+    for (let i = 0; i < 21; i += 1)
+      bench.items.push({
+        ...(clerk as { kind: string }),
+        id: `twin-${i}`,
+        name: `Twin number ${i} of a very long nickname ${'x'.repeat(60)}`,
+      });
+    const desk = bench.wishes.find((w) => w.id === 'w-desk');
+    for (let i = 0; i < 5; i += 1)
+      bench.wishes.push({
+        ...(desk as { id: string }),
+        id: `more-${i}`,
+        name: `Another desk with quite a long name, ${i}`,
+      });
+    writeFileSync(file, JSON.stringify(bench));
+    await page.getByLabel('Bench file').setInputFiles(file);
+    await page.getByRole('button', { name: 'Put it in place' }).click();
+    await expect(headline(page)).toBeVisible();
+    await open('/match');
+    await expect(page.getByRole('grid', { name: 'Match sheet' }).getByRole('row')).toHaveCount(31);
+    await expect(page.locator('[data-part="tab"]')).toContainText('proven best', { timeout: 90_000 });
+    // Machines enough for all, but the twins have no drive: a loose one goes to one of them, the budget of 60 pays for three at 18.
+    await expect(headline(page)).toHaveText('10 of 12 wishes can be met for 54.00');
 
-  await page.locator('#cell-0-0').focus();
-  for (let i = 0; i < 29; i += 1) await page.keyboard.press('ArrowDown');
-  await expect(page.locator('#cell-29-0')).toBeFocused();
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
-});
+    await page.locator('#cell-0-0').focus();
+    for (let i = 0; i < 29; i += 1) await page.keyboard.press('ArrowDown');
+    await expect(page.locator('#cell-29-0')).toBeFocused();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  },
+);
 
-test('lines of the trade: a school is decided and kept; nothing that is to be kept can be erased by a line', async ({
-  page,
-  open,
-}) => {
-  await open('/box/games-corner/write');
-  const practice = page.getByRole('region', { name: 'From practice' });
-  const adapter = practice.getByRole('radio', { name: /the final drive in an adapter/ });
-  await practice.getByText('the final drive in an adapter', { exact: true }).click();
-  await expect(adapter).toBeChecked();
-  await axe(page);
-  await kept(page);
-  await page.reload();
-  await expect(adapter).toBeChecked();
-  await page.goto(page.url().replace(/box.*/, 'shelf'));
-  await page.getByRole('link', { name: 'Scans drive' }).first().click();
-  await page.getByText('Erase it before it is used again').click();
-  await expect(page.getByText('no command is given until it may be lost')).toBeVisible();
-  await expect(page.getByText('/dev/')).toHaveCount(0);
-  await axe(page);
-});
+test(
+  'lines of the trade: a school is decided and kept; nothing that is to be kept can be erased by a line',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/games-corner/write');
+    const practice = page.getByRole('region', { name: 'From practice' });
+    const adapter = practice.getByRole('radio', { name: /the final drive in an adapter/ });
+    await practice.getByText('the final drive in an adapter', { exact: true }).click();
+    await expect(adapter).toBeChecked();
+    await axe(page);
+    await kept(page);
+    await page.reload();
+    await expect(adapter).toBeChecked();
+    await page.goto(page.url().replace(/box.*/, 'shelf'));
+    await page.getByRole('link', { name: 'Scans drive' }).first().click();
+    await page.getByText('Erase it before it is used again').click();
+    await expect(page.getByText('no command is given until it may be lost')).toBeVisible();
+    await expect(page.getByText('/dev/')).toHaveCount(0);
+    await axe(page);
+  },
+);

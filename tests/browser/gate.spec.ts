@@ -95,73 +95,75 @@ test('by keys alone: from crossing to crossing, something let in, put aside, a p
   await expect(headline(page)).toContainText('2 promises fail');
 });
 
-test('any packet is asked, told rule by rule with its answer, and refused where there is none', async ({
-  page,
-  open,
-}) => {
-  await open(GATE);
-  await expect(headline(page)).toContainText('One promise fails');
-  await page.keyboard.press('k');
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Comes in from').selectOption('guests');
-  await dialog.getByLabel('Source', { exact: true }).fill('10.44.30');
-  await dialog.getByLabel('Destination').fill('10.44.8.20');
-  await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
-  await expect(dialog.getByLabel('Source', { exact: true })).toHaveAttribute('aria-invalid', 'true');
-  await dialog.getByLabel('Source', { exact: true }).fill('10.44.30.41');
-  await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
-  await expect(dialog.getByRole('table', { name: 'Its way', exact: true })).toContainText('let in');
-  await expect(dialog.getByRole('table', { name: 'The way of its answer' })).toContainText(
-    'known conversations go on',
-  );
-  await axe(page);
-  await dialog.getByLabel('Destination').fill('10.44.8.90');
-  await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
-  await expect(dialog).toContainText('is dropped, and nothing answers');
-  await dialog.getByLabel('Destination').fill('2001:db8::1');
-  await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
-  await expect(dialog).toContainText('not of one family');
-});
+test(
+  'any packet is asked, told rule by rule with its answer, and refused where there is none',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(GATE);
+    await expect(headline(page)).toContainText('One promise fails');
+    await page.keyboard.press('k');
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Comes in from').selectOption('guests');
+    await dialog.getByLabel('Source', { exact: true }).fill('10.44.30');
+    await dialog.getByLabel('Destination').fill('10.44.8.20');
+    await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(dialog.getByLabel('Source', { exact: true })).toHaveAttribute('aria-invalid', 'true');
+    await dialog.getByLabel('Source', { exact: true }).fill('10.44.30.41');
+    await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(dialog.getByRole('table', { name: 'Its way', exact: true })).toContainText('let in');
+    await expect(dialog.getByRole('table', { name: 'The way of its answer' })).toContainText(
+      'known conversations go on',
+    );
+    await axe(page);
+    await dialog.getByLabel('Destination').fill('10.44.8.90');
+    await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(dialog).toContainText('is dropped, and nothing answers');
+    await dialog.getByLabel('Destination').fill('2001:db8::1');
+    await dialog.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(dialog).toContainText('not of one family');
+  },
+);
 
-test('sides, ports, names and forwarded ports are laid out, and what cannot be is refused', async ({
-  page,
-  open,
-}) => {
-  await open(GATE);
-  await page.getByRole('tab', { name: 'Sides and names' }).click();
-  await axe(page);
-  await page.getByRole('button', { name: 'Another side' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Name', { exact: true }).fill('Sensors');
-  await dialog.getByLabel('What lies there').selectOption('things');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('complementary')).toContainText('No port leads to Sensors');
-  await page.getByRole('button', { name: 'Another port' }).click();
-  await dialog.getByLabel('As its system calls it').fill('eth1');
-  await dialog.getByLabel('Number on its wire').fill('9999');
-  await dialog.getByLabel('Side', { exact: true }).selectOption('Sensors');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('from 1 to 4094');
-  await dialog.getByLabel('Number on its wire').fill('40');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('complementary')).toContainText('no network with a prefix');
+test(
+  'sides, ports, names and forwarded ports are laid out, and what cannot be is refused',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(GATE);
+    await page.getByRole('tab', { name: 'Sides and names' }).click();
+    await axe(page);
+    await page.getByRole('button', { name: 'Another side' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name', { exact: true }).fill('Sensors');
+    await dialog.getByLabel('What lies there').selectOption('things');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('complementary')).toContainText('No port leads to Sensors');
+    await page.getByRole('button', { name: 'Another port' }).click();
+    await dialog.getByLabel('As its system calls it').fill('eth1');
+    await dialog.getByLabel('Number on its wire').fill('9999');
+    await dialog.getByLabel('Side', { exact: true }).selectOption('Sensors');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('from 1 to 4094');
+    await dialog.getByLabel('Number on its wire').fill('40');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('complementary')).toContainText('no network with a prefix');
 
-  await page.getByRole('button', { name: 'Name services' }).click();
-  await dialog.getByLabel('Name', { exact: true }).fill('printing');
-  await dialog.getByLabel('Packets').fill('print 9100');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('a line for each protocol');
-  await dialog.getByLabel('Packets').fill('tcp 631, 9100-9102');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('region', { name: 'Services by name' })).toContainText('TCP 631, 9100–9102');
+    await page.getByRole('button', { name: 'Name services' }).click();
+    await dialog.getByLabel('Name', { exact: true }).fill('printing');
+    await dialog.getByLabel('Packets').fill('print 9100');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('a line for each protocol');
+    await dialog.getByLabel('Packets').fill('tcp 631, 9100-9102');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('region', { name: 'Services by name' })).toContainText('TCP 631, 9100–9102');
 
-  await page.getByRole('button', { name: 'Lead a port in' }).click();
-  await dialog.getByLabel('What for').fill('scans page');
-  await dialog.getByLabel('Port outside').fill('8080');
-  await dialog.getByLabel('To address').fill('192.168.1.1');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('complementary')).toContainText('lies behind no port of the gate');
-});
+    await page.getByRole('button', { name: 'Lead a port in' }).click();
+    await dialog.getByLabel('What for').fill('scans page');
+    await dialog.getByLabel('Port outside').fill('8080');
+    await dialog.getByLabel('To address').fill('192.168.1.1');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('complementary')).toContainText('lies behind no port of the gate');
+  },
+);
 
 test('rules that run are held beside the plan, what goes through is noted, and the stand-ins try it out', async ({
   page,
@@ -228,18 +230,19 @@ test('rules that run are held beside the plan, what goes through is noted, and t
   await axe(page);
 });
 
-test('on a phone the crossings are gone through sideways, and a mend is pressed by touch', async ({
-  browser,
-  server,
-}) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 800 }, hasTouch: true });
-  const page = await context.newPage();
-  await page.goto(`${server.address}${GATE}`);
-  await expect(headline(page)).toContainText('One promise fails');
-  await page.getByRole('button', { name: 'Name what for: reading room' }).tap();
-  await expect(headline(page)).toContainText('promises hold');
-  await page.getByRole('button', { name: /^Guests to Hall/ }).tap();
-  await expect(page.getByRole('dialog')).toContainText('reading room');
-  await axe(page);
-  await context.close();
-});
+test(
+  'on a phone the crossings are gone through sideways, and a mend is pressed by touch',
+  { tag: '@whole' },
+  async ({ browser, server }) => {
+    const context = await browser.newContext({ viewport: { width: 390, height: 800 }, hasTouch: true });
+    const page = await context.newPage();
+    await page.goto(`${server.address}${GATE}`);
+    await expect(headline(page)).toContainText('One promise fails');
+    await page.getByRole('button', { name: 'Name what for: reading room' }).tap();
+    await expect(headline(page)).toContainText('promises hold');
+    await page.getByRole('button', { name: /^Guests to Hall/ }).tap();
+    await expect(page.getByRole('dialog')).toContainText('reading room');
+    await axe(page);
+    await context.close();
+  },
+);

@@ -98,40 +98,44 @@ test('guests are named with disks, networks and a first boot that holds no passw
   expect((await saved).suggestedFilename()).toBe('booking-host-guests.zip');
 });
 
-test('starting up, the host itself and a running host are told', async ({ page, open }) => {
-  await open(HOST);
-  await page.getByRole('tab', { name: 'Starting up' }).click();
-  await expect(page.getByRole('table', { name: 'Starting up' })).toContainText('fits');
-  await axe(page);
-  await page.getByRole('tab', { name: 'The host itself' }).click();
-  await expect(page.getByRole('table', { name: 'Releases' })).toContainText('Quayside Host 8');
-  await axe(page);
-  await page.getByRole('button', { name: 'Note how full it is' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Is used').fill('90 GiB');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('more than the volume holds');
-  await dialog.getByLabel('Is used').fill('55 GiB');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('complementary')).toContainText('% full');
-  await page.getByRole('button', { name: 'Say it otherwise' }).click();
-  await dialog.getByLabel('Sockets').fill('2');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await page.getByRole('tab', { name: 'Starting up' }).click();
-  await expect(page.getByRole('region', { name: 'Sockets' })).toBeVisible();
+test(
+  'starting up, the host itself and a running host are told',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(HOST);
+    await page.getByRole('tab', { name: 'Starting up' }).click();
+    await expect(page.getByRole('table', { name: 'Starting up' })).toContainText('fits');
+    await axe(page);
+    await page.getByRole('tab', { name: 'The host itself' }).click();
+    await expect(page.getByRole('table', { name: 'Releases' })).toContainText('Quayside Host 8');
+    await axe(page);
+    await page.getByRole('button', { name: 'Note how full it is' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Is used').fill('90 GiB');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('more than the volume holds');
+    await dialog.getByLabel('Is used').fill('55 GiB');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('complementary')).toContainText('% full');
+    await page.getByRole('button', { name: 'Say it otherwise' }).click();
+    await dialog.getByLabel('Sockets').fill('2');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('tab', { name: 'Starting up' }).click();
+    await expect(page.getByRole('region', { name: 'Sockets' })).toBeVisible();
 
-  await page.getByRole('button', { name: 'Read a running host' }).click();
-  await dialog.getByLabel('What the host prints').fill('nothing of the kind');
-  await dialog.getByRole('button', { name: 'Read it' }).click();
-  await expect(dialog).toContainText('Nothing of a running host');
-  await dialog
-    .getByLabel('What the host prints')
-    .fill(
-      'CPU(s):              8\nMemory size:         16777216 KiB\n\nName:           till\nState:          running\nCPU(s):         2\nMax memory:     4194304 KiB\n',
-    );
-  await dialog.getByRole('button', { name: 'Read it' }).click();
-  await expect(dialog).toContainText('1 guest running');
-  await dialog.getByRole('button', { name: 'Take its guests into the plan' }).click();
-  await page.getByRole('tab', { name: 'Guests', exact: true }).click();
-  await expect(page.getByRole('table', { name: 'Guests' })).toContainText('till');
-});
+    await page.getByRole('button', { name: 'Read a running host' }).click();
+    await dialog.getByLabel('What the host prints').fill('nothing of the kind');
+    await dialog.getByRole('button', { name: 'Read it' }).click();
+    await expect(dialog).toContainText('Nothing of a running host');
+    await dialog
+      .getByLabel('What the host prints')
+      .fill(
+        'CPU(s):              8\nMemory size:         16777216 KiB\n\nName:           till\nState:          running\nCPU(s):         2\nMax memory:     4194304 KiB\n',
+      );
+    await dialog.getByRole('button', { name: 'Read it' }).click();
+    await expect(dialog).toContainText('1 guest running');
+    await dialog.getByRole('button', { name: 'Take its guests into the plan' }).click();
+    await page.getByRole('tab', { name: 'Guests', exact: true }).click();
+    await expect(page.getByRole('table', { name: 'Guests' })).toContainText('till');
+  },
+);

@@ -13,21 +13,25 @@ test('nothing typed after / is lost, however fast', async ({ page, open }) => {
   await expect(headline(page)).toContainText('Blue stick');
 });
 
-test('single letters are switched off on the sheet of keys, and stay off', async ({ page, open }) => {
-  await open('/shelf');
-  await page.keyboard.press('?');
-  const sheet = page.getByRole('dialog', { name: 'Keys on this screen' });
-  await expect(sheet.getByRole('row', { name: /to Match/ })).toBeVisible();
-  await sheet.getByText('Single letters and signs are shortcuts').click();
-  await expect(sheet.getByRole('row', { name: /to Match/ })).toHaveCount(0);
-  await expect(sheet.getByRole('row', { name: /take the last act back/ })).toBeVisible();
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('m');
-  await page.reload();
-  await expect(headline(page)).toBeVisible();
-  await page.keyboard.press('m');
-  await expect(page).toHaveURL(/shelf$/);
-});
+test(
+  'single letters are switched off on the sheet of keys, and stay off',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf');
+    await page.keyboard.press('?');
+    const sheet = page.getByRole('dialog', { name: 'Keys on this screen' });
+    await expect(sheet.getByRole('row', { name: /to Match/ })).toBeVisible();
+    await sheet.getByText('Single letters and signs are shortcuts').click();
+    await expect(sheet.getByRole('row', { name: /to Match/ })).toHaveCount(0);
+    await expect(sheet.getByRole('row', { name: /take the last act back/ })).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('m');
+    await page.reload();
+    await expect(headline(page)).toBeVisible();
+    await page.keyboard.press('m');
+    await expect(page).toHaveURL(/shelf$/);
+  },
+);
 
 test('what was typed and not saved is asked about, survives a look elsewhere and a reload, and is said not to be saved', async ({
   page,
@@ -132,40 +136,41 @@ test('wishes are put in order by keys and by menu, and an image is given to a bo
   await axe(page);
 });
 
-test('a newer version is announced, and taken only when somebody says so: an open form is never dropped', async ({
-  browser,
-  scratch,
-}) => {
-  const web = join(scratch, 'web');
-  cpSync('packages/web/dist', web, { recursive: true });
-  const server = await startServer(scratch, '0', '4', { ZB_WEB: web });
-  const context = await browser.newContext({ serviceWorkers: 'allow' });
-  try {
-    const page = await context.newPage();
-    await page.goto(`${server.address}/box/new`);
-    await expect(headline(page)).toBeVisible();
-    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
-    await page.getByLabel('Name of the box').fill('Half a name');
-    // The same build again, with one byte more: to a browser that is another version.
-    const worker = join(web, 'sw.js');
-    writeFileSync(worker, `${readFileSync(worker, 'utf8')}\n`);
-    rmSync(`${worker}.br`);
-    await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
-    await expect(page.getByText('A newer version of this application is here.')).toBeVisible({
-      timeout: 20_000,
-    });
-    await expect(page.getByLabel('Name of the box')).toHaveValue('Half a name');
-    await page.getByRole('button', { name: 'Take it now' }).click();
-    await expect(page.getByText('A newer version of this application is here.')).toHaveCount(0, {
-      timeout: 20_000,
-    });
-    // What was typed is a draft by then.
-    await expect(page.getByLabel('Name of the box')).toHaveValue('Half a name');
-  } finally {
-    await context.close();
-    await server.stop();
-  }
-});
+test(
+  'a newer version is announced, and taken only when somebody says so: an open form is never dropped',
+  { tag: '@whole' },
+  async ({ browser, scratch }) => {
+    const web = join(scratch, 'web');
+    cpSync('packages/web/dist', web, { recursive: true });
+    const server = await startServer(scratch, '0', '4', { ZB_WEB: web });
+    const context = await browser.newContext({ serviceWorkers: 'allow' });
+    try {
+      const page = await context.newPage();
+      await page.goto(`${server.address}/box/new`);
+      await expect(headline(page)).toBeVisible();
+      await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+      await page.getByLabel('Name of the box').fill('Half a name');
+      // The same build again, with one byte more: to a browser that is another version.
+      const worker = join(web, 'sw.js');
+      writeFileSync(worker, `${readFileSync(worker, 'utf8')}\n`);
+      rmSync(`${worker}.br`);
+      await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
+      await expect(page.getByText('A newer version of this application is here.')).toBeVisible({
+        timeout: 20_000,
+      });
+      await expect(page.getByLabel('Name of the box')).toHaveValue('Half a name');
+      await page.getByRole('button', { name: 'Take it now' }).click();
+      await expect(page.getByText('A newer version of this application is here.')).toHaveCount(0, {
+        timeout: 20_000,
+      });
+      // What was typed is a draft by then.
+      await expect(page.getByLabel('Name of the box')).toHaveValue('Half a name');
+    } finally {
+      await context.close();
+      await server.stop();
+    }
+  },
+);
 
 test.describe('by touch alone, on a phone', () => {
   test.use({ hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });

@@ -177,48 +177,48 @@ test('the stand-in folder is looked through, planned, renamed in place and renam
   await expect(page.getByText(/“stand-in folder” was looked through/)).toBeVisible();
 });
 
-test('a real folder, large and hostile, is read where it lies; it can be cancelled', async ({
-  page,
-  open,
-  scratch,
-}) => {
-  const top = join(scratch, 'hall');
-  const odd = ['ü', '日本', '🪵', "q'", '"', '#', '%41', 'a b', '\u202e', '<b>', '$(x)', ';', '`', '&amp;'];
-  for (let i = 0; i < 4_000; i += 1) {
-    const folder = join(top, `d${i % 40}`);
-    if (i < 40) mkdirSync(folder, { recursive: true });
-    writeFileSync(join(folder, `${odd[i % odd.length] ?? ''} ${i}.txt`), '');
-  }
-  const deep = join(top, Array.from({ length: 400 }, () => 'd').join('/'));
-  mkdirSync(deep, { recursive: true });
-  writeFileSync(join(deep, 'end.txt'), 'x');
-  symlinkSync(top, join(top, 'circle'));
-  // Takes long to be read, and no room.
-  writeFileSync(join(top, 'long.iso'), '');
-  truncateSync(join(top, 'long.iso'), 8 * 1024 ** 3);
-  await open('/box/archive/load');
-  await page.getByRole('tab', { name: 'What goes on it' }).click();
-  await page.getByLabel('Open a folder to read').setInputFiles(top);
-  const found = page.getByRole('table', { name: 'What was found' });
-  await expect(found.getByRole('row', { name: /empty files/ })).toContainText('4,000', { timeout: 60_000 });
-  await expect(page.getByText(/4,?002 files/)).toBeVisible();
-  await found.getByRole('button', { name: /names SMB refuses: a letter/ }).click();
-  await expect(
-    page
-      .getByRole('dialog')
-      .getByText(/<b> \d+\.txt/)
-      .first(),
-  ).toBeVisible();
-  await page.keyboard.press('Escape');
-  // It was opened to be read: nothing is offered that would change it.
-  await expect(page.getByRole('button', { name: 'Rename in the folder itself' })).toHaveCount(0);
-  // While it works it can be stopped, and begun again.
-  await page.getByRole('button', { name: 'Save a list of sums' }).click();
-  await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByText(/was looked through on/)).toBeVisible();
-  await page.getByRole('button', { name: 'The stand-in folder' }).click();
-  await expect(found).toBeVisible({ timeout: 30_000 });
-});
+test(
+  'a real folder, large and hostile, is read where it lies; it can be cancelled',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    const top = join(scratch, 'hall');
+    const odd = ['ü', '日本', '🪵', "q'", '"', '#', '%41', 'a b', '\u202e', '<b>', '$(x)', ';', '`', '&amp;'];
+    for (let i = 0; i < 4_000; i += 1) {
+      const folder = join(top, `d${i % 40}`);
+      if (i < 40) mkdirSync(folder, { recursive: true });
+      writeFileSync(join(folder, `${odd[i % odd.length] ?? ''} ${i}.txt`), '');
+    }
+    const deep = join(top, Array.from({ length: 400 }, () => 'd').join('/'));
+    mkdirSync(deep, { recursive: true });
+    writeFileSync(join(deep, 'end.txt'), 'x');
+    symlinkSync(top, join(top, 'circle'));
+    // Takes long to be read, and no room.
+    writeFileSync(join(top, 'long.iso'), '');
+    truncateSync(join(top, 'long.iso'), 8 * 1024 ** 3);
+    await open('/box/archive/load');
+    await page.getByRole('tab', { name: 'What goes on it' }).click();
+    await page.getByLabel('Open a folder to read').setInputFiles(top);
+    const found = page.getByRole('table', { name: 'What was found' });
+    await expect(found.getByRole('row', { name: /empty files/ })).toContainText('4,000', { timeout: 60_000 });
+    await expect(page.getByText(/4,?002 files/)).toBeVisible();
+    await found.getByRole('button', { name: /names SMB refuses: a letter/ }).click();
+    await expect(
+      page
+        .getByRole('dialog')
+        .getByText(/<b> \d+\.txt/)
+        .first(),
+    ).toBeVisible();
+    await page.keyboard.press('Escape');
+    // It was opened to be read: nothing is offered that would change it.
+    await expect(page.getByRole('button', { name: 'Rename in the folder itself' })).toHaveCount(0);
+    // While it works it can be stopped, and begun again.
+    await page.getByRole('button', { name: 'Save a list of sums' }).click();
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByText(/was looked through on/)).toBeVisible();
+    await page.getByRole('button', { name: 'The stand-in folder' }).click();
+    await expect(found).toBeVisible({ timeout: 30_000 });
+  },
+);
 
 test('a box without a pool begins with what goes on it, and a bench without drives says what to do', async ({
   page,

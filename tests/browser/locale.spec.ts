@@ -17,33 +17,34 @@ const local = (page: Page, iso: string): Promise<string> =>
     return `${of({ day: 'numeric' })} ${of({ month: 'short' }).slice(0, 3)}${year} ${of({ hour: '2-digit', minute: '2-digit', hour12: false })}`;
   }, iso);
 
-test('in another zone and locale: local time in the log, money and sizes as they are everywhere', async ({
-  page,
-  open,
-}) => {
-  await open('/box/archive/keep');
-  const before = new Date().toISOString();
-  await page.getByLabel('Text').fill('by the clock of the island');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  const row = page.getByRole('row', { name: /by the clock of the island/ });
-  await expect(row).toBeVisible();
-  const after = new Date().toISOString();
-  const shown = [await local(page, before), await local(page, after)];
-  const text = (await row.textContent()) ?? '';
-  expect(shown.some((s) => text.includes(s))).toBe(true);
-  await kept(page);
+test(
+  'in another zone and locale: local time in the log, money and sizes as they are everywhere',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/archive/keep');
+    const before = new Date().toISOString();
+    await page.getByLabel('Text').fill('by the clock of the island');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    const row = page.getByRole('row', { name: /by the clock of the island/ });
+    await expect(row).toBeVisible();
+    const after = new Date().toISOString();
+    const shown = [await local(page, before), await local(page, after)];
+    const text = (await row.textContent()) ?? '';
+    expect(shown.some((s) => text.includes(s))).toBe(true);
+    await kept(page);
 
-  await open('/match');
-  await page.getByRole('button', { name: /Weights and money/ }).click();
-  await page.getByLabel('To spend on all boxes').fill('1234,5');
-  await page.getByLabel('Currency behind amounts (may be empty)').fill('kr');
-  await page.getByRole('button', { name: 'Save and solve again' }).click();
-  await expect(page.locator('main')).toContainText('1\u202f234.50\u00a0kr to spend');
+    await open('/match');
+    await page.getByRole('button', { name: /Weights and money/ }).click();
+    await page.getByLabel('To spend on all boxes').fill('1234,5');
+    await page.getByLabel('Currency behind amounts (may be empty)').fill('kr');
+    await page.getByRole('button', { name: 'Save and solve again' }).click();
+    await expect(page.locator('main')).toContainText('1\u202f234.50\u00a0kr to spend');
 
-  await open('/shelf/grey');
-  const size = page.getByLabel('Size', { exact: true });
-  await size.fill('1,000 GB');
-  await expect(page.locator('main')).toContainText('1\u202f000\u202f000\u202f000\u202f000 bytes');
-  await size.fill('1.000,5 GB');
-  await expect(page.locator('main')).toContainText('1\u202f000\u202f500\u202f000\u202f000 bytes');
-});
+    await open('/shelf/grey');
+    const size = page.getByLabel('Size', { exact: true });
+    await size.fill('1,000 GB');
+    await expect(page.locator('main')).toContainText('1\u202f000\u202f000\u202f000\u202f000 bytes');
+    await size.fill('1.000,5 GB');
+    await expect(page.locator('main')).toContainText('1\u202f000\u202f500\u202f000\u202f000 bytes');
+  },
+);

@@ -185,7 +185,7 @@ test('the first start: lines ticked, waiting measured, updates counted, a passwo
   expect(kept).not.toContain(phrase);
 });
 
-test('the bench for gamepads, with a pad that stands in', async ({ page, open }) => {
+test('the bench for gamepads, with a pad that stands in', { tag: '@whole' }, async ({ page, open }) => {
   await page.addInitScript(() => {
     let t = 0;
     let still = false;
@@ -223,31 +223,30 @@ test('the bench for gamepads, with a pad that stands in', async ({ page, open })
   await axe(page);
 });
 
-test('the test sheet is one file that opens anywhere: what it measures, and left and right', async ({
-  page,
-  open,
-  scratch,
-  context,
-}) => {
-  await open('/box/games-corner/first-start');
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'A test sheet to open on the box' }).click();
-  const path = join(scratch, 'sheet.html');
-  await (await saved).saveAs(path);
-  const sheet = await context.newPage();
-  const asked: string[] = [];
-  sheet.on('request', (r) => asked.push(r.url()));
-  const faults: string[] = [];
-  sheet.on('pageerror', (e) => faults.push(e.message));
-  await sheet.goto(`file://${path}`);
-  await expect(sheet.locator('#here')).toContainText('times a second');
-  await sheet.getByRole('button', { name: 'Left' }).click();
-  await expect(sheet.locator('body')).toHaveAttribute('data-sound', '-1');
-  await sheet.keyboard.press('r');
-  await expect(sheet.locator('body')).toHaveAttribute('data-sound', '1');
-  expect(asked).toEqual([`file://${path}`]);
-  expect(faults).toEqual([]);
-});
+test(
+  'the test sheet is one file that opens anywhere: what it measures, and left and right',
+  { tag: '@whole' },
+  async ({ page, open, scratch, context }) => {
+    await open('/box/games-corner/first-start');
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'A test sheet to open on the box' }).click();
+    const path = join(scratch, 'sheet.html');
+    await (await saved).saveAs(path);
+    const sheet = await context.newPage();
+    const asked: string[] = [];
+    sheet.on('request', (r) => asked.push(r.url()));
+    const faults: string[] = [];
+    sheet.on('pageerror', (e) => faults.push(e.message));
+    await sheet.goto(`file://${path}`);
+    await expect(sheet.locator('#here')).toContainText('times a second');
+    await sheet.getByRole('button', { name: 'Left' }).click();
+    await expect(sheet.locator('body')).toHaveAttribute('data-sound', '-1');
+    await sheet.keyboard.press('r');
+    await expect(sheet.locator('body')).toHaveAttribute('data-sound', '1');
+    expect(asked).toEqual([`file://${path}`]);
+    expect(faults).toEqual([]);
+  },
+);
 
 test('the stand-in network is looked at and taken, and a watch sees a host answer', async ({
   page,

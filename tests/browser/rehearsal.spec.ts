@@ -36,34 +36,35 @@ test('a wrong plan is shown how it goes wrong, mended by its smallest set, and u
   await expect(headline(page)).toContainText('have to be done again');
 });
 
-test('precautions are switched by keys and by pointer; what is left out is not reckoned with', async ({
-  page,
-  open,
-}) => {
-  await open(NIGHT);
-  await expect(headline(page)).toContainText('“Scans drive”');
-  const unplug = page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ });
-  await page.keyboard.press('1');
-  await expect(unplug).toBeChecked();
-  await expect(headline(page)).toContainText('No world loses');
-  await page.keyboard.press('1');
-  await expect(unplug).not.toBeChecked();
-  await expect(headline(page)).toContainText('“Scans drive”');
-  for (const words of [
-    'Choose by serial, not by place',
-    'Read the list aloud before yes',
-    'Copy “Scans drive” away first',
-  ])
-    await page.getByRole('button', { name: `Leave out: ${words}` }).click();
-  const sets = page.getByRole('group', { name: 'Smallest sets' });
-  await expect(sets.getByRole('button', { name: /^Take it: / })).toHaveCount(1);
-  await page.getByRole('button', { name: 'Leave out: Unplug “Scans drive”' }).click();
-  await expect(sets.getByText('No set of precautions does it', { exact: false })).toBeVisible();
-  await sets.getByRole('button', { name: 'Tell that world' }).click();
-  await expect(page.getByRole('heading', { name: /a drive to keep is erased/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Consider again: Unplug “Scans drive”' }).click();
-  await expect(sets.getByRole('button', { name: /^Take it: Unplug/ })).toBeVisible();
-});
+test(
+  'precautions are switched by keys and by pointer; what is left out is not reckoned with',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(NIGHT);
+    await expect(headline(page)).toContainText('“Scans drive”');
+    const unplug = page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ });
+    await page.keyboard.press('1');
+    await expect(unplug).toBeChecked();
+    await expect(headline(page)).toContainText('No world loses');
+    await page.keyboard.press('1');
+    await expect(unplug).not.toBeChecked();
+    await expect(headline(page)).toContainText('“Scans drive”');
+    for (const words of [
+      'Choose by serial, not by place',
+      'Read the list aloud before yes',
+      'Copy “Scans drive” away first',
+    ])
+      await page.getByRole('button', { name: `Leave out: ${words}` }).click();
+    const sets = page.getByRole('group', { name: 'Smallest sets' });
+    await expect(sets.getByRole('button', { name: /^Take it: / })).toHaveCount(1);
+    await page.getByRole('button', { name: 'Leave out: Unplug “Scans drive”' }).click();
+    await expect(sets.getByText('No set of precautions does it', { exact: false })).toBeVisible();
+    await sets.getByRole('button', { name: 'Tell that world' }).click();
+    await expect(page.getByRole('heading', { name: /a drive to keep is erased/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Consider again: Unplug “Scans drive”' }).click();
+    await expect(sets.getByRole('button', { name: /^Take it: Unplug/ })).toBeVisible();
+  },
+);
 
 test('the stop is signed off only for a reason while a world loses a drive, and freely once none does', async ({
   page,
@@ -84,18 +85,22 @@ test('the stop is signed off only for a reason while a world loses a drive, and 
 
 test.describe('by touch, on a phone', () => {
   test.use({ hasTouch: true, viewport: { width: 390, height: 844 } });
-  test('a plan is mended, and one without a drive says where to go on', async ({ page, open }) => {
-    await open(NIGHT);
-    await expect(headline(page)).toContainText('“Scans drive”');
-    await page.getByText('Unplug “Scans drive”').last().tap();
-    await expect(headline(page)).toContainText('No world loses');
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-    await axe(page);
-    await open('/box/games-corner/install/rehearsal');
-    await expect(page.getByText('Nobody has said which drive', { exact: false })).toBeVisible();
-    await page.getByRole('link', { name: 'Decide it' }).tap();
-    await expect(page).toHaveURL(/install$/);
-  });
+  test(
+    'a plan is mended, and one without a drive says where to go on',
+    { tag: '@whole' },
+    async ({ page, open }) => {
+      await open(NIGHT);
+      await expect(headline(page)).toContainText('“Scans drive”');
+      await page.getByText('Unplug “Scans drive”').last().tap();
+      await expect(headline(page)).toContainText('No world loses');
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+      await axe(page);
+      await open('/box/games-corner/install/rehearsal');
+      await expect(page.getByText('Nobody has said which drive', { exact: false })).toBeVisible();
+      await page.getByRole('link', { name: 'Decide it' }).tap();
+      await expect(page).toHaveURL(/install$/);
+    },
+  );
 });
 
 test('the archive is rehearsed by keys alone, until every world ends right', async ({ page, open }) => {

@@ -110,46 +110,45 @@ test('a packed image: what is inside, its picture walked by keys, and the eviden
   await axe(page);
 });
 
-test('an image against a dump of the stick: the first difference, the part, and what the pattern means', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  const lantern = await depotFile(server, scratch, LANTERN);
-  const bytes = readFileSync(lantern);
-  const lying = join(scratch, 'lying.img');
-  writeFileSync(
-    lying,
-    Buffer.concat([bytes.subarray(0, 6 * 1024 * 1024), Buffer.alloc(bytes.length - 6 * 1024 * 1024)]),
-  );
-  const bit = join(scratch, 'bit.img');
-  const turned = Buffer.from(bytes);
-  turned.writeUInt8(turned.readUInt8(20_000_000) ^ 8, 20_000_000);
-  writeFileSync(bit, turned);
-  await open('/images');
-  await page.getByLabel('Image file').setInputFiles(lantern);
-  await expect(headline(page)).toContainText('it starts under');
-  await page.getByText('Compare with a dump of the stick').click();
-  const dump = page.getByLabel('Dump or other image');
-  await dump.setInputFiles(lying);
-  await expect(page.getByText(/claims more than it has: its real size is about 6.00 MiB/)).toBeVisible({
-    timeout: 20_000,
-  });
-  await dump.setInputFiles(bit);
-  await expect(page.getByText(/One single bit differs/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText('20000000')).toBeVisible();
-  await dump.setInputFiles(lantern);
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME BYTES' })).toBeVisible({
-    timeout: 20_000,
-  });
-  await axe(page);
-  await kept(page);
-  await page.reload();
-  await page.getByText('Compare with a dump of the stick').click();
-  await page.getByLabel(/again: the browser forgets files/).setInputFiles(bit.replace('bit', 'lying'));
-  await expect(page.getByLabel('Dump or other image')).toBeVisible();
-});
+test(
+  'an image against a dump of the stick: the first difference, the part, and what the pattern means',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    const lantern = await depotFile(server, scratch, LANTERN);
+    const bytes = readFileSync(lantern);
+    const lying = join(scratch, 'lying.img');
+    writeFileSync(
+      lying,
+      Buffer.concat([bytes.subarray(0, 6 * 1024 * 1024), Buffer.alloc(bytes.length - 6 * 1024 * 1024)]),
+    );
+    const bit = join(scratch, 'bit.img');
+    const turned = Buffer.from(bytes);
+    turned.writeUInt8(turned.readUInt8(20_000_000) ^ 8, 20_000_000);
+    writeFileSync(bit, turned);
+    await open('/images');
+    await page.getByLabel('Image file').setInputFiles(lantern);
+    await expect(headline(page)).toContainText('it starts under');
+    await page.getByText('Compare with a dump of the stick').click();
+    const dump = page.getByLabel('Dump or other image');
+    await dump.setInputFiles(lying);
+    await expect(page.getByText(/claims more than it has: its real size is about 6.00 MiB/)).toBeVisible({
+      timeout: 20_000,
+    });
+    await dump.setInputFiles(bit);
+    await expect(page.getByText(/One single bit differs/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('20000000')).toBeVisible();
+    await dump.setInputFiles(lantern);
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME BYTES' })).toBeVisible({
+      timeout: 20_000,
+    });
+    await axe(page);
+    await kept(page);
+    await page.reload();
+    await page.getByText('Compare with a dump of the stick').click();
+    await page.getByLabel(/again: the browser forgets files/).setInputFiles(bit.replace('bit', 'lying'));
+    await expect(page.getByLabel('Dump or other image')).toBeVisible();
+  },
+);
 
 test('hostile files are read, named and change nothing else', async ({ page, open, scratch }) => {
   const make = (name: string, bytes: Uint8Array): string => {
@@ -186,26 +185,25 @@ test('hostile files are read, named and change nothing else', async ({ page, ope
   await expect(page.getByText(/Inside is one image, 60.000.000 bytes/)).toBeVisible();
 });
 
-test('a 6 GiB file is read at once, and what waits behind it can be cancelled', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  const large = await depotFile(server, scratch, LANTERN, 'large.img');
-  truncateSync(large, 6 * 1024 ** 3);
-  const second = sparse(scratch, 'second.img', 1000);
-  await open('/images');
-  await page.getByLabel('Image file').setInputFiles([large, second]);
-  await expect(page.getByText('Reading large.img')).toBeVisible();
-  await expect(page.getByText('Then second.img.')).toBeVisible();
-  await page.getByRole('button', { name: 'Cancel all' }).click();
-  await expect(page.getByText(/^Reading /)).toHaveCount(0);
-  await expect(page.getByRole('row', { name: /second.img/ })).toHaveCount(0);
-  // What the tables say was read before the digest began, and stays.
-  await page.getByRole('button', { name: 'large.img', exact: true }).click();
-  await expect(page.getByText(/the file is 6.408.896.512 bytes larger/)).toBeVisible();
-});
+test(
+  'a 6 GiB file is read at once, and what waits behind it can be cancelled',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    const large = await depotFile(server, scratch, LANTERN, 'large.img');
+    truncateSync(large, 6 * 1024 ** 3);
+    const second = sparse(scratch, 'second.img', 1000);
+    await open('/images');
+    await page.getByLabel('Image file').setInputFiles([large, second]);
+    await expect(page.getByText('Reading large.img')).toBeVisible();
+    await expect(page.getByText('Then second.img.')).toBeVisible();
+    await page.getByRole('button', { name: 'Cancel all' }).click();
+    await expect(page.getByText(/^Reading /)).toHaveCount(0);
+    await expect(page.getByRole('row', { name: /second.img/ })).toHaveCount(0);
+    // What the tables say was read before the digest began, and stays.
+    await page.getByRole('button', { name: 'large.img', exact: true }).click();
+    await expect(page.getByText(/the file is 6.408.896.512 bytes larger/)).toBeVisible();
+  },
+);
 
 test('a system is begun from an image: each value says where it is from, guesses are asked', async ({
   page,

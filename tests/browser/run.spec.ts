@@ -3,101 +3,103 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { axe, expect, headline, kept, status, test } from './fixtures';
 
-test('a box from its first step to its last, by one key alone; a reload lands on the step', async ({
-  page,
-  open,
-}) => {
-  test.setTimeout(120_000);
-  await open('/box/film-night/run');
-  await expect(headline(page)).toHaveText('Fetch Curtain Player 12');
-  await axe(page);
-  await page.keyboard.press('Space');
-  await expect(headline(page)).toHaveText(/Compare its sum/);
-  await expect(page.getByRole('timer')).toHaveText(/^0:0\d$/);
-  await kept(page);
-  await page.reload();
-  await expect(headline(page)).toHaveText(/Compare its sum/);
-  await page.keyboard.press('Space');
-  // The stop’s last step signs it off.
-  await expect(page.getByRole('link', { name: /Verify.*signed off/ })).toBeVisible();
-  // What is looked at before its turn cannot be done.
-  await expect(headline(page)).toHaveText(/Unplug at the writing machine/);
-  await page.keyboard.press('ArrowRight');
-  await expect(headline(page)).toHaveText(/Write the stick/);
-  await page.keyboard.press('Space');
-  await expect(headline(page)).toHaveText(/Write the stick/);
-  await expect(page.getByRole('button', { name: 'Done' })).toBeDisabled();
-  await page.keyboard.press('Home');
-  const seen = new Set<string>();
-  for (let i = 0; i < 60; i += 1) {
-    const title = (await headline(page).textContent()) ?? '';
-    const done = page.getByRole('button', { name: 'Done' });
-    if (/^All \d+ steps/.test(title)) break;
-    seen.add(title);
-    // Where a Stop stands against it, nobody goes on without a word.
-    const why = page.getByLabel('Why you go on all the same');
-    if (await why.isVisible()) {
-      await expect(done).toBeDisabled();
-      await why.fill('the hall has two copies of it');
-      await page.keyboard.press('Tab');
-      await done.focus();
-    }
+test(
+  'a box from its first step to its last, by one key alone; a reload lands on the step',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    test.setTimeout(120_000);
+    await open('/box/film-night/run');
+    await expect(headline(page)).toHaveText('Fetch Curtain Player 12');
+    await axe(page);
     await page.keyboard.press('Space');
-    await expect(headline(page)).not.toHaveText(title);
-  }
-  expect(seen.size).toBeGreaterThan(25);
-  await page.keyboard.press('l');
-  const all = page.getByRole('dialog');
-  await expect(all.getByRole('row', { name: /ready|waits/ })).toHaveCount(0);
-  await axe(page);
-});
-
-test('by touch alone on a tablet: what was noted goes into the log, a step is left out with a reason', async ({
-  browser,
-  server,
-}) => {
-  const context = await browser.newContext({
-    viewport: { width: 1024, height: 768 },
-    hasTouch: true,
-    locale: 'en-GB',
-    timezoneId: 'UTC',
-    serviceWorkers: 'block',
-  });
-  const page = await context.newPage();
-  await page.goto(`${server.address}/box/games-corner/run`);
-  await expect(headline(page)).toHaveText(/Fetch Lantern Arcade/);
-  const done = page.getByRole('button', { name: 'Done' });
-  const go = async (to: RegExp): Promise<void> => {
-    for (let i = 0; i < 12 && !to.test((await headline(page).textContent()) ?? ''); i += 1) {
+    await expect(headline(page)).toHaveText(/Compare its sum/);
+    await expect(page.getByRole('timer')).toHaveText(/^0:0\d$/);
+    await kept(page);
+    await page.reload();
+    await expect(headline(page)).toHaveText(/Compare its sum/);
+    await page.keyboard.press('Space');
+    // The stop’s last step signs it off.
+    await expect(page.getByRole('link', { name: /Verify.*signed off/ })).toBeVisible();
+    // What is looked at before its turn cannot be done.
+    await expect(headline(page)).toHaveText(/Unplug at the writing machine/);
+    await page.keyboard.press('ArrowRight');
+    await expect(headline(page)).toHaveText(/Write the stick/);
+    await page.keyboard.press('Space');
+    await expect(headline(page)).toHaveText(/Write the stick/);
+    await expect(page.getByRole('button', { name: 'Done' })).toBeDisabled();
+    await page.keyboard.press('Home');
+    const seen = new Set<string>();
+    for (let i = 0; i < 60; i += 1) {
       const title = (await headline(page).textContent()) ?? '';
-      await done.tap();
+      const done = page.getByRole('button', { name: 'Done' });
+      if (/^All \d+ steps/.test(title)) break;
+      seen.add(title);
+      // Where a Stop stands against it, nobody goes on without a word.
+      const why = page.getByLabel('Why you go on all the same');
+      if (await why.isVisible()) {
+        await expect(done).toBeDisabled();
+        await why.fill('the hall has two copies of it');
+        await page.keyboard.press('Tab');
+        await done.focus();
+      }
+      await page.keyboard.press('Space');
       await expect(headline(page)).not.toHaveText(title);
     }
-  };
-  await go(/^Secure Boot/);
-  await page.getByLabel('As it read before').tap();
-  await page.getByLabel('As it read before').fill('Enabled, standard keys');
-  await done.tap();
-  await expect(headline(page)).toHaveText(/Save, and power off/);
-  await go(/Turn the picture/);
-  await page.getByRole('button', { name: 'Leave it out' }).tap();
-  await page.getByLabel('Why it is not wanted').fill('it turns by itself');
-  await page.getByRole('dialog').getByRole('button', { name: 'Leave it out' }).tap();
-  await expect(headline(page)).toHaveText('Language');
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'setup.png', mimeType: 'image/png', buffer: PNG });
-  await expect(status(page)).toContainText('Photo added');
-  // Everything a finger is asked to hit at the foot is large enough for one (WCAG 2.2, 2.5.5: 44 px).
-  for (const button of await page.locator('#sheet').getByRole('button').all())
-    expect((await button.boundingBox())?.height).toBeGreaterThanOrEqual(44);
-  await kept(page);
-  await page.goto(`${server.address}/box/games-corner/keep`);
-  const log = page.getByRole('main');
-  await expect(log).toContainText('Enabled, standard keys');
-  await expect(log).toContainText('Left out: Turn the picture: it turns by itself');
-  await context.close();
-});
+    expect(seen.size).toBeGreaterThan(25);
+    await page.keyboard.press('l');
+    const all = page.getByRole('dialog');
+    await expect(all.getByRole('row', { name: /ready|waits/ })).toHaveCount(0);
+    await axe(page);
+  },
+);
+
+test(
+  'by touch alone on a tablet: what was noted goes into the log, a step is left out with a reason',
+  { tag: '@whole' },
+  async ({ browser, server }) => {
+    const context = await browser.newContext({
+      viewport: { width: 1024, height: 768 },
+      hasTouch: true,
+      locale: 'en-GB',
+      timezoneId: 'UTC',
+      serviceWorkers: 'block',
+    });
+    const page = await context.newPage();
+    await page.goto(`${server.address}/box/games-corner/run`);
+    await expect(headline(page)).toHaveText(/Fetch Lantern Arcade/);
+    const done = page.getByRole('button', { name: 'Done' });
+    const go = async (to: RegExp): Promise<void> => {
+      for (let i = 0; i < 12 && !to.test((await headline(page).textContent()) ?? ''); i += 1) {
+        const title = (await headline(page).textContent()) ?? '';
+        await done.tap();
+        await expect(headline(page)).not.toHaveText(title);
+      }
+    };
+    await go(/^Secure Boot/);
+    await page.getByLabel('As it read before').tap();
+    await page.getByLabel('As it read before').fill('Enabled, standard keys');
+    await done.tap();
+    await expect(headline(page)).toHaveText(/Save, and power off/);
+    await go(/Turn the picture/);
+    await page.getByRole('button', { name: 'Leave it out' }).tap();
+    await page.getByLabel('Why it is not wanted').fill('it turns by itself');
+    await page.getByRole('dialog').getByRole('button', { name: 'Leave it out' }).tap();
+    await expect(headline(page)).toHaveText('Language');
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'setup.png', mimeType: 'image/png', buffer: PNG });
+    await expect(status(page)).toContainText('Photo added');
+    // Everything a finger is asked to hit at the foot is large enough for one (WCAG 2.2, 2.5.5: 44 px).
+    for (const button of await page.locator('#sheet').getByRole('button').all())
+      expect((await button.boundingBox())?.height).toBeGreaterThanOrEqual(44);
+    await kept(page);
+    await page.goto(`${server.address}/box/games-corner/keep`);
+    const log = page.getByRole('main');
+    await expect(log).toContainText('Enabled, standard keys');
+    await expect(log).toContainText('Left out: Turn the picture: it turns by itself');
+    await context.close();
+  },
+);
 /** One white pixel. */
 const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8/5+hHgAHggJ/PchI7wAAAABJRU5ErkJggg==',

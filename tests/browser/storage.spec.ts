@@ -83,48 +83,47 @@ test('what one tab does appears in the other', async ({ page, open, context, ser
   await expect(page.getByText('from the first tab')).toHaveCount(0);
 });
 
-test('a tab that has not heard of another changes the same box: other values are both kept, the same value is told', async ({
-  page,
-  open,
-  context,
-  server,
-}) => {
-  // Two pages that are loaded whole, one of them twice.
-  test.slow();
-  await open('/box/archive/keep');
-  const deaf = await context.newPage();
-  // What the other tab tells does not arrive, as in the moment before it does.
-  await deaf.addInitScript(() => {
-    BroadcastChannel.prototype.addEventListener = () => undefined;
-  });
-  await deaf.goto(`${server.address}/box/archive/load`);
-  await expect(deaf.locator('h1')).toBeVisible();
-  const rename = async (tab: typeof page, name: string): Promise<void> => {
-    await unfold(tab.getByRole('button', { name: 'Rename or remove this box' }));
-    await tab.getByLabel('Name of the box').fill(name);
-    await tab.getByRole('button', { name: 'Rename' }).click();
-    await kept(tab);
-  };
-  const rail = (tab: typeof page) => tab.getByRole('navigation', { name: 'Bench' });
-  await rename(page, 'Stone store');
-  await expect(rail(deaf)).not.toContainText('Stone store');
-  await deaf.getByRole('button', { name: /^Sign off/ }).click();
-  for (const tab of [page, deaf]) {
-    const box = rail(tab).getByRole('link', { name: /Stone store/ });
-    await expect(box.getByRole('img')).toHaveAccessibleName(/^10 of 12 stops/);
-  }
-  await deaf.goto(`${server.address}/box/archive/keep`);
-  await expect(deaf.locator('h1')).toBeVisible();
-  await rename(page, 'First');
-  await rename(deaf, 'Second');
-  // It says that it was overtaken and by what, and shows the one name that is kept.
-  const told = deaf.getByRole('alert').filter({ hasText: 'Another tab was first' });
-  await expect(told).toContainText('“First”');
-  for (const tab of [page, deaf]) await expect(rail(tab)).toContainText('First');
-  await axe(deaf);
-  await deaf.getByRole('button', { name: 'Understood' }).click();
-  await expect(told).toHaveCount(0);
-});
+test(
+  'a tab that has not heard of another changes the same box: other values are both kept, the same value is told',
+  { tag: '@whole' },
+  async ({ page, open, context, server }) => {
+    // Two pages that are loaded whole, one of them twice.
+    test.slow();
+    await open('/box/archive/keep');
+    const deaf = await context.newPage();
+    // What the other tab tells does not arrive, as in the moment before it does.
+    await deaf.addInitScript(() => {
+      BroadcastChannel.prototype.addEventListener = () => undefined;
+    });
+    await deaf.goto(`${server.address}/box/archive/load`);
+    await expect(deaf.locator('h1')).toBeVisible();
+    const rename = async (tab: typeof page, name: string): Promise<void> => {
+      await unfold(tab.getByRole('button', { name: 'Rename or remove this box' }));
+      await tab.getByLabel('Name of the box').fill(name);
+      await tab.getByRole('button', { name: 'Rename' }).click();
+      await kept(tab);
+    };
+    const rail = (tab: typeof page) => tab.getByRole('navigation', { name: 'Bench' });
+    await rename(page, 'Stone store');
+    await expect(rail(deaf)).not.toContainText('Stone store');
+    await deaf.getByRole('button', { name: /^Sign off/ }).click();
+    for (const tab of [page, deaf]) {
+      const box = rail(tab).getByRole('link', { name: /Stone store/ });
+      await expect(box.getByRole('img')).toHaveAccessibleName(/^10 of 12 stops/);
+    }
+    await deaf.goto(`${server.address}/box/archive/keep`);
+    await expect(deaf.locator('h1')).toBeVisible();
+    await rename(page, 'First');
+    await rename(deaf, 'Second');
+    // It says that it was overtaken and by what, and shows the one name that is kept.
+    const told = deaf.getByRole('alert').filter({ hasText: 'Another tab was first' });
+    await expect(told).toContainText('“First”');
+    for (const tab of [page, deaf]) await expect(rail(tab)).toContainText('First');
+    await axe(deaf);
+    await deaf.getByRole('button', { name: 'Understood' }).click();
+    await expect(told).toHaveCount(0);
+  },
+);
 
 test('export and import: a round trip to the byte, a preview, one undo', async ({ page, open, scratch }) => {
   await open('/bench');

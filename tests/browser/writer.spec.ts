@@ -161,7 +161,7 @@ test('a file of one’s own is written; after a reload the page asks for it agai
   await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
 });
 
-test('a stick from the shelf can be plugged in', async ({ page, open }) => {
+test('a stick from the shelf can be plugged in', { tag: '@whole' }, async ({ page, open }) => {
   await verifyLantern(page, open);
   await open('/shelf');
   await page.getByRole('button', { name: 'Add something else' }).click();
