@@ -58,6 +58,8 @@ test('memory and cores are moved by keys and by pointer, and a disk is taken to 
   await expect(page.getByText('disk of weather over on second drive')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(status(page)).toContainText('A disk of weather on second drive');
+  // The arrow was the disk’s, and not the way to the next stop.
+  await expect(page).toHaveURL(new RegExp(`${HOST}$`));
 });
 
 test('guests are named with disks, networks and a first boot that holds no password, and written for the host', async ({

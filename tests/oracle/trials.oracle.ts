@@ -16,6 +16,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { request } from 'node:http';
+import { gzipSync } from 'node:zlib';
 import { depotImages } from '@zb/core/demo/depot';
 import type { Trial, TrialDesk, TrialRequest } from '@zb/core/model/trial';
 import { agrees, foretoldOf } from '@zb/core/starting/happened';
@@ -112,6 +113,13 @@ const order = (more: Partial<TrialRequest> = {}): TrialRequest => ({
   seconds: 60,
   ...more,
 });
+/** A file that is sent; of a packed one with what is inside. */
+const upload = (
+  name: string,
+  bytes: number,
+  container: 'none' | 'gzip' | 'xz' = 'none',
+  innerBytes: number | null = null,
+): TrialRequest['image'] => ({ from: 'upload', name, bytes, container, innerBytes });
 const open = async (what: TrialRequest): Promise<Trial> => server.json<Trial>('POST', '/api/trials', what);
 
 /** A part of the application bundled for this alone, into a folder beside the real one; its main file. */
@@ -144,7 +152,7 @@ interface Case {
 async function tried({ path, file, firmware, attached }: Case): Promise<Trial> {
   const image: TrialRequest['image'] = file
     ? { from: 'depot', file }
-    : { from: 'upload', name: 'image.img', bytes: statSync(path).size };
+    : upload('image.img', statSync(path).size);
   const { id } = await open(order({ image, firmware, attached }));
   if (!file) await send(id, path);
   let last: Trial['happened'] = 'not seen';
@@ -305,7 +313,7 @@ describe('a trial', () => {
     const path = room.path('short.img');
     writeFileSync(path, Buffer.alloc(4096, 1));
     for (const bytes of [8192, 2048]) {
-      const { id } = await open(order({ image: { from: 'upload', name: 'short.img', bytes } }));
+      const { id } = await open(order({ image: upload('short.img', bytes) }));
       expect(await send(id, path).catch(() => 400)).toBe(400);
       const { current } = await server.json<TrialDesk>('GET', '/api/trials');
       expect([current?.state, current?.end]).toEqual(['over', 'file did not come']);
@@ -317,13 +325,81 @@ describe('a trial', () => {
     const path = room.path('odd.img');
     writeFileSync(path, depotImages[0]?.build() ?? '');
     truncateSync(path, statSync(path).size - 100);
-    const { id } = await open(
-      order({ image: { from: 'upload', name: 'odd.img', bytes: statSync(path).size } }),
-    );
+    const { id } = await open(order({ image: upload('odd.img', statSync(path).size) }));
     await send(id, path);
     expect((await follow(id, started)).fault).toBe(null);
     await server.ask('DELETE', `/api/trials/${id}`);
     expect(readdirSync(room.path('server/trials'))).toEqual([]);
+  });
+
+  describe('of a packed image', () => {
+    const image = depotImages[0]?.build() ?? new Uint8Array();
+    const packs = {
+      gzip: (): Buffer => gzipSync(image),
+      xz: (): Buffer => spawnSync('xz', ['-c', '-0'], { input: image, maxBuffer: 1 << 30 }).stdout,
+    };
+    /** A file of these bytes, sent as the packed form of an image of so many bytes; how it was answered, and how it ended. */
+    const sent = async (bytes: Uint8Array, kind: 'gzip' | 'xz', inner: number) => {
+      const path = room.path('packed');
+      writeFileSync(path, bytes);
+      const { id } = await open(order({ image: upload('packed', bytes.length, kind, inner) }));
+      const told: string[] = [];
+      const [status] = await Promise.all([
+        send(id, path),
+        follow(id, (t) => told.push(t.state) > 0 && (started(t) || t.state === 'over')),
+      ]);
+      const { current } = await server.json<TrialDesk>('GET', '/api/trials');
+      await server.ask('DELETE', `/api/trials/${id}`);
+      return { status, told, current };
+    };
+
+    it.each(['gzip', 'xz'] as const)(
+      '%s: what is inside is started, and nothing of it stays',
+      async (kind) => {
+        const { status, told, current } = await sent(packs[kind](), kind, image.length);
+        expect([status, current?.happened, current?.fault]).toEqual([200, 'started', null]);
+        expect(current?.bytes).toBe(image.length);
+        expect(told).toContain('unpacks');
+        expect(readdirSync(room.path('server/trials'))).toEqual([]);
+      },
+    );
+
+    it('that is damaged, or holds more or less than was said, does not begin', async () => {
+      const whole = packs.gzip();
+      const damaged = Buffer.from(whole);
+      damaged.fill(0xff, damaged.length >> 1, (damaged.length >> 1) + 64);
+      for (const [bytes, inner, says] of [
+        [damaged, image.length, /damaged/],
+        [whole, image.length + 512, /not of \d+ bytes/],
+        [whole, image.length - 512, /not of \d+ bytes/],
+      ] as const) {
+        const { status, current } = await sent(bytes, 'gzip', inner);
+        expect([status, current?.end, current?.seconds]).toEqual([400, 'file did not come', 0]);
+        expect(current?.fault).toMatch(says);
+        expect(readdirSync(room.path('server/trials'))).toEqual([]);
+      }
+      const unread = await server.ask(
+        'POST',
+        '/api/trials',
+        JSON.stringify(order({ image: upload('packed', 4096, 'gzip') })),
+      );
+      expect([unread.status, unread.text]).toEqual([400, expect.stringContaining('not been read')]);
+    });
+
+    it('can be ended while it is unpacked, and that is no fault', async () => {
+      // Half a gigabyte of nothing, in half a megabyte.
+      const path = room.path('long.gz');
+      const inner = 512 * 2 ** 20;
+      writeFileSync(path, gzipSync(Buffer.alloc(inner), { level: 1 }));
+      const { id } = await open(order({ image: upload('long', statSync(path).size, 'gzip', inner) }));
+      const answered = send(id, path);
+      await follow(id, (t) => t.state === 'unpacks' && t.come > 0);
+      await server.ask('DELETE', `/api/trials/${id}`);
+      expect(await answered).toBe(200);
+      const { current } = await server.json<TrialDesk>('GET', '/api/trials');
+      expect([current?.end, current?.fault]).toEqual(['stopped', null]);
+      await until(() => readdirSync(room.path('server/trials')).length === 0);
+    });
   });
 
   it('is not left behind by a server that is killed', async () => {
@@ -378,8 +454,26 @@ describe('a trial', () => {
       expect.objectContaining({ happened: 'started', agrees: true, bytes: 8 * 2 ** 30 }),
     ]);
     expect(running(path)).toEqual([]);
+    // A packed one is unpacked first.
+    const packed = room.path('lantern.img.gz');
+    writeFileSync(packed, gzipSync(depotImages[0]?.build() ?? ''));
+    const small = spawnSync(process.execPath, [zb, 'start', packed, '--firmware', 'bios'], {
+      encoding: 'utf8',
+    });
+    expect(JSON.parse(small.stdout)).toMatchObject({
+      happened: 'started',
+      agrees: true,
+      bytes: statSync(packed).size,
+      unpackedBytes: depotImages[0]?.build().length,
+    });
+    truncateSync(packed, statSync(packed).size >> 1);
+    const cut = spawnSync(process.execPath, [zb, 'start', packed, '--firmware', 'bios'], {
+      encoding: 'utf8',
+    });
+    expect([cut.status, cut.stdout]).toEqual([2, '']);
+    expect(cut.stderr).toContain('damaged');
     if (!ALL) return;
-    const { id } = await open(order({ image: { from: 'upload', name: 'large.img', bytes: 8 * 2 ** 30 } }));
+    const { id } = await open(order({ image: upload('large.img', 8 * 2 ** 30) }));
     const [sent] = await Promise.all([send(id, path), follow(id, started, server.port, 300_000)]);
     expect(sent).toBe(200);
     const kept = readdirSync(room.path('server/trials'));

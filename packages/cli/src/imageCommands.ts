@@ -108,12 +108,13 @@ export function imageCommands(zb: Command, print: (value: unknown) => void): voi
     .description(
       'start an image in the emulator, and hold what happens beside what is foretold; ends with 1 where they disagree',
     )
-    .argument('<image>', 'the image; it is read and never written')
+    .argument('<image>', 'the image, packed or not; it is read and never written')
     .requiredOption('--firmware <kind>', trialFirmwares.join(', '))
     .option('--attached <how>', trialAttached.join(', '), 'disk')
     .option('--seconds <n>', 'at most so long', '60')
     .option('--memory <mib>', 'memory of the machine, MiB', '512')
     .option('--screen <file>', 'keep the last picture of its screen, as PNG')
+    .option(...LIMIT)
     .option('--vars <file>', 'UEFI variables to begin with, such as ones with keys of your own')
     .action(async (image: string, o: StartAsked) => {
       const said = await startOutput(image, o);

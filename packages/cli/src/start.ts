@@ -1,10 +1,13 @@
 import { writeFileSync } from 'node:fs';
-import { copyFile, mkdtemp, rm, truncate } from 'node:fs/promises';
+import { copyFile, mkdtemp, open, rm, truncate } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Machine } from '@zb/emulator/machine';
 import { missing, usualPlaces } from '@zb/emulator/places';
 import { wholeSectors } from '@zb/emulator/sectors';
+import { keepSparse } from '@zb/emulator/sparse';
+import { openPacked } from '@zb/core/container/unpack';
+import { contentOf, type ContainerKind } from '@zb/core/model/inspection';
 import { inspectImage } from '@zb/core/starting/inspect';
 import {
   trialAttached,
@@ -14,8 +17,13 @@ import {
   type TrialHappened,
 } from '@zb/core/model/trial';
 import { agrees, foretoldOf, happened } from '@zb/core/starting/happened';
+import { imageFaultWords } from '@zb/core/words/imageFinding';
 import { plainTerminal } from '@zb/core/units/terminal';
+import { readImageFile } from './imageFile';
 import { InputError, OpenFile } from './inputFile';
+import { limitFrom } from './limit';
+
+type Packing = Exclude<ContainerKind, 'none'>;
 
 /** What is asked of `zb start`. */
 export interface StartAsked {
@@ -25,6 +33,7 @@ export interface StartAsked {
   memory: string;
   screen?: string;
   vars?: string;
+  limit?: string;
 }
 
 const LOOK_MS = 500;
@@ -37,6 +46,37 @@ function word<T extends string>(what: string, of: readonly T[], given: string): 
   const found = of.find((o) => o === given);
   if (found === undefined) throw new InputError(`--${what} is one of: ${of.join(', ')}`);
   return found;
+}
+
+/** What was read of an image, and of a packed one how it is packed and the size of what is inside. Throws InputError. */
+async function readStarted(path: string, limit: number) {
+  const file = await OpenFile.open(path);
+  const plain = await inspectImage(file, {}).finally(() => file.close());
+  const { kind } = plain.container;
+  if (kind === 'none') return { reading: contentOf(plain), size: file.size, packed: null };
+  const inspection = (await readImageFile(path, limit))?.inspection;
+  if (!inspection?.inner) {
+    const why = inspection?.findings.find((f) => f.fault.code === 'cannot be unpacked');
+    throw new InputError(`${path}: ${why ? imageFaultWords(why.fault) : 'it could not be unpacked'}`);
+  }
+  return { reading: inspection.inner, size: file.size, packed: { kind, bytes: inspection.inner.bytes } };
+}
+
+/** Unpacks an image of so many bytes into a new file; what is empty in it takes no room. */
+async function unpackInto(into: string, path: string, { kind, bytes }: { kind: Packing; bytes: number }) {
+  const source = await OpenFile.open(path);
+  const file = await open(into, 'wx');
+  try {
+    const write = async (piece: Uint8Array, at: number): Promise<void> => {
+      const { bytesWritten } = await file.write(piece, 0, piece.length, at);
+      if (bytesWritten < piece.length) throw new InputError('there is no room to unpack it in');
+    };
+    const { content } = await openPacked(kind, source);
+    await keepSparse({ write, truncate: (n) => file.truncate(n) }, bytes, content());
+  } finally {
+    await file.close();
+    await source.close();
+  }
 }
 
 /** Watches a machine until what it came to has settled, or the time is up. */
@@ -86,17 +126,15 @@ export async function startOutput(path: string, asked: StartAsked) {
     throw new InputError(
       `${wanting.map((m) => m.what).join(' and ')} is not here: install ${wanting.map((m) => m.package).join(' and ')}`,
     );
-  const file = await OpenFile.open(path);
-  const reading = await inspectImage(file, {}).finally(() => file.close());
-  if (reading.container.kind !== 'none') throw new InputError(`${path} is packed: unpack it first`);
-  const { size } = file;
+  const { reading, size, packed } = await readStarted(path, limitFrom(asked.limit));
   const foretold = foretoldOf(reading, { firmware, attached });
   const dir = await mkdtemp(join(tmpdir(), 'zb-start-'));
   try {
     let whole = path;
-    if (size !== wholeSectors(size)) {
+    if (packed || size !== wholeSectors(size)) whole = join(dir, 'whole.img');
+    if (packed) await unpackInto(whole, path, packed);
+    else if (whole !== path) {
       // Firmware reads whole sectors: an odd end is filled up, in a copy.
-      whole = join(dir, 'whole.img');
       await copyFile(path, whole);
       await truncate(whole, wholeSectors(size));
     }
@@ -117,6 +155,7 @@ export async function startOutput(path: string, asked: StartAsked) {
       return {
         image: path,
         bytes: size,
+        unpackedBytes: packed?.bytes ?? null,
         firmware,
         attached,
         foretold,

@@ -1,11 +1,12 @@
 /** @jest-environment jsdom */
-import { act, fireEvent, screen } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import '@testing-library/jest-dom';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import Keys from '../src/app/Keys';
 import { useTyped } from '../src/app/useTyped';
 import { setLetters, Shortcuts } from '../src/parts/Shortcuts';
+import { DragArea, Draggable, DropPlace } from '../src/ui/Drag';
 import { IconButton } from '../src/ui/IconButton';
 import { Moment } from '../src/ui/Moment';
 import { asPage, showAt } from './show';
@@ -72,6 +73,33 @@ describe('shortcuts', () => {
     showAt(<Screen />);
     await user.keyboard('k');
     expect(done).toEqual([]);
+  });
+
+  it('leave the arrows to a thing that was taken by keys, until it is put down', async () => {
+    showAt(
+      <>
+        <Shortcuts list={[{ keys: 'arrowright', does: 'next stop', act: () => done.push('next') }]} />
+        <DragArea onDrop={() => undefined} nameOf={(id) => id}>
+          <Draggable id="disk" name="the disk">
+            <p>disk</p>
+          </Draggable>
+          <DropPlace id="pool">pool</DropPlace>
+        </DragArea>
+      </>,
+    );
+    const handle = screen.getByRole('button', { name: 'Take the disk elsewhere' });
+    handle.focus();
+    await user.keyboard('{ArrowRight}');
+    expect(done).toEqual(['next']);
+    fireEvent.keyDown(handle, { code: 'Space', key: ' ' });
+    await waitFor(() => expect(handle).toHaveAttribute('aria-pressed', 'true'));
+    fireEvent.keyDown(handle, { code: 'ArrowRight', key: 'ArrowRight' });
+    expect(done).toEqual(['next']);
+    await act(() => new Promise((r) => setTimeout(r)));
+    fireEvent.keyDown(handle, { code: 'Space', key: ' ' });
+    await waitFor(() => expect(handle).not.toHaveAttribute('aria-pressed'));
+    await user.keyboard('{ArrowRight}');
+    expect(done).toEqual(['next', 'next']);
   });
 });
 

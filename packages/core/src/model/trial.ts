@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { containerKinds } from './inspection';
 
 /** Firmware under which an image is tried: of a PC, without and with Secure Boot. */
 export const trialFirmwares = ['bios', 'uefi-x64', 'uefi-x64-secure'] as const;
@@ -36,6 +37,11 @@ export const trialEnds = [
 export type TrialEnd = (typeof trialEnds)[number];
 
 const fileName = z.string().min(1).max(255);
+const imageBytes = z
+  .number()
+  .int()
+  .min(512)
+  .max(64 * 2 ** 30);
 /** A trial to begin. Bytes, MiB, seconds. */
 export const trialRequestSchema = z.object({
   image: z.discriminatedUnion('from', [
@@ -43,11 +49,15 @@ export const trialRequestSchema = z.object({
     z.object({
       from: z.literal('upload'),
       name: fileName,
+      /** Of the file that is sent. */
       bytes: z
         .number()
         .int()
-        .min(512)
+        .min(1)
         .max(64 * 2 ** 30),
+      /** How it is packed, and the size of what is inside, which is started; null of a plain image. */
+      container: z.enum(containerKinds).default('none'),
+      innerBytes: imageBytes.nullable().default(null),
     }),
   ]),
   firmware: z.enum(trialFirmwares),
@@ -63,8 +73,8 @@ export const trialSchema = z.object({
   imageName: z.string(),
   firmware: z.enum(trialFirmwares),
   attached: z.enum(trialAttached),
-  state: z.enum(['waits for its file', 'runs', 'over']),
-  /** Bytes of the file that have come, and all of them. */
+  state: z.enum(['waits for its file', 'unpacks', 'runs', 'over']),
+  /** Bytes of the file that have come, or of what is inside that is unpacked; and all of them. */
   come: z.number(),
   bytes: z.number(),
   end: z.enum(trialEnds).nullable(),

@@ -60,6 +60,7 @@ export function trialHeadline(name: string, trial: Trial | null, foretold: Start
   if (!trial) return `What does ${name} really do when it is started?`;
   const { happened, state } = trial;
   if (state === 'waits for its file') return `${name} is on its way to the emulator`;
+  if (state === 'unpacks') return `${name} is being unpacked`;
   if (happened === 'not seen')
     return state === 'over'
       ? `Nothing came of it in ${formatDuration(trial.seconds)}`

@@ -1,21 +1,11 @@
 import { mkdir, rm, statfs } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { wholeSectors } from '@zb/emulator/sectors';
+import { keepSparse } from '@zb/emulator/sparse';
 import { openOwn, writeFully } from '../files/ownFile';
-
-/** The file that came is another than was announced. */
-export class NotTaken extends Error {
-  override name = 'NotTaken';
-  constructor(readonly why: 'too much' | 'too little') {
-    super(why);
-  }
-}
 
 /** Room that is left to whatever else the machine does, bytes. */
 const LEFT_FREE = 256 * 1024 * 1024;
-const PIECE = 1024 * 1024;
-/** Compared with as a whole: byte by byte, 8 GiB would take minutes. */
-const EMPTY = Buffer.alloc(PIECE);
+
 /** Whether there is room for a file at all, as far as the file system says: what is empty in it takes none. */
 export async function hasRoom(path: string): Promise<boolean> {
   const folder = dirname(path);
@@ -24,10 +14,7 @@ export async function hasRoom(path: string): Promise<boolean> {
   return bavail * bsize >= LEFT_FREE;
 }
 
-/**
- * Takes a file as it comes, whole sectors of it. What is nothing but zeros is left out of it and read as zeros, so that an image of
- * which most is empty takes little. Throws NotTaken, and the file system's error; then nothing of it stays.
- */
+/** Takes a file as it comes. Throws what keepSparse throws; then nothing of it stays. */
 export async function takeFile(
   path: string,
   bytes: number,
@@ -36,19 +23,12 @@ export async function takeFile(
 ): Promise<void> {
   await mkdir(dirname(path), { recursive: true });
   const file = await openOwn(path, 'anew');
-  let at = 0;
   try {
-    for await (const piece of content) {
-      if (at + piece.length > bytes) throw new NotTaken('too much');
-      for (let from = 0; from < piece.length; from += PIECE) {
-        const part = piece.subarray(from, from + PIECE);
-        if (!EMPTY.subarray(0, part.length).equals(part)) await writeFully(file, part, at + from);
-      }
-      at += piece.length;
-      told(at);
-    }
-    if (at < bytes) throw new NotTaken('too little');
-    await file.truncate(wholeSectors(bytes));
+    const keeping = {
+      write: (piece: Uint8Array, at: number) => writeFully(file, piece, at),
+      truncate: (n: number) => file.truncate(n),
+    };
+    await keepSparse(keeping, bytes, content, told);
     await file.close();
   } catch (error) {
     await file.close().catch(() => undefined);

@@ -21,7 +21,14 @@ export function trialRoutes(app: Hono, starter: Starter, depot: Depot, parsed: P
   app.get('/api/trials', (c) => c.json(starter.desk));
   app.post('/api/trials', async (c) => {
     const order = await parsed(c, trialRequestSchema);
-    if (order.image.from === 'upload') return c.json(await starter.open(order, null), 201);
+    if (order.image.from === 'upload') {
+      if (order.image.container !== 'none' && order.image.innerBytes === null)
+        throw new TrialRefusal(
+          'What is inside this packed file has not been read yet, so its size is not known. Open it in the image room first. Nothing was started.',
+          400,
+        );
+      return c.json(await starter.open(order, null), 201);
+    }
     const here = await depot.kept(order.image.file);
     if (!here) throw new TrialRefusal('The depot has no such file, or cannot keep it.', 404);
     return c.json(await starter.open(order, here), 201);

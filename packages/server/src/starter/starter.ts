@@ -3,12 +3,15 @@ import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Machine } from '@zb/emulator/machine';
 import { missing, type Places } from '@zb/emulator/places';
+import { NotTaken } from '@zb/emulator/sparse';
+import { PackedFault } from '@zb/core/container/fault';
 import type { Trial, TrialDesk, TrialEnd, TrialRequest } from '@zb/core/model/trial';
 import { happened } from '@zb/core/starting/happened';
 import { plainTerminal } from '@zb/core/units/terminal';
 import { faultWords } from '../files/faultWords';
 import { clearKept } from '../files/clearKept';
-import { hasRoom, NotTaken, takeFile } from './coming';
+import { unpacked } from '../files/unpacked';
+import { hasRoom, takeFile } from './coming';
 
 /** A trial that cannot be had, with the status that says why (RFC 9110 §15.5); the message is for the user. */
 export class TrialRefusal extends Error {
@@ -44,7 +47,15 @@ interface Running {
 
 const isOver = ({ told }: Running): boolean => told.state === 'over';
 
-const KEPT = /^[0-9a-f-]{36}\.img$/;
+const KEPT = /^[0-9a-f-]{36}\.(img|packed)$/;
+
+/** What comes is left where it is once nobody waits for it. */
+async function* whileWanted(run: Running, content: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  for await (const piece of content) {
+    if (isOver(run)) return;
+    yield piece;
+  }
+}
 
 /** Starts images in the emulator, one at a time, for as long as a page looks. Files that were sent for it go with it. */
 export class Starter {
@@ -123,17 +134,35 @@ export class Starter {
   /** Takes the file of a trial, and switches the machine on when it is whole. */
   async take(id: string, content: AsyncIterable<Uint8Array>): Promise<Trial> {
     const run = this.of(id);
-    if (run.told.state !== 'waits for its file' || run.told.come > 0)
+    const { image } = run.order;
+    if (run.told.state !== 'waits for its file' || run.told.come > 0 || image.from !== 'upload')
       throw new TrialRefusal('This trial does not wait for a file.');
+    const packing = image.container;
+    const packed = packing === 'none' ? run.path : run.path.replace(/img$/, 'packed');
+    const told = (come: number): void => this.tell(run, { come });
+    let what = 'The file that came';
     try {
-      await takeFile(run.path, run.told.bytes, content, (come) => this.tell(run, { come }));
+      await takeFile(packed, image.bytes, content, told);
+      if (packing !== 'none' && !isOver(run)) {
+        const bytes = image.innerBytes ?? 0;
+        what = 'What is packed in the file';
+        this.tell(run, { state: 'unpacks', come: 0, bytes });
+        await takeFile(run.path, bytes, whileWanted(run, unpacked(packed, packing)), told);
+      }
     } catch (error) {
+      // Ended meanwhile, nobody waits for what is said of it.
+      if (isOver(run)) return run.told;
       const why =
         error instanceof NotTaken
-          ? `The file that came is not of ${run.told.bytes} bytes`
-          : `The file could not be kept: ${faultWords(error)}`;
+          ? `${what} is not of ${run.told.bytes} bytes`
+          : error instanceof PackedFault
+            ? faultWords(error).replace(/\.$/, '')
+            : `The file could not be kept: ${faultWords(error)}`;
       await this.over(run, 'file did not come', why);
-      throw new TrialRefusal(`${why}. Nothing was started.`, error instanceof NotTaken ? 400 : 507);
+      const theirs = error instanceof NotTaken || error instanceof PackedFault;
+      throw new TrialRefusal(`${why}. Nothing was started.`, theirs ? 400 : 507);
+    } finally {
+      if (packed !== run.path) await rm(packed, { force: true });
     }
     // It may have been ended while the file came.
     if (isOver(run)) await rm(run.path, { force: true });

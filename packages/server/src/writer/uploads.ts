@@ -1,20 +1,19 @@
 import { rmSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
-import { openPacked } from '@zb/core/container/unpack';
 import type { ContainerKind } from '@zb/core/model/inspection';
 import type { Job } from '@zb/core/model/job';
 import { faultWords } from '../files/faultWords';
 import { clearKept } from '../files/clearKept';
 import { inFolder } from '../files/inFolder';
-import { openOwn, piecesOf, readFully, writeFully } from '../files/ownFile';
+import { openOwn, piecesOf, writeFully } from '../files/ownFile';
+import { unpacked } from '../files/unpacked';
 import { CalledOff, incoming } from './incoming';
 import { WriterRefusal } from './refusal';
 import type { WriteRequest } from '@zb/core/model/standIns';
 import { NOT_WAITING, type Writer } from './writer';
 
 type Upload = Extract<WriteRequest['image'], { from: 'upload' }>;
-type Packing = Exclude<ContainerKind, 'none'>;
 
 const KEPT = /^[0-9a-f-]{36}\.kept$/;
 
@@ -128,22 +127,4 @@ export class Uploads {
 
 async function* plain(path: string): AsyncGenerator<Uint8Array> {
   yield* piecesOf(await openOwn(path, 'read'));
-}
-
-async function* unpacked(path: string, kind: Packing): AsyncGenerator<Uint8Array> {
-  const file = await openOwn(path, 'read');
-  try {
-    const { size } = await file.stat();
-    const packed = await openPacked(kind, {
-      size,
-      async read(offset, length) {
-        const out = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
-        await readFully(file, out, offset);
-        return out;
-      },
-    });
-    yield* packed.content();
-  } finally {
-    await file.close();
-  }
 }

@@ -29,9 +29,13 @@ export function setLetters(on: boolean): void {
   letters.set(on);
 }
 
-/** What lies over the sheet has its own keys. */
-const covered = (): boolean =>
-  document.querySelector('[role="dialog"][data-state="open"], [role="menu"][data-state="open"]') !== null;
+/** What lies over the sheet has its own keys, and so has what hangs on them: a thing that was taken goes by the arrows. */
+const OTHERS = [
+  '[role="dialog"][data-state="open"]',
+  '[role="menu"][data-state="open"]',
+  '[aria-roledescription="draggable"][aria-pressed="true"]',
+].join();
+const taken = (): boolean => document.querySelector(OTHERS) !== null;
 
 function One({ keys, does, act }: { keys: string; does: string; act: () => void }) {
   const on = useLetters();
@@ -44,7 +48,7 @@ function One({ keys, does, act }: { keys: string; does: string; act: () => void 
     enabled: on || keys.length > 1,
     // Keys held together mean the same on a choice or a slider; in a text they are the text’s own.
     enableOnFormTags: keys.startsWith('mod+'),
-    ignoreEventWhen: (e) => e.defaultPrevented || covered() || typing(e.target),
+    ignoreEventWhen: (e) => e.defaultPrevented || taken() || typing(e.target),
   });
   return null;
 }

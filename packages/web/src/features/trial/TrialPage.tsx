@@ -149,13 +149,15 @@ function OneTrial({ image }: { image: ImageItem }) {
     );
   });
   const reading = image.inspection ? contentOf(image.inspection) : undefined;
-  const packed = image.inspection !== null && image.inspection.container.kind !== 'none';
+  const container = image.inspection?.container ?? { kind: 'none' as const, innerBytes: null };
+  // Of what was never unpacked, nobody knows the size that the machine needs.
+  const closed = container.kind !== 'none' && container.innerBytes === null;
   const foretold = foretoldOf(reading, told ?? { firmware, attached });
   const file = picked ?? room.files.get(image.id) ?? null;
   const missing = desk.data?.missing ?? [];
   const busy = told !== null && told.state !== 'over';
-  const needsFile = image.depotFile === null && file === null;
   const wrong = picked !== null && (picked.name !== image.name || picked.size !== image.bytes);
+  const needsFile = image.depotFile === null && (file === null || wrong);
   const against = disagreements(image.trials);
   const start = (): void =>
     void begin(
@@ -163,7 +165,13 @@ function OneTrial({ image }: { image: ImageItem }) {
         image:
           image.depotFile !== null
             ? { from: 'depot', file: image.depotFile }
-            : { from: 'upload', name: image.name, bytes: image.bytes },
+            : {
+                from: 'upload',
+                name: image.name,
+                bytes: image.bytes,
+                container: container.kind,
+                innerBytes: container.innerBytes,
+              },
         firmware,
         attached,
         memoryMiB: MEMORY,
@@ -181,10 +189,7 @@ function OneTrial({ image }: { image: ImageItem }) {
           busy ? (
             <Primary onClick={stop}>End it, and keep what was seen</Primary>
           ) : (
-            <Primary
-              onClick={start}
-              disabled={missing.length > 0 || desk.isError || packed || needsFile || wrong}
-            >
+            <Primary onClick={start} disabled={missing.length > 0 || desk.isError || closed || needsFile}>
               Start it
             </Primary>
           )
@@ -200,8 +205,11 @@ function OneTrial({ image }: { image: ImageItem }) {
               page again. All else works without it.
             </Said>
           )}
-          {packed && (
-            <Said kind="check">It is packed. Firmware starts what is inside: unpack it, and open that.</Said>
+          {closed && (
+            <Said kind="check">
+              It is packed, and what is inside was not read to its end. Open it in the image room first; then
+              it can be started from here, unpacked on the way.
+            </Said>
           )}
           {problem !== '' && <Said kind="stop">{problem}</Said>}
           {wrong && (
@@ -235,7 +243,7 @@ function OneTrial({ image }: { image: ImageItem }) {
                 value={attached}
                 onTake={setAttached}
               />
-              {needsFile && !packed && (
+              {needsFile && !closed && (
                 <FileDrop
                   label="The image file again"
                   act={`Open ${image.name} again`}
@@ -248,6 +256,9 @@ function OneTrial({ image }: { image: ImageItem }) {
           )}
           {told?.state === 'waits for its file' && (
             <Working label="The file is on its way" done={told.come} whole={told.bytes} onCancel={stop} />
+          )}
+          {told?.state === 'unpacks' && (
+            <Working label="It is being unpacked" done={told.come} whole={told.bytes} onCancel={stop} />
           )}
           {told ? (
             <>
