@@ -1,4 +1,4 @@
-import { Box, chakra, Link, Stack, Text } from '@chakra-ui/react';
+import { Box, chakra, HStack, Link, Stack, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { keepTrial } from '@zb/core/acts/trial';
@@ -6,6 +6,7 @@ import { findImage, type ImageItem } from '@zb/core/model/bench';
 import { contentOf } from '@zb/core/model/inspection';
 import { trialAttached, trialFirmwares, type Trial, type TrialFirmware } from '@zb/core/model/trial';
 import { agrees, foretoldOf } from '@zb/core/starting/happened';
+import { formatExact } from '@zb/core/units/bytes';
 import { formatDuration } from '@zb/core/units/duration';
 import {
   agreesWords,
@@ -214,8 +215,8 @@ function OneTrial({ image }: { image: ImageItem }) {
           {problem !== '' && <Said kind="stop">{problem}</Said>}
           {wrong && (
             <Said kind="stop">
-              That file is called {picked.name} and has {picked.size} bytes; {image.name} has {image.bytes}.
-              Pick the one that was opened.
+              That file is called {picked.name} and has {formatExact(picked.size)}; {image.name} has{' '}
+              {formatExact(image.bytes)}. Pick the one that was opened.
             </Said>
           )}
           {against.length > 0 && (
@@ -231,18 +232,20 @@ function OneTrial({ image }: { image: ImageItem }) {
           )}
           {!busy && (
             <Stack gap="2">
-              <Segments
-                label="Firmware"
-                options={trialFirmwares.map((value) => ({ value, words: trialFirmwareWords(value) }))}
-                value={firmware}
-                onTake={setFirmware}
-              />
-              <Segments
-                label="How it is attached"
-                options={trialAttached.map((value) => ({ value, words: attachedWords(value) }))}
-                value={attached}
-                onTake={setAttached}
-              />
+              <HStack gap="3" flexWrap="wrap">
+                <Segments
+                  label="Firmware"
+                  options={trialFirmwares.map((value) => ({ value, words: trialFirmwareWords(value) }))}
+                  value={firmware}
+                  onTake={setFirmware}
+                />
+                <Segments
+                  label="How it is attached"
+                  options={trialAttached.map((value) => ({ value, words: attachedWords(value) }))}
+                  value={attached}
+                  onTake={setAttached}
+                />
+              </HStack>
               {needsFile && !closed && (
                 <FileDrop
                   label="The image file again"
