@@ -113,12 +113,9 @@ export function driveChoiceWords(d: Store, machine: Machine | undefined): { word
       : d.in === null
         ? 'loose'
         : 'in another machine';
+  const holds = contentTitle(d) || 'empty';
   const fate =
-    d.fate === 'keep'
-      ? `to be kept: ${contentTitle(d)}`
-      : d.fate === 'may be lost'
-        ? contentTitle(d) || 'empty'
-        : `not decided: ${contentTitle(d)}`;
+    d.fate === 'keep' ? `to be kept: ${holds}` : d.fate === 'may be lost' ? holds : `not decided: ${holds}`;
   return {
     words: d.name,
     means: `${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,

@@ -125,7 +125,7 @@ export const install: StopModule = {
         label: 'Marked to keep',
         value: formatIec(sum(kept)),
         because:
-          kept.map((s) => `“${s.name}”: ${contentTitle(s)}`).join(', ') ||
+          kept.map((s) => `“${s.name}”: ${contentTitle(s) || 'empty, as far as known'}`).join(', ') ||
           'nothing in the machine is marked to keep',
       },
     ];
