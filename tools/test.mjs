@@ -141,8 +141,8 @@ await suite(
   `${results}/trial.json`,
   (r) => r,
 );
-// Real starts in an emulator keep both cores busy by themselves.
-await jest('oracle', 2);
+// One more than there are cores: a trial waits for what its machine does.
+await jest('oracle', 3);
 if (said.length > 0) console.log(`What failed:\n\n${said.join('\n\n')}\n`);
 console.log(`All of it took ${((Date.now() - began) / 60000).toFixed(1)} minutes.`);
 console.log(`${passed} passed, ${failed} failed`);

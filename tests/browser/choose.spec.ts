@@ -324,23 +324,27 @@ test('gathering: ticked off, parts put aside', async ({ page, open }) => {
   );
 });
 
-test('machines × systems by keyboard, and the profile behind a column', async ({ page, open }) => {
-  await open('/match?by=systems');
-  await expect(headline(page)).toHaveText('Which system fits which machine?');
-  const cell = page.getByRole('gridcell', { name: /^Coldstore on Clerk/ });
-  await expect(cell).toContainText('change');
-  await cell.click();
-  await expect(page.getByText('Coldstore on Clerk', { exact: true })).toBeVisible();
-  await page.keyboard.press('ArrowDown');
-  await expect(page.getByRole('gridcell', { name: /^Coldstore on Grandfather/ })).toBeFocused();
-  await expect(page.getByText('Coldstore on Grandfather', { exact: true })).toBeVisible();
-  await axe(page);
-  await page
-    .getByRole('columnheader', { name: /Tidegate for boards/ })
-    .getByRole('link')
-    .click();
-  await expect(headline(page)).toContainText('Tidegate for boards');
-});
+test(
+  'machines × systems by keyboard, and the profile behind a column',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/match?by=systems');
+    await expect(headline(page)).toHaveText('Which system fits which machine?');
+    const cell = page.getByRole('gridcell', { name: /^Coldstore on Clerk/ });
+    await expect(cell).toContainText('change');
+    await cell.click();
+    await expect(page.getByText('Coldstore on Clerk', { exact: true })).toBeVisible();
+    await page.keyboard.press('ArrowDown');
+    await expect(page.getByRole('gridcell', { name: /^Coldstore on Grandfather/ })).toBeFocused();
+    await expect(page.getByText('Coldstore on Grandfather', { exact: true })).toBeVisible();
+    await axe(page);
+    await page
+      .getByRole('columnheader', { name: /Tidegate for boards/ })
+      .getByRole('link')
+      .click();
+    await expect(headline(page)).toContainText('Tidegate for boards');
+  },
+);
 
 test(
   'a part that could be bought is noted with its price, and a plan then counts on it',
@@ -367,21 +371,25 @@ test(
   },
 );
 
-test('a photograph of the label is kept with the machine', async ({ page, open, scratch }) => {
-  await open('/shelf/pebble');
-  await page.screenshot({ path: join(scratch, 'label.png'), clip: { x: 0, y: 0, width: 60, height: 40 } });
-  await page.getByLabel('What the photo shows').fill('Underside');
-  await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'label.png'));
-  await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
-  writeFileSync(join(scratch, 'no.png'), 'not a picture');
-  await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'no.png'));
-  await expect(page.getByRole('alert')).toContainText('not a picture this browser can read');
-  await kept(page);
-  await page.reload();
-  await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
-  await page.getByRole('button', { name: 'Remove the photo Underside' }).click();
-  await expect(page.getByRole('img', { name: 'Underside' })).toHaveCount(0);
-});
+test(
+  'a photograph of the label is kept with the machine',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    await open('/shelf/pebble');
+    await page.screenshot({ path: join(scratch, 'label.png'), clip: { x: 0, y: 0, width: 60, height: 40 } });
+    await page.getByLabel('What the photo shows').fill('Underside');
+    await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'label.png'));
+    await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
+    writeFileSync(join(scratch, 'no.png'), 'not a picture');
+    await page.getByLabel('Add a photo').setInputFiles(join(scratch, 'no.png'));
+    await expect(page.getByRole('alert')).toContainText('not a picture this browser can read');
+    await kept(page);
+    await page.reload();
+    await expect(page.getByRole('img', { name: 'Underside' })).toBeVisible();
+    await page.getByRole('button', { name: 'Remove the photo Underside' }).click();
+    await expect(page.getByRole('img', { name: 'Underside' })).toHaveCount(0);
+  },
+);
 
 test(
   'a full bench and a long name: the sheet still reads, keys still move',

@@ -127,6 +127,7 @@ test(
 test(
   'sides, ports, names and forwarded ports are laid out, and what cannot be is refused',
   { tag: '@whole' },
+
   async ({ page, open }) => {
     await open(GATE);
     await page.getByRole('tab', { name: 'Sides and names' }).click();

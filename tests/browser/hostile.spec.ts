@@ -237,23 +237,23 @@ test(
   },
 );
 
-test('an image opened where a list, a report or a bench was wanted is not read, and the page says so', async ({
-  page,
-  open,
-  scratch,
-}) => {
-  const large = sparse(scratch, 'large.img', 3e9);
-  const alert = page.getByRole('alert');
-  await open('/images');
-  await page.getByRole('button', { name: 'Fetch tidegate-3-x64.img' }).click();
-  await expect(status(page)).toContainText('checked');
-  await open('/images');
-  await page.getByLabel('Open a list').setInputFiles(large);
-  await expect(alert).toContainText('large.img has 2.79 GiB');
-  await open('/bench');
-  await page.getByLabel('Bench file').setInputFiles(large);
-  await expect(alert).toContainText('It was not read');
-  await open('/shelf/skerry');
-  await page.getByLabel('Open a report file').setInputFiles(large);
-  await expect(alert).toContainText('nothing was changed');
-});
+test(
+  'an image opened where a list, a report or a bench was wanted is not read, and the page says so',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    const large = sparse(scratch, 'large.img', 3e9);
+    const alert = page.getByRole('alert');
+    await open('/images');
+    await page.getByRole('button', { name: 'Fetch tidegate-3-x64.img' }).click();
+    await expect(status(page)).toContainText('checked');
+    await open('/images');
+    await page.getByLabel('Open a list').setInputFiles(large);
+    await expect(alert).toContainText('large.img has 2.79 GiB');
+    await open('/bench');
+    await page.getByLabel('Bench file').setInputFiles(large);
+    await expect(alert).toContainText('It was not read');
+    await open('/shelf/skerry');
+    await page.getByLabel('Open a report file').setInputFiles(large);
+    await expect(alert).toContainText('nothing was changed');
+  },
+);

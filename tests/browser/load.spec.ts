@@ -220,20 +220,21 @@ test(
   },
 );
 
-test('a box without a pool begins with what goes on it, and a bench without drives says what to do', async ({
-  page,
-  open,
-}) => {
-  await open('/box/film-night/load');
-  await expect(page.getByRole('tab', { name: 'What goes on it' })).toHaveAttribute('aria-selected', 'true');
-  await page.keyboard.press('1');
-  await expect(page.getByText('No drive takes part yet')).toBeVisible();
-  await page.keyboard.press('2');
-  await expect(headline(page)).toHaveText('Which folders of Film night do others reach?');
-  await page.getByRole('button', { name: 'Name a folder' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('films');
-  await page.getByLabel('Where it lies').fill('/srv/films');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(headline(page)).toHaveText('1 folder, none open to guests');
-  await expect(page.getByRole('complementary')).toContainText('Nobody may read “films” yet');
-});
+test(
+  'a box without a pool begins with what goes on it, and a bench without drives says what to do',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/film-night/load');
+    await expect(page.getByRole('tab', { name: 'What goes on it' })).toHaveAttribute('aria-selected', 'true');
+    await page.keyboard.press('1');
+    await expect(page.getByText('No drive takes part yet')).toBeVisible();
+    await page.keyboard.press('2');
+    await expect(headline(page)).toHaveText('Which folders of Film night do others reach?');
+    await page.getByRole('button', { name: 'Name a folder' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('films');
+    await page.getByLabel('Where it lies').fill('/srv/films');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(headline(page)).toHaveText('1 folder, none open to guests');
+    await expect(page.getByRole('complementary')).toContainText('Nobody may read “films” yet');
+  },
+);

@@ -74,7 +74,7 @@ test('the area: a power cut told host by host, hosts read and written, by keys a
   await expect(page.getByRole('complementary')).toContainText('The gateway 10.44.9.1 lies outside of Hall');
 });
 
-test('an empty bench begins with what a machine prints', async ({ page, open }) => {
+test('an empty bench begins with what a machine prints', { tag: '@whole' }, async ({ page, open }) => {
   await open('/bench');
   await page.locator('#sheet').getByRole('button', { name: 'Start an empty bench' }).click();
   await expect(page).toHaveURL(/:\d+\/$/);

@@ -103,20 +103,24 @@ test.describe('by touch, on a phone', () => {
   );
 });
 
-test('the archive is rehearsed by keys alone, until every world ends right', async ({ page, open }) => {
-  await open('/box/archive/install/rehearsal');
-  await expect(headline(page)).toContainText('No world loses anything that matters');
-  const on = async (words: RegExp): Promise<void> => {
-    const box = page.getByRole('checkbox', { name: words });
-    await box.focus();
-    await page.keyboard.press('Space');
-    await expect(box).toBeChecked();
-  };
-  for (const words of [/^Read the list/, /^Try the menu key/, /^Stay, and take/, /^Secure the power/])
-    await on(words);
-  await expect(headline(page)).toContainText('worlds end right');
-  await expect(page.getByRole('group', { name: 'Smallest sets' })).toContainText('taken');
-});
+test(
+  'the archive is rehearsed by keys alone, until every world ends right',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/archive/install/rehearsal');
+    await expect(headline(page)).toContainText('No world loses anything that matters');
+    const on = async (words: RegExp): Promise<void> => {
+      const box = page.getByRole('checkbox', { name: words });
+      await box.focus();
+      await page.keyboard.press('Space');
+      await expect(box).toBeChecked();
+    };
+    for (const words of [/^Read the list/, /^Try the menu key/, /^Stay, and take/, /^Secure the power/])
+      await on(words);
+    await expect(headline(page)).toContainText('worlds end right');
+    await expect(page.getByRole('group', { name: 'Smallest sets' })).toContainText('taken');
+  },
+);
 
 test('a box made by hand is laid out, rehearsed and signed off', async ({ page, open }) => {
   await open('/shelf');

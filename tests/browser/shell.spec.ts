@@ -33,7 +33,7 @@ test('at 1280 × 800 the page itself never scrolls', async ({ page, open }) => {
   }
 });
 
-test('nothing is kept at a wrong address, and that is said', async ({ page, open }) => {
+test('nothing is kept at a wrong address, and that is said', { tag: '@whole' }, async ({ page, open }) => {
   for (const address of [
     '/nowhere',
     '/shelf/ghost',
@@ -163,25 +163,26 @@ test('a long name breaks nothing', async ({ page, open }) => {
   }
 });
 
-test('the dump of a drive’s table says what lies on it; what is none changes nothing', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf/blue');
-  await page.getByText('From what a tool prints of its table').click();
-  const dump = page.getByLabel('What sfdisk, lsblk');
-  await dump.fill('not a dump');
-  await page.getByRole('button', { name: 'Take the parts over' }).click();
-  await expect(page.getByRole('alert')).toContainText('Nothing was changed');
-  await expect(dump).toHaveValue('not a dump');
-  await dump.fill('label: dos\nunit: sectors\n\nx1 : start=2048, size=409600, type=83, bootable\n');
-  await page.getByRole('button', { name: 'Take the parts over' }).click();
-  await expect(page.getByText(/read from a dump/)).toBeVisible();
-  await page.getByRole('button', { name: 'Save' }).click();
-  await kept(page);
-  await page.reload();
-  await expect(page.getByText(/read from a dump/)).toBeVisible();
-});
+test(
+  'the dump of a drive’s table says what lies on it; what is none changes nothing',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf/blue');
+    await page.getByText('From what a tool prints of its table').click();
+    const dump = page.getByLabel('What sfdisk, lsblk');
+    await dump.fill('not a dump');
+    await page.getByRole('button', { name: 'Take the parts over' }).click();
+    await expect(page.getByRole('alert')).toContainText('Nothing was changed');
+    await expect(dump).toHaveValue('not a dump');
+    await dump.fill('label: dos\nunit: sectors\n\nx1 : start=2048, size=409600, type=83, bootable\n');
+    await page.getByRole('button', { name: 'Take the parts over' }).click();
+    await expect(page.getByText(/read from a dump/)).toBeVisible();
+    await page.getByRole('button', { name: 'Save' }).click();
+    await kept(page);
+    await page.reload();
+    await expect(page.getByText(/read from a dump/)).toBeVisible();
+  },
+);
 
 test('what the sheets are made of: every component in light and dark passes axe, and the table is walked by keys', async ({
   page,

@@ -281,41 +281,44 @@ test('an empty bench: sample systems are one press away, and a second file opene
   await expect(page.getByRole('row', { name: /large.img/ })).toHaveCount(0);
 });
 
-test('a list that does not name the file, a list that is none, and a list in another algorithm', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
-  await open('/images');
-  await page.getByLabel('Image file').setInputFiles(image);
-  await expect(headline(page)).toContainText('Not compared');
-  const list = page.getByLabel('Published checksum or list');
-  await list.fill('not a sum');
-  await page.getByRole('button', { name: 'Compare', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('No checksum is in this text');
-  await list.fill(`${'a'.repeat(64)}  other.img`);
-  await page.getByRole('button', { name: 'Compare', exact: true }).click();
-  await expect(page.getByText('NOT LISTED')).toBeVisible();
-  const md5 = createHash('md5').update(readFileSync(image)).digest('hex');
-  writeFileSync(join(scratch, 'MD5SUMS'), `${md5} *tidegate-3-x64.img\n`);
-  await page.getByLabel('Open a list').setInputFiles(join(scratch, 'MD5SUMS'));
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
-  await expect(page.getByText('MD5 against the published sum')).toBeVisible();
-});
+test(
+  'a list that does not name the file, a list that is none, and a list in another algorithm',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
+    await open('/images');
+    await page.getByLabel('Image file').setInputFiles(image);
+    await expect(headline(page)).toContainText('Not compared');
+    const list = page.getByLabel('Published checksum or list');
+    await list.fill('not a sum');
+    await page.getByRole('button', { name: 'Compare', exact: true }).click();
+    await expect(page.getByRole('alert')).toContainText('No checksum is in this text');
+    await list.fill(`${'a'.repeat(64)}  other.img`);
+    await page.getByRole('button', { name: 'Compare', exact: true }).click();
+    await expect(page.getByText('NOT LISTED')).toBeVisible();
+    const md5 = createHash('md5').update(readFileSync(image)).digest('hex');
+    writeFileSync(join(scratch, 'MD5SUMS'), `${md5} *tidegate-3-x64.img\n`);
+    await page.getByLabel('Open a list').setInputFiles(join(scratch, 'MD5SUMS'));
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
+    await expect(page.getByText('MD5 against the published sum')).toBeVisible();
+  },
+);
 
-test('a digest can be cancelled; what the tables say stays', async ({ page, open, scratch }) => {
-  const file = sparse(scratch, 'large.img', 6 * 1024 ** 3);
-  await open('/box/games-corner/verify');
-  await page.getByLabel('Image file').setInputFiles(file);
-  await expect(page.getByRole('progressbar')).toBeVisible();
-  await expect(page.getByText(/left$/)).toBeVisible();
-  await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByRole('alert').first()).toContainText('No checksum was kept');
-  await page.getByRole('button', { name: /On other firmware/ }).click();
-  await expect(page.getByRole('row', { name: /BIOS/ })).toBeVisible();
-});
+test(
+  'a digest can be cancelled; what the tables say stays',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    const file = sparse(scratch, 'large.img', 6 * 1024 ** 3);
+    await open('/box/games-corner/verify');
+    await page.getByLabel('Image file').setInputFiles(file);
+    await expect(page.getByRole('progressbar')).toBeVisible();
+    await expect(page.getByText(/left$/)).toBeVisible();
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByRole('alert').first()).toContainText('No checksum was kept');
+    await page.getByRole('button', { name: /On other firmware/ }).click();
+    await expect(page.getByRole('row', { name: /BIOS/ })).toBeVisible();
+  },
+);
 
 test('a file dropped on the sheet is opened', async ({ page, open, scratch }) => {
   await open('/images');
@@ -349,19 +352,23 @@ test('survey: a garbled paste is refused in words, a cut one gives what it can; 
   await expect(page.getByText('by hand').first()).toBeVisible();
 });
 
-test('the script can be viewed, copied and downloaded', async ({ page, open, context }) => {
-  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  await open('/shelf/skerry');
-  await page.getByRole('button', { name: 'View' }).click();
-  await expect(page.getByRole('dialog')).toContainText('==== %s ====');
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Copy' }).click();
-  await expect(page.getByText('Copied.')).toBeVisible();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('#!/bin/sh');
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Download' }).click();
-  expect((await saved).suggestedFilename()).toBe('survey.sh');
-});
+test(
+  'the script can be viewed, copied and downloaded',
+  { tag: '@whole' },
+  async ({ page, open, context }) => {
+    await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+    await open('/shelf/skerry');
+    await page.getByRole('button', { name: 'View' }).click();
+    await expect(page.getByRole('dialog')).toContainText('==== %s ====');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Copy' }).click();
+    await expect(page.getByText('Copied.')).toBeVisible();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('#!/bin/sh');
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Download' }).click();
+    expect((await saved).suggestedFilename()).toBe('survey.sh');
+  },
+);
 
 test('choose: reasons, missing facts and their answer in place', async ({ page, open }) => {
   await open('/box/guest-gate/choose');

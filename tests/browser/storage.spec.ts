@@ -63,7 +63,7 @@ test('Tab goes through the line that says what was done, and on: it is no trap',
   }
 });
 
-test('typing keeps its own undo', async ({ page, open }) => {
+test('typing keeps its own undo', { tag: '@whole' }, async ({ page, open }) => {
   await open('/box/archive/keep');
   await addNote(page, 'kept');
   await page.getByLabel('Text').fill('draft');
@@ -240,39 +240,40 @@ test('storage that is blocked: said plainly, and the bench can be saved to a fil
   expect(readFileSync(await (await saved).path(), 'utf8')).toContain('while the page is open');
 });
 
-test('a bench that cannot be read: where it is wrong, all of it handed out, and only then let go', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf');
-  await kept(page);
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve, reject) => {
-        const asked = indexedDB.open('zealous-box');
-        asked.onerror = () => reject(new Error('no database'));
-        asked.onsuccess = () => {
-          const tx = asked.result.transaction('boxes', 'readwrite');
-          tx.objectStore('boxes').put({ id: 'broken', name: 7 });
-          tx.oncomplete = () => {
-            asked.result.close();
-            resolve();
+test(
+  'a bench that cannot be read: where it is wrong, all of it handed out, and only then let go',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf');
+    await kept(page);
+    await page.evaluate(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const asked = indexedDB.open('zealous-box');
+          asked.onerror = () => reject(new Error('no database'));
+          asked.onsuccess = () => {
+            const tx = asked.result.transaction('boxes', 'readwrite');
+            tx.objectStore('boxes').put({ id: 'broken', name: 7 });
+            tx.oncomplete = () => {
+              asked.result.close();
+              resolve();
+            };
           };
-        };
-      }),
-  );
-  await kept(page);
-  await page.reload();
-  await expect(headline(page)).toHaveText('The bench kept in this browser cannot be read');
-  await expect(page.getByText(/boxes\[\d+\]\.name/)).toBeVisible();
-  await axe(page);
-  await expect(page.getByRole('button', { name: 'Begin anew' })).toBeDisabled();
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save what is kept to a file' }).click();
-  expect(readFileSync(await (await saved).path(), 'utf8')).toContain('Games corner');
-  await page.getByRole('button', { name: 'Begin anew' }).click();
-  await expect(headline(page)).toHaveText('9 machines and what goes into them');
-});
+        }),
+    );
+    await kept(page);
+    await page.reload();
+    await expect(headline(page)).toHaveText('The bench kept in this browser cannot be read');
+    await expect(page.getByText(/boxes\[\d+\]\.name/)).toBeVisible();
+    await axe(page);
+    await expect(page.getByRole('button', { name: 'Begin anew' })).toBeDisabled();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save what is kept to a file' }).click();
+    expect(readFileSync(await (await saved).path(), 'utf8')).toContain('Games corner');
+    await page.getByRole('button', { name: 'Begin anew' }).click();
+    await expect(headline(page)).toHaveText('9 machines and what goes into them');
+  },
+);
 
 test('a photo is made small and kept', async ({ page, open, scratch }) => {
   await open('/box/archive/keep');

@@ -209,11 +209,11 @@ describe('what a trial shows is what was foretold', () => {
       ...demo.filter((c) => c.firmware !== 'uefi-x64' || c.attached === 'disk').filter((_, i) => i % 2 === 0),
       ...some(
         others.filter((c) => c.firmware === 'bios'),
-        5,
+        3,
       ),
       ...some(
         others.filter((c) => c.firmware === 'uefi-x64'),
-        2,
+        1,
       ),
     ];
   };
@@ -232,7 +232,7 @@ describe('what a trial shows is what was foretold', () => {
       }
       expect(said.filter((s) => agrees(s.foretold as 'yes', s.happened as 'started') === false)).toEqual([]);
       const sure = said.filter((s) => agrees(s.foretold as 'yes', s.happened as 'started') === true);
-      expect(new Set(sure.map((s) => s.name)).size).toBeGreaterThanOrEqual(10);
+      expect(new Set(sure.map((s) => s.name)).size).toBeGreaterThanOrEqual(ALL ? 10 : 6);
       expect(sure.filter((s) => s.happened === 'started').length).toBeGreaterThanOrEqual(4);
       expect(sure.filter((s) => s.foretold === 'no').length).toBeGreaterThanOrEqual(4);
       // What cannot be compared is the exception.
