@@ -441,6 +441,29 @@ describe('a trial', () => {
     await bare.stop();
   });
 
+  it('that is broken off on the command line leaves nothing, while it unpacks and while it runs', async () => {
+    const zb = bundled('cliBundle', 'packages/cli/dist/test-broken-off', 'zb.mjs');
+    const temporary = room.path('temporary');
+    mkdirSync(temporary);
+    const image = depotImages[0]?.build() ?? new Uint8Array();
+    const long = room.path('long.img.gz');
+    writeFileSync(long, gzipSync(Buffer.concat([image, Buffer.alloc(2 ** 27)]), { level: 1 }));
+    const left = (): string[] => readdirSync(temporary).filter((f) => f.startsWith('zb-'));
+    const unpacks = (): boolean => left().some((f) => existsSync(`${temporary}/${f}/whole.img`));
+    for (const comesTo of [unpacks, (): boolean => running(temporary).length > 0]) {
+      const child = spawn(process.execPath, [zb, 'start', long, '--firmware', 'bios'], {
+        env: { ...process.env, TMPDIR: temporary },
+        stdio: 'ignore',
+      });
+      const ended = new Promise((resolve) => child.on('exit', resolve));
+      await until(comesTo);
+      child.kill('SIGINT');
+      expect(await ended).toBe(130);
+      await until(() => running(temporary).length === 0);
+      expect(left()).toEqual([]);
+    }
+  });
+
   it('of 8 GiB runs from the command line, and in the proof as a file that is sent', async () => {
     const path = room.path('large.img');
     writeFileSync(path, depotImages[0]?.build() ?? '');

@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs';
+import { rmSync, writeFileSync } from 'node:fs';
 import { copyFile, mkdtemp, open, rm, truncate } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -129,6 +129,15 @@ export async function startOutput(path: string, asked: StartAsked) {
   const { reading, size, packed } = await readStarted(path, limitFrom(asked.limit));
   const foretold = foretoldOf(reading, { firmware, attached });
   const dir = await mkdtemp(join(tmpdir(), 'zb-start-'));
+  let machine: Machine | undefined;
+  // Broken off, it leaves neither a machine nor what was unpacked for it.
+  const end = (): void =>
+    void Promise.resolve(machine?.off()).finally(() => {
+      rmSync(dir, { recursive: true, force: true });
+      process.exit(130);
+    });
+  process.once('SIGINT', end);
+  process.once('SIGTERM', end);
   try {
     let whole = path;
     if (packed || size !== wholeSectors(size)) whole = join(dir, 'whole.img');
@@ -138,7 +147,7 @@ export async function startOutput(path: string, asked: StartAsked) {
       await copyFile(path, whole);
       await truncate(whole, wholeSectors(size));
     }
-    const machine = new Machine({
+    machine = new Machine({
       firmware,
       attached,
       memoryMiB: order.memoryMiB,
@@ -146,32 +155,26 @@ export async function startOutput(path: string, asked: StartAsked) {
       places,
       vars: asked.vars,
     });
-    const end = (): void => void machine.off().finally(() => process.exit(130));
-    process.once('SIGINT', end);
-    process.once('SIGTERM', end);
-    try {
-      const { what, picture, screen, seconds, fault } = await watch(machine, firmware, order.seconds);
-      if (asked.screen !== undefined && picture) writeFileSync(asked.screen, picture);
-      return {
-        image: path,
-        bytes: size,
-        unpackedBytes: packed?.bytes ?? null,
-        firmware,
-        attached,
-        foretold,
-        happened: what,
-        agrees: agrees(foretold, what),
-        seconds,
-        fault,
-        screen,
-        serial: plainTerminal(machine.serial).slice(-SERIAL_TOLD),
-      };
-    } finally {
-      await machine.off();
-      process.off('SIGINT', end);
-      process.off('SIGTERM', end);
-    }
+    const { what, picture, screen, seconds, fault } = await watch(machine, firmware, order.seconds);
+    if (asked.screen !== undefined && picture) writeFileSync(asked.screen, picture);
+    return {
+      image: path,
+      bytes: size,
+      unpackedBytes: packed?.bytes ?? null,
+      firmware,
+      attached,
+      foretold,
+      happened: what,
+      agrees: agrees(foretold, what),
+      seconds,
+      fault,
+      screen,
+      serial: plainTerminal(machine.serial).slice(-SERIAL_TOLD),
+    };
   } finally {
+    await machine?.off();
+    process.off('SIGINT', end);
+    process.off('SIGTERM', end);
     await rm(dir, { recursive: true, force: true });
   }
 }
