@@ -20,6 +20,7 @@ import { gzipSync } from 'node:zlib';
 import { depotImages } from '@zb/core/demo/depot';
 import type { Trial, TrialDesk, TrialRequest } from '@zb/core/model/trial';
 import { agrees, foretoldOf } from '@zb/core/starting/happened';
+import { bundled } from '../../packages/cli/test/bundled';
 import { run as serve, until, type Running } from '../../packages/server/test/running';
 import { inspectFile, scratch } from './files';
 import { Maker } from './makeImages';
@@ -122,23 +123,22 @@ const upload = (
 ): TrialRequest['image'] => ({ from: 'upload', name, bytes, container, innerBytes });
 const open = async (what: TrialRequest): Promise<Trial> => server.json<Trial>('POST', '/api/trials', what);
 
-/** A part of the application bundled for this alone, into a folder beside the real one; its main file. */
-function bundled(which: 'serverBundle' | 'cliBundle', into: string, main: string): string {
+const zb = bundled('trial');
+const serverFile = 'packages/server/dist/main-trial-test.mjs';
+afterAll(() => rmSync(serverFile, { force: true }));
+/** The server bundled for this alone, beside the real one. */
+function bundleServer(): void {
   const { status, stderr } = spawnSync(
     process.execPath,
     [
       '--input-type=module',
       '-e',
-      `import { build } from 'esbuild'; import { ${which} } from '${process.cwd()}/tools/bundle.mjs'; const { outfile, ...rest } = ${which}; await build({ ...rest, outdir: '${into}', outExtension: { '.js': '.mjs' } });`,
+      `import { build } from 'esbuild'; import { serverBundle } from '${process.cwd()}/tools/bundle.mjs'; await build({ ...serverBundle, outfile: '${serverFile}' });`,
     ],
     { encoding: 'utf8' },
   );
   expect([status, stderr]).toEqual([0, '']);
-  made.push(into);
-  return `${into}/${main}`;
 }
-const made: string[] = [];
-afterAll(() => made.forEach((f) => rmSync(f, { recursive: true, force: true })));
 
 interface Case {
   name: string;
@@ -403,9 +403,9 @@ describe('a trial', () => {
   });
 
   it('is not left behind by a server that is killed', async () => {
-    const bundle = bundled('serverBundle', 'packages/server/dist/test-trial', 'main.mjs');
+    bundleServer();
     const dataDir = room.path('killed');
-    const child = spawn(process.execPath, [bundle], {
+    const child = spawn(process.execPath, [serverFile], {
       env: { ...process.env, ZB_DATA: dataDir, ZB_WEB: 'none', PORT: '0' },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
@@ -442,7 +442,6 @@ describe('a trial', () => {
   });
 
   it('that is broken off on the command line leaves nothing, while it unpacks and while it runs', async () => {
-    const zb = bundled('cliBundle', 'packages/cli/dist/test-broken-off', 'zb.mjs');
     const temporary = room.path('temporary');
     mkdirSync(temporary);
     const image = depotImages[0]?.build() ?? new Uint8Array();
@@ -468,7 +467,6 @@ describe('a trial', () => {
     const path = room.path('large.img');
     writeFileSync(path, depotImages[0]?.build() ?? '');
     truncateSync(path, 8 * 2 ** 30);
-    const zb = bundled('cliBundle', 'packages/cli/dist/test-trial', 'zb.mjs');
     const { stdout, status } = spawnSync(process.execPath, [zb, 'start', path, '--firmware', 'bios'], {
       encoding: 'utf8',
     });

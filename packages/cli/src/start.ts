@@ -7,7 +7,7 @@ import { missing, usualPlaces } from '@zb/emulator/places';
 import { wholeSectors } from '@zb/emulator/sectors';
 import { keepSparse } from '@zb/emulator/sparse';
 import { openPacked } from '@zb/core/container/unpack';
-import { contentOf, type ContainerKind } from '@zb/core/model/inspection';
+import { contentOf, type Packing } from '@zb/core/model/inspection';
 import { inspectImage } from '@zb/core/starting/inspect';
 import {
   trialAttached,
@@ -22,8 +22,6 @@ import { plainTerminal } from '@zb/core/units/terminal';
 import { readImageFile } from './imageFile';
 import { InputError, OpenFile } from './inputFile';
 import { limitFrom } from './limit';
-
-type Packing = Exclude<ContainerKind, 'none'>;
 
 /** What is asked of `zb start`. */
 export interface StartAsked {

@@ -1,4 +1,4 @@
-import type { ContainerKind } from '../model/inspection';
+import type { Packing } from '../model/inspection';
 import type { ByteSource } from '../formats/source';
 import { unbzip2 } from './bzip2';
 import { gunzip } from './gzip';
@@ -24,7 +24,7 @@ export interface Packed {
  * pieces are in memory at a time, whatever the sizes.
  */
 export async function openPacked(
-  kind: Exclude<ContainerKind, 'none'>,
+  kind: Packing,
   source: ByteSource,
   fresh: (piece: Uint8Array) => void = () => undefined,
 ): Promise<Packed> {

@@ -109,6 +109,8 @@ export type ImageRegion = z.infer<typeof regionSchema>;
 export const containerKinds = ['none', 'gzip', 'xz', 'zstd', 'bzip2', 'zip'] as const;
 /** How a file is packed. */
 export type ContainerKind = (typeof containerKinds)[number];
+/** How a file that is packed is packed. */
+export type Packing = Exclude<ContainerKind, 'none'>;
 
 /** A packed file: what it is and what is inside. Sizes and digest are null until the whole of it was unpacked. */
 export const containerSchema = z.object({

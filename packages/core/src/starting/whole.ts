@@ -3,7 +3,7 @@ import { readGpt } from '../formats/gpt/read';
 import { inspectImage, readDisk, type InspectOptions } from './inspect';
 import { readMbr } from '../formats/mbr/read';
 import type { ByteSource } from '../formats/source';
-import type { ContainerKind, ImageReading, Inspection } from '../model/inspection';
+import type { Packing, ImageReading, Inspection } from '../model/inspection';
 import type { DigestAlgorithm } from '../formats/checksumList';
 import { GrowsBeyond, PackedFault } from '../container/fault';
 import { KeptPages, PAGE } from '../container/keptPages';
@@ -70,7 +70,7 @@ class WantedPages {
  */
 async function readPacked(
   source: ByteSource,
-  kind: Exclude<ContainerKind, 'none'>,
+  kind: Packing,
   options: UnpackOptions,
 ): Promise<
   | { inner: ImageReading; innerName: string | null; innerSha256: string; digests: Unpacked['digests'] }

@@ -1,9 +1,6 @@
 import { openPacked } from '@zb/core/container/unpack';
-import type { ContainerKind } from '@zb/core/model/inspection';
+import type { Packing } from '@zb/core/model/inspection';
 import { openOwn, readFully } from './ownFile';
-
-/** How a file that is packed is packed. */
-export type Packing = Exclude<ContainerKind, 'none'>;
 
 /** What is packed in a file of the server's own, piece by piece. Throws PackedFault, and the file system's error. */
 export async function* unpacked(path: string, kind: Packing): AsyncGenerator<Uint8Array> {
