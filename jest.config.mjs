@@ -33,6 +33,7 @@ const base = {
   transformIgnorePatterns,
   moduleNameMapper,
   rootDir: import.meta.dirname,
+  globalSetup: '<rootDir>/tests/setup.ts',
 };
 
 export default {

@@ -20,7 +20,7 @@ import { gzipSync } from 'node:zlib';
 import { depotImages } from '@zb/core/demo/depot';
 import type { Trial, TrialDesk, TrialRequest } from '@zb/core/model/trial';
 import { agrees, foretoldOf } from '@zb/core/starting/happened';
-import { bundled } from '../../packages/cli/test/bundled';
+import { BUNDLE } from '../../packages/cli/test/command';
 import { run as serve, until, type Running } from '../../packages/server/test/running';
 import { inspectFile, scratch } from './files';
 import { Maker } from './makeImages';
@@ -123,7 +123,6 @@ const upload = (
 ): TrialRequest['image'] => ({ from: 'upload', name, bytes, container, innerBytes });
 const open = async (what: TrialRequest): Promise<Trial> => server.json<Trial>('POST', '/api/trials', what);
 
-const zb = bundled('trial');
 const serverFile = 'packages/server/dist/main-trial-test.mjs';
 afterAll(() => rmSync(serverFile, { force: true }));
 /** The server bundled for this alone, beside the real one. */
@@ -450,7 +449,7 @@ describe('a trial', () => {
     const left = (): string[] => readdirSync(temporary).filter((f) => f.startsWith('zb-'));
     const unpacks = (): boolean => left().some((f) => existsSync(`${temporary}/${f}/whole.img`));
     for (const comesTo of [unpacks, (): boolean => running(temporary).length > 0]) {
-      const child = spawn(process.execPath, [zb, 'start', long, '--firmware', 'bios'], {
+      const child = spawn(process.execPath, [BUNDLE, 'start', long, '--firmware', 'bios'], {
         env: { ...process.env, TMPDIR: temporary },
         stdio: 'ignore',
       });
@@ -467,7 +466,7 @@ describe('a trial', () => {
     const path = room.path('large.img');
     writeFileSync(path, depotImages[0]?.build() ?? '');
     truncateSync(path, 8 * 2 ** 30);
-    const { stdout, status } = spawnSync(process.execPath, [zb, 'start', path, '--firmware', 'bios'], {
+    const { stdout, status } = spawnSync(process.execPath, [BUNDLE, 'start', path, '--firmware', 'bios'], {
       encoding: 'utf8',
     });
     expect([status, JSON.parse(stdout)]).toEqual([
@@ -478,7 +477,7 @@ describe('a trial', () => {
     // A packed one is unpacked first.
     const packed = room.path('lantern.img.gz');
     writeFileSync(packed, gzipSync(depotImages[0]?.build() ?? ''));
-    const small = spawnSync(process.execPath, [zb, 'start', packed, '--firmware', 'bios'], {
+    const small = spawnSync(process.execPath, [BUNDLE, 'start', packed, '--firmware', 'bios'], {
       encoding: 'utf8',
     });
     expect(JSON.parse(small.stdout)).toMatchObject({
@@ -488,7 +487,7 @@ describe('a trial', () => {
       unpackedBytes: depotImages[0]?.build().length,
     });
     truncateSync(packed, statSync(packed).size >> 1);
-    const cut = spawnSync(process.execPath, [zb, 'start', packed, '--firmware', 'bios'], {
+    const cut = spawnSync(process.execPath, [BUNDLE, 'start', packed, '--firmware', 'bios'], {
       encoding: 'utf8',
     });
     expect([cut.status, cut.stdout]).toEqual([2, '']);

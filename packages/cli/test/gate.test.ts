@@ -6,14 +6,10 @@ import { hallGate } from '@zb/core/demo/gate';
 import { bookingGuests } from '@zb/core/demo/guests';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
-import { spawnSync } from 'node:child_process';
-import { bundled } from './bundled';
+import { commandLine } from './command';
 
-const command = bundled('gate');
-const zb = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [command, ...args], { encoding: 'utf8', maxBuffer: 64 << 20 });
-  return { status: done.status, stdout: done.stdout };
-};
+const run = commandLine();
+const zb = (...args: string[]) => run(args);
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-gate-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));

@@ -16,7 +16,7 @@ import { createGzip } from 'node:zlib';
 import { pipeline } from 'node:stream/promises';
 import { benchToText } from '@zb/core/model/file';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { bundled, root } from './bundled';
+import { BUNDLE, root } from './command';
 
 jest.setTimeout(120_000);
 
@@ -28,7 +28,6 @@ const ZEROS = ALL ? 900e6 : 300e6;
 const MOST = ALL ? 512e6 : 280e6;
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-cli-hostile-'));
-const zb = bundled('hostile');
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 interface Ended {
@@ -40,7 +39,7 @@ interface Ended {
 }
 /** Runs the command, for no longer than `seconds`. */
 function run(args: string[], seconds = 60): Promise<Ended> {
-  const child = spawn(process.execPath, [zb, ...args], { stdio: ['ignore', 'pipe', 'pipe'], cwd: root });
+  const child = spawn(process.execPath, [BUNDLE, ...args], { stdio: ['ignore', 'pipe', 'pipe'], cwd: root });
   let [out, said, memory] = ['', '', 0];
   child.stdout.on('data', (d: Buffer) => (out += d.toString()));
   child.stderr.on('data', (d: Buffer) => (said += d.toString()));

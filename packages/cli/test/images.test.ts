@@ -1,18 +1,17 @@
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { depotImages } from '@zb/core/demo/depot';
-import { bundled, root } from './bundled';
+import { commandLine } from './command';
 
 const dir = mkdtempSync(join(tmpdir(), 'zb-cli-images-'));
-const zb = bundled('images');
+const zb = commandLine();
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
-const run = (...args: string[]): { status: number | null; out: Record<string, never>; said: string } => {
-  const done = spawnSync(process.execPath, [zb, ...args], { encoding: 'utf8', cwd: root });
+const run = (...args: string[]): { status: number; out: Record<string, never>; said: string } => {
+  const done = zb(args);
   return {
     status: done.status,
     said: done.stderr,

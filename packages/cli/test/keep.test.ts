@@ -6,13 +6,9 @@ import { carryingFolder } from '@zb/core/demo/carrying';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
 import { movingSchema } from '@zb/core/model/moving';
+import { commandLine } from './command';
 
-const zb = (args: string[], input = '') =>
-  spawnSync(process.execPath, [join(__dirname, '../bin/zb.mjs'), ...args], {
-    input,
-    encoding: 'utf8',
-    maxBuffer: 1 << 28,
-  });
+const zb = commandLine();
 const json = (args: string[], input = ''): Record<string, unknown> => {
   const done = zb(args, input);
   // How far it is stands there too where the machine is busy; only a refusal is a fault.

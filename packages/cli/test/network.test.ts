@@ -1,12 +1,11 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
+import { commandLine } from './command';
 
-const zb = (args: string[], input = '') =>
-  spawnSync(process.execPath, [join(__dirname, '../bin/zb.mjs'), ...args], { input, encoding: 'utf8' });
+const zb = commandLine();
 const json = (args: string[], input = ''): Record<string, unknown> => {
   const done = zb(args, input);
   if (done.stderr !== '') throw new Error(done.stderr);

@@ -1,21 +1,14 @@
 /** Run sheet and diagnosis on the command line: what is printed, what is refused, and with which status. */
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
 import { stops } from '@zb/core/model/stops';
-import { bundled } from './bundled';
+import { commandLine } from './command';
 
-const command = bundled('run');
-const zb = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
-    encoding: 'utf8',
-    maxBuffer: 64 << 20,
-  });
-  return { status, stdout, stderr };
-};
+const run = commandLine();
+const zb = (...args: string[]) => run(args);
 const json = <T>(of: { stdout: string }): T => JSON.parse(of.stdout) as T;
 const dir = mkdtempSync(join(tmpdir(), 'zb-run-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));

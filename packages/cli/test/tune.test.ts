@@ -1,20 +1,13 @@
 /** Tuning on the command line: what is printed, what is refused, and with which status. */
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
-import { bundled } from './bundled';
+import { commandLine } from './command';
 
-const command = bundled('tune');
-const zb = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [command, 'tune', ...args], {
-    encoding: 'utf8',
-    maxBuffer: 64 << 20,
-  });
-  return { status: done.status, stdout: done.stdout, stderr: done.stderr };
-};
+const run = commandLine();
+const zb = (...args: string[]) => run(['tune', ...args]);
 const json = <T>(of: { stdout: string }): T => JSON.parse(of.stdout) as T;
 const dir = mkdtempSync(join(tmpdir(), 'zb-tune-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));

@@ -1,5 +1,5 @@
 import { REPORT } from './report';
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -8,9 +8,11 @@ import { depotImages } from '@zb/core/demo/depot';
 import { benchToText } from '@zb/core/model/file';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
+import { commandLine, root } from './command';
 
-const root = join(__dirname, '../../..');
-const zb = (args: string[], input = '') =>
+const zb = commandLine();
+/** As whoever types it has it. */
+const typed = (args: string[], input = '') =>
   spawnSync(process.execPath, [join(root, 'packages/cli/bin/zb.mjs'), ...args], { input, encoding: 'utf8' });
 const json = (args: string[], input = ''): Record<string, never> => {
   const done = zb(args, input);
@@ -25,10 +27,25 @@ const file = (name: string, content: string | Uint8Array): string => {
   return join(dir, name);
 };
 beforeAll(() => {
-  execFileSync(process.execPath, [join(root, 'tools/build-cli.mjs')]);
   dir = mkdtempSync(join(tmpdir(), 'zb-cli-'));
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+it('says the same as a process, with its status, from a file, standard input or neither', () => {
+  const report = file('typed.txt', REPORT);
+  for (const [args, input] of [
+    [['survey', report], ''],
+    [['survey', '-'], REPORT],
+    [['inspect', '/nowhere/x.img'], ''],
+    [['fly'], ''],
+    [[], ''],
+  ] as const) {
+    const { status, stdout, stderr } = typed([...args], input);
+    expect({ status, stdout, stderr }).toEqual(zb(args, input));
+  }
+  expect(typed(['survey', report]).status).toBe(0);
+  expect(typed([]).status).toBe(2);
+});
 
 describe('zb survey', () => {
   it('prints the script', () => expect(zb(['survey', '--script']).stdout).toBe(SURVEY_SCRIPT));
