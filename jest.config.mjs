@@ -45,6 +45,12 @@ export default {
       setupFiles: ['<rootDir>/packages/web/test/encoders.ts'],
       setupFilesAfterEnv: ['<rootDir>/packages/web/test/patient.ts'],
     },
-    { ...base, displayName: 'oracle', testMatch: ['<rootDir>/tests/oracle/**/*.oracle.ts'] },
+    {
+      ...base,
+      displayName: 'oracle',
+      testMatch: ['<rootDir>/tests/oracle/**/*.oracle.ts'],
+      globalSetup: '<rootDir>/tests/oracle/setup.ts',
+      globalTeardown: '<rootDir>/tests/oracle/teardown.ts',
+    },
   ],
 };
