@@ -176,31 +176,32 @@ test(
   },
 );
 
-test('a limit of the trade set aside with a reason, which the log keeps, and made to count again', async ({
-  page,
-  open,
-}) => {
-  await open('/box/games-corner/choose');
-  await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
-  const card = page.getByRole('region', { name: 'Millpond Tunes on Gull' });
-  await expect(card).toContainText('this is from 2022');
-  await card.getByRole('button', { name: 'Set it aside' }).click();
-  // Without a reason it is refused, and said at the field.
-  await page.getByRole('dialog').getByRole('button', { name: 'Set it aside' }).click();
-  await expect(page.getByRole('dialog').getByRole('alert').last()).toContainText('empty');
-  await page.getByLabel('Why it does not count here').fill('a friend runs it on the same machine');
-  await axe(page);
-  await page.getByRole('dialog').getByRole('button', { name: 'Set it aside' }).click();
-  await expect(card).toContainText('Set aside: a friend runs it');
-  // It starts in BIOS mode alone, and whether Gull's setup offers one nobody has looked.
-  await expect(card.getByText('cannot say yet').first()).toBeVisible();
-  await page.getByRole('link', { name: 'Logbook' }).click();
-  await expect(page.getByText(/Limit set aside on Gull for Millpond Tunes/)).toBeVisible();
-  await open('/box/games-corner/choose');
-  await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
-  await page.getByRole('button', { name: 'Let it count again' }).click();
-  await expect(card.getByText('does not fit').first()).toBeVisible();
-});
+test(
+  'a limit of the trade set aside with a reason, which the log keeps, and made to count again',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/games-corner/choose');
+    await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
+    const card = page.getByRole('region', { name: 'Millpond Tunes on Gull' });
+    await expect(card).toContainText('this is from 2022');
+    await card.getByRole('button', { name: 'Set it aside' }).click();
+    // Without a reason it is refused, and said at the field.
+    await page.getByRole('dialog').getByRole('button', { name: 'Set it aside' }).click();
+    await expect(page.getByRole('dialog').getByRole('alert').last()).toContainText('empty');
+    await page.getByLabel('Why it does not count here').fill('a friend runs it on the same machine');
+    await axe(page);
+    await page.getByRole('dialog').getByRole('button', { name: 'Set it aside' }).click();
+    await expect(card).toContainText('Set aside: a friend runs it');
+    // It starts in BIOS mode alone, and whether Gull's setup offers one nobody has looked.
+    await expect(card.getByText('cannot say yet').first()).toBeVisible();
+    await page.getByRole('link', { name: 'Logbook' }).click();
+    await expect(page.getByText(/Limit set aside on Gull for Millpond Tunes/)).toBeVisible();
+    await open('/box/games-corner/choose');
+    await page.getByRole('button', { name: 'Millpond Tunes', exact: true }).click();
+    await page.getByRole('button', { name: 'Let it count again' }).click();
+    await expect(card.getByText('does not fit').first()).toBeVisible();
+  },
+);
 
 test(
   'release schools: each case with its verdict here, another release taken',
@@ -282,7 +283,7 @@ test('the whole shelf: solved, a pair pinned, solved again, accepted, and the sh
   await expect(page.getByRole('row', { name: /16 GB module/ }).first()).toContainText('put aside');
 });
 
-test('wishes: added, changed, weighed, and met from nothing', async ({ page, open }) => {
+test('wishes: added, changed, weighed, and met from nothing', { tag: '@whole' }, async ({ page, open }) => {
   await open('/match');
   await page.getByRole('button', { name: 'Add a wish' }).click();
   const form = page.getByRole('dialog');
@@ -309,7 +310,7 @@ test('wishes: added, changed, weighed, and met from nothing', async ({ page, ope
   await expect(page.getByRole('gridcell', { name: /^Tea-room music on Slate, in the plan/ })).toBeVisible();
 });
 
-test('gathering: ticked off, parts put aside', async ({ page, open }) => {
+test('gathering: ticked off, parts put aside', { tag: '@whole' }, async ({ page, open }) => {
   await open('/box/film-night/gather');
   await expect(headline(page)).toContainText('8 things are still to gather');
   await page.getByLabel('Loose SSD lies on the bench').check({ force: true });

@@ -166,70 +166,71 @@ test(
   },
 );
 
-test('rules that run are held beside the plan, what goes through is noted, and the stand-ins try it out', async ({
-  page,
-  open,
-}) => {
-  await open(GATE);
-  await page.getByRole('button', { name: 'Hold beside the old ones' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('What the gate prints').fill('table inet filter { }');
-  await dialog.getByRole('button', { name: 'Hold it against the plan' }).click();
-  await expect(dialog).toContainText('That is not JSON');
-  const rules = {
-    nftables: [
-      {
-        chain: {
-          family: 'inet',
-          table: 't',
-          name: 'f',
-          type: 'filter',
-          hook: 'forward',
-          prio: 0,
-          policy: 'accept',
+test(
+  'rules that run are held beside the plan, what goes through is noted, and the stand-ins try it out',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(GATE);
+    await page.getByRole('button', { name: 'Hold beside the old ones' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('What the gate prints').fill('table inet filter { }');
+    await dialog.getByRole('button', { name: 'Hold it against the plan' }).click();
+    await expect(dialog).toContainText('That is not JSON');
+    const rules = {
+      nftables: [
+        {
+          chain: {
+            family: 'inet',
+            table: 't',
+            name: 'f',
+            type: 'filter',
+            hook: 'forward',
+            prio: 0,
+            policy: 'accept',
+          },
         },
-      },
-      {
-        rule: {
-          family: 'inet',
-          table: 't',
-          chain: 'f',
-          handle: 3,
-          expr: [{ match: { op: '==', left: { meta: { key: 'skuid' } }, right: 0 } }, { drop: null }],
+        {
+          rule: {
+            family: 'inet',
+            table: 't',
+            chain: 'f',
+            handle: 3,
+            expr: [{ match: { op: '==', left: { meta: { key: 'skuid' } }, right: 0 } }, { drop: null }],
+          },
         },
-      },
-    ],
-  };
-  await dialog.getByLabel('What the gate prints').fill(JSON.stringify(rules));
-  await dialog.getByRole('button', { name: 'Hold it against the plan' }).click();
-  await expect(dialog.getByRole('table', { name: 'Promises of the running rules' })).toContainText('fails');
-  await expect(dialog).toContainText('1 part not understood');
-  await expect(dialog.getByRole('table', { name: 'Packets that change fate' })).toContainText('dropped');
-  await axe(page);
-  await page.keyboard.press('Escape');
+      ],
+    };
+    await dialog.getByLabel('What the gate prints').fill(JSON.stringify(rules));
+    await dialog.getByRole('button', { name: 'Hold it against the plan' }).click();
+    await expect(dialog.getByRole('table', { name: 'Promises of the running rules' })).toContainText('fails');
+    await expect(dialog).toContainText('1 part not understood');
+    await expect(dialog.getByRole('table', { name: 'Packets that change fate' })).toContainText('dropped');
+    await axe(page);
+    await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: 'Try it out' }).click();
-  await expect(dialog).toContainText('things are tried');
-  await expect(dialog.getByRole('table', { name: 'What is tried' })).toContainText('somebody in Guests');
-  await dialog
-    .getByRole('row', { name: /somebody in Outside.*its page.*the gate/ })
-    .getByRole('button')
-    .click();
-  await expect(dialog.getByRole('img')).toHaveAccessibleName(/dropped/);
-  await axe(page);
-  await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Try it out' }).click();
+    await expect(dialog).toContainText('things are tried');
+    await expect(dialog.getByRole('table', { name: 'What is tried' })).toContainText('somebody in Guests');
+    await dialog
+      .getByRole('row', { name: /somebody in Outside.*its page.*the gate/ })
+      .getByRole('button')
+      .click();
+    await expect(dialog.getByRole('img')).toHaveAccessibleName(/dropped/);
+    await axe(page);
+    await page.keyboard.press('Escape');
 
-  await page.getByRole('tab', { name: 'How much goes through' }).click();
-  await page.getByLabel('Mb/s, or what').fill('quick');
-  await page.getByRole('button', { name: 'Note it' }).click();
-  await expect(page.getByText('neither a number of Mb/s')).toBeVisible();
-  await page
-    .getByLabel('Mb/s, or what')
-    .fill('{"start":{},"end":{"sum_received":{"bits_per_second":941000000}}}');
-  await page.getByRole('button', { name: 'Note it' }).click();
-  await expect(page.getByRole('table', { name: 'Measured' })).toContainText('941 Mb/s');
-  await axe(page);
-});
+    await page.getByRole('tab', { name: 'How much goes through' }).click();
+    await page.getByLabel('Mb/s, or what').fill('quick');
+    await page.getByRole('button', { name: 'Note it' }).click();
+    await expect(page.getByText('neither a number of Mb/s')).toBeVisible();
+    await page
+      .getByLabel('Mb/s, or what')
+      .fill('{"start":{},"end":{"sum_received":{"bits_per_second":941000000}}}');
+    await page.getByRole('button', { name: 'Note it' }).click();
+    await expect(page.getByRole('table', { name: 'Measured' })).toContainText('941 Mb/s');
+    await axe(page);
+  },
+);
 
 test(
   'on a phone the crossings are gone through sideways, and a mend is pressed by touch',

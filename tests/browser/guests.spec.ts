@@ -62,43 +62,44 @@ test('memory and cores are moved by keys and by pointer, and a disk is taken to 
   await expect(page).toHaveURL(new RegExp(`${HOST}$`));
 });
 
-test('guests are named with disks, networks and a first boot that holds no password, and written for the host', async ({
-  page,
-  open,
-}) => {
-  await open(HOST);
-  await page.getByRole('button', { name: 'Another guest' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Name', { exact: true }).fill('the lamp');
-  await dialog.getByLabel('Memory', { exact: true }).fill('256 MiB');
-  await dialog.getByLabel('Works with at least').fill('half');
-  await dialog.getByRole('button', { name: 'another disk' }).click();
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog.getByLabel('Works with at least')).toHaveAttribute('aria-invalid', 'true');
-  await dialog.getByLabel('Works with at least').fill('');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('takes letters, digits');
-  await dialog.getByLabel('Name', { exact: true }).fill('lamp');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(headline(page)).toContainText('5 guests');
-  await axe(page);
+test(
+  'guests are named with disks, networks and a first boot that holds no password, and written for the host',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(HOST);
+    await page.getByRole('button', { name: 'Another guest' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name', { exact: true }).fill('the lamp');
+    await dialog.getByLabel('Memory', { exact: true }).fill('256 MiB');
+    await dialog.getByLabel('Works with at least').fill('half');
+    await dialog.getByRole('button', { name: 'another disk' }).click();
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog.getByLabel('Works with at least')).toHaveAttribute('aria-invalid', 'true');
+    await dialog.getByLabel('Works with at least').fill('');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('takes letters, digits');
+    await dialog.getByLabel('Name', { exact: true }).fill('lamp');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(headline(page)).toContainText('5 guests');
+    await axe(page);
 
-  await page.getByRole('button', { name: 'by hand: first boot of lamp' }).click();
-  await dialog.getByLabel('Hash of its password').fill('hunter2');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('a password in clear is not kept');
-  await dialog.getByLabel('Hash of its password').fill('$6$saltsalt$abcdefghijklmnop');
-  await axe(page);
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await page.getByRole('button', { name: 'Save for the host' }).click();
-  await dialog.getByLabel('File').selectOption('guests/booking.xml');
-  await expect(dialog.getByLabel('What is written')).toContainText('<domain type="kvm">');
-  await dialog.getByLabel('File').selectOption('seeds/lamp/user-data');
-  await expect(dialog.getByLabel('What is written')).toContainText('$6$saltsalt$');
-  const saved = page.waitForEvent('download');
-  await dialog.getByRole('button', { name: 'Save all of them in one archive' }).click();
-  expect((await saved).suggestedFilename()).toBe('booking-host-guests.zip');
-});
+    await page.getByRole('button', { name: 'by hand: first boot of lamp' }).click();
+    await dialog.getByLabel('Hash of its password').fill('hunter2');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('a password in clear is not kept');
+    await dialog.getByLabel('Hash of its password').fill('$6$saltsalt$abcdefghijklmnop');
+    await axe(page);
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('button', { name: 'Save for the host' }).click();
+    await dialog.getByLabel('File').selectOption('guests/booking.xml');
+    await expect(dialog.getByLabel('What is written')).toContainText('<domain type="kvm">');
+    await dialog.getByLabel('File').selectOption('seeds/lamp/user-data');
+    await expect(dialog.getByLabel('What is written')).toContainText('$6$saltsalt$');
+    const saved = page.waitForEvent('download');
+    await dialog.getByRole('button', { name: 'Save all of them in one archive' }).click();
+    expect((await saved).suggestedFilename()).toBe('booking-host-guests.zip');
+  },
+);
 
 test(
   'starting up, the host itself and a running host are told',

@@ -62,49 +62,50 @@ test('what was typed and not saved is asked about, survives a look elsewhere and
 
 const inside = (page: Page, machine: string) => page.getByRole('list', { name: `In ${machine}` });
 
-test('a drive goes into a machine by hand, by keys and by its menu; several at once from the table', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf');
-  const loose = page.getByRole('list', { name: 'Loose on the shelf' });
-  // By its menu.
-  await loose.getByRole('button', { name: 'Put Loose SSD into…' }).click();
-  await page.getByRole('menuitem', { name: 'Clerk' }).click();
-  await expect(status(page)).toHaveText('“Loose SSD” put into Clerk');
-  await expect(inside(page, 'Clerk')).toContainText('Loose SSD');
-  // By hand, from one machine to the next.
-  const handle = page.getByRole('button', { name: 'Take Loose SSD elsewhere' });
-  await page.getByRole('link', { name: 'Grandfather', exact: true }).last().scrollIntoViewIfNeeded();
-  const from = await handle.boundingBox();
-  const to = await page.getByRole('link', { name: 'Grandfather', exact: true }).last().boundingBox();
-  if (!from || !to) throw new Error('nothing to take hold of');
-  await page.mouse.move(from.x + 8, from.y + 8);
-  await page.mouse.down();
-  await page.mouse.move(from.x + 30, from.y + 20, { steps: 4 });
-  await page.mouse.move(to.x + 20, to.y + 10, { steps: 8 });
-  await expect(page.getByText('Loose SSD over Grandfather')).toBeAttached();
-  await page.mouse.up();
-  await expect(inside(page, 'Grandfather')).toContainText('Loose SSD');
-  // By keys: taken, one place back, put there.
-  await takeByKeys(page, handle, 'Loose SSD over Grandfather');
-  await page.keyboard.press('ArrowLeft');
-  await expect(page.getByText('Loose SSD over Clerk')).toBeAttached();
-  await page.keyboard.press('Space');
-  await expect(inside(page, 'Clerk')).toContainText('Loose SSD');
-  await axe(page);
-  // Several at once.
-  await page.getByText('As a table').click();
-  await page.getByLabel('Find in shelf').fill('Oak mirror');
-  const grid = page.getByRole('grid', { name: 'Shelf' });
-  for (const row of [1, 2]) await grid.getByLabel(`Choose row ${row}`).check({ force: true });
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(status(page)).toHaveText('2 things: marked to keep');
-  await expect(grid.getByText('keep')).toHaveCount(2);
-  await axe(page);
-  await page.getByRole('button', { name: 'Undo the last act' }).click();
-  await expect(grid.getByText('keep')).toHaveCount(0);
-});
+test(
+  'a drive goes into a machine by hand, by keys and by its menu; several at once from the table',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf');
+    const loose = page.getByRole('list', { name: 'Loose on the shelf' });
+    // By its menu.
+    await loose.getByRole('button', { name: 'Put Loose SSD into…' }).click();
+    await page.getByRole('menuitem', { name: 'Clerk' }).click();
+    await expect(status(page)).toHaveText('“Loose SSD” put into Clerk');
+    await expect(inside(page, 'Clerk')).toContainText('Loose SSD');
+    // By hand, from one machine to the next.
+    const handle = page.getByRole('button', { name: 'Take Loose SSD elsewhere' });
+    await page.getByRole('link', { name: 'Grandfather', exact: true }).last().scrollIntoViewIfNeeded();
+    const from = await handle.boundingBox();
+    const to = await page.getByRole('link', { name: 'Grandfather', exact: true }).last().boundingBox();
+    if (!from || !to) throw new Error('nothing to take hold of');
+    await page.mouse.move(from.x + 8, from.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 30, from.y + 20, { steps: 4 });
+    await page.mouse.move(to.x + 20, to.y + 10, { steps: 8 });
+    await expect(page.getByText('Loose SSD over Grandfather')).toBeAttached();
+    await page.mouse.up();
+    await expect(inside(page, 'Grandfather')).toContainText('Loose SSD');
+    // By keys: taken, one place back, put there.
+    await takeByKeys(page, handle, 'Loose SSD over Grandfather');
+    await page.keyboard.press('ArrowLeft');
+    await expect(page.getByText('Loose SSD over Clerk')).toBeAttached();
+    await page.keyboard.press('Space');
+    await expect(inside(page, 'Clerk')).toContainText('Loose SSD');
+    await axe(page);
+    // Several at once.
+    await page.getByText('As a table').click();
+    await page.getByLabel('Find in shelf').fill('Oak mirror');
+    const grid = page.getByRole('grid', { name: 'Shelf' });
+    for (const row of [1, 2]) await grid.getByLabel(`Choose row ${row}`).check({ force: true });
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(status(page)).toHaveText('2 things: marked to keep');
+    await expect(grid.getByText('keep')).toHaveCount(2);
+    await axe(page);
+    await page.getByRole('button', { name: 'Undo the last act' }).click();
+    await expect(grid.getByText('keep')).toHaveCount(0);
+  },
+);
 
 test('wishes are put in order by keys and by menu, and an image is given to a box', async ({
   page,
@@ -175,7 +176,7 @@ test(
 test.describe('by touch alone, on a phone', () => {
   test.use({ hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });
 
-  test('the games corner from the bench to the logbook', async ({ page, open }) => {
+  test('the games corner from the bench to the logbook', { tag: '@whole' }, async ({ page, open }) => {
     test.setTimeout(90_000);
     await open('/');
     await page.getByRole('link', { name: 'Games corner' }).tap();

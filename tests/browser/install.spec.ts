@@ -109,60 +109,61 @@ test('an image that is written as it is, and a box without a machine, say so', a
   await expect(page.getByText('Take one at Survey', { exact: false })).toBeVisible();
 });
 
-test('a second system goes beside what is there: kept, made smaller, told step by step, and the drive may be kept', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf/loose-480');
-  await page.getByText('From what a tool prints of its table').click();
-  await page.getByLabel('What sfdisk, lsblk').fill(
-    JSON.stringify({
-      blockdevices: [
-        {
-          name: 'sda',
-          type: 'disk',
-          size: 480103981056,
-          pttype: 'gpt',
-          children: [
-            {
-              name: 'sda1',
-              type: 'part',
-              start: 2048,
-              size: 429496729600,
-              fstype: 'ext4',
-              label: 'OLD',
-              parttype: '0FC63DAF-8483-4772-8E79-3D69D8477DE4',
-            },
-          ],
-        },
-      ],
-    }),
-  );
-  await page.getByRole('button', { name: 'Take the parts over' }).click();
-  await page.getByRole('radio', { name: /^keep/i }).check({ force: true });
-  await page.getByRole('button', { name: 'Save' }).click();
-  await kept(page);
+test(
+  'a second system goes beside what is there: kept, made smaller, told step by step, and the drive may be kept',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf/loose-480');
+    await page.getByText('From what a tool prints of its table').click();
+    await page.getByLabel('What sfdisk, lsblk').fill(
+      JSON.stringify({
+        blockdevices: [
+          {
+            name: 'sda',
+            type: 'disk',
+            size: 480103981056,
+            pttype: 'gpt',
+            children: [
+              {
+                name: 'sda1',
+                type: 'part',
+                start: 2048,
+                size: 429496729600,
+                fstype: 'ext4',
+                label: 'OLD',
+                parttype: '0FC63DAF-8483-4772-8E79-3D69D8477DE4',
+              },
+            ],
+          },
+        ],
+      }),
+    );
+    await page.getByRole('button', { name: 'Take the parts over' }).click();
+    await page.getByRole('radio', { name: /^keep/i }).check({ force: true });
+    await page.getByRole('button', { name: 'Save' }).click();
+    await kept(page);
 
-  await open('/box/film-night/install');
-  await expect(
-    page.getByText('is to be kept, so nothing is planned over it', { exact: false }),
-  ).toBeVisible();
-  await page.getByRole('radio', { name: /^It stays/ }).check({ force: true });
-  const parts = page.getByRole('table', { name: 'Parts', exact: true });
-  await expect(parts.getByRole('row', { name: /^system/ })).toBeVisible();
-  const smaller = page.getByRole('textbox', { name: 'OLD, made smaller to' });
-  await expect(smaller).toHaveValue('200 GiB');
-  await smaller.fill('100 GiB');
-  await smaller.press('Enter');
-  await expect(parts.getByRole('row', { name: /OLD/ })).toContainText('100 GiB');
-  await axe(page);
-  await page.getByText('Step by step at the installer').click();
-  const steps = page.getByRole('list', { name: 'Steps at the installer' });
-  await expect(steps).toContainText('OLD');
-  await page.getByRole('radio', { name: 'typed commands' }).check({ force: true });
-  await expect(steps).toContainText('mkfs.ext4');
-  await page.getByRole('checkbox', { name: 'OLD' }).click({ force: true });
-  await expect(
-    page.getByText('is to be kept, so nothing is planned over it', { exact: false }),
-  ).toBeVisible();
-});
+    await open('/box/film-night/install');
+    await expect(
+      page.getByText('is to be kept, so nothing is planned over it', { exact: false }),
+    ).toBeVisible();
+    await page.getByRole('radio', { name: /^It stays/ }).check({ force: true });
+    const parts = page.getByRole('table', { name: 'Parts', exact: true });
+    await expect(parts.getByRole('row', { name: /^system/ })).toBeVisible();
+    const smaller = page.getByRole('textbox', { name: 'OLD, made smaller to' });
+    await expect(smaller).toHaveValue('200 GiB');
+    await smaller.fill('100 GiB');
+    await smaller.press('Enter');
+    await expect(parts.getByRole('row', { name: /OLD/ })).toContainText('100 GiB');
+    await axe(page);
+    await page.getByText('Step by step at the installer').click();
+    const steps = page.getByRole('list', { name: 'Steps at the installer' });
+    await expect(steps).toContainText('OLD');
+    await page.getByRole('radio', { name: 'typed commands' }).check({ force: true });
+    await expect(steps).toContainText('mkfs.ext4');
+    await page.getByRole('checkbox', { name: 'OLD' }).click({ force: true });
+    await expect(
+      page.getByText('is to be kept, so nothing is planned over it', { exact: false }),
+    ).toBeVisible();
+  },
+);

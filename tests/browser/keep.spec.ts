@@ -77,26 +77,26 @@ test('a finished box: it can be read, what comes round is kept, it is opened wit
   await expect(page.locator('main').getByText('Archive of two rooms')).toHaveCount(0);
 });
 
-test('the build sheet: viewed, saved as a page that stands by itself, its label at hand', async ({
-  page,
-  open,
-  scratch,
-}) => {
-  await open('/box/archive/keep');
-  await page.getByRole('button', { name: 'View it' }).click();
-  const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('heading', { name: 'How firmware is put back' })).toBeVisible();
-  await axe(page);
-  const [saved] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save it as a page' }).click(),
-  ]);
-  const file = join(scratch, 'sheet.html');
-  await saved.saveAs(file);
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Label', exact: true }).click();
-  await expect(page.getByRole('img', { name: /^Label: Archive/ })).toBeVisible();
-  await page.goto(`file://${file}`);
-  await expect(page.getByRole('heading', { name: 'Archive', exact: true })).toBeVisible();
-  await expect(page.getByRole('cell', { name: '10.44.8.20' })).toBeVisible();
-});
+test(
+  'the build sheet: viewed, saved as a page that stands by itself, its label at hand',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    await open('/box/archive/keep');
+    await page.getByRole('button', { name: 'View it' }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByRole('heading', { name: 'How firmware is put back' })).toBeVisible();
+    await axe(page);
+    const [saved] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save it as a page' }).click(),
+    ]);
+    const file = join(scratch, 'sheet.html');
+    await saved.saveAs(file);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Label', exact: true }).click();
+    await expect(page.getByRole('img', { name: /^Label: Archive/ })).toBeVisible();
+    await page.goto(`file://${file}`);
+    await expect(page.getByRole('heading', { name: 'Archive', exact: true })).toBeVisible();
+    await expect(page.getByRole('cell', { name: '10.44.8.20' })).toBeVisible();
+  },
+);

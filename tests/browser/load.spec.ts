@@ -50,78 +50,82 @@ test('a pool is taken among its ways, its drives told more of, wiped by serial, 
   expect((await saved).suggestedFilename()).toBe('make-pool.sh');
 });
 
-test('what must not be lost is named with its copies, and the hazard goes when the copy is there', async ({
-  page,
-  open,
-}) => {
-  await open('/box/archive/load');
-  await page.getByRole('tab', { name: 'What must not be lost' }).click();
-  const margin = page.getByRole('complementary');
-  await expect(margin).toContainText('All copies of “Parish scans” are in one house');
-  await page.getByRole('button', { name: 'Parish scans' }).click();
-  await page.getByRole('button', { name: 'another copy' }).click();
-  await page.getByLabel('Where exactly').last().fill('the school, in the safe');
-  await page.getByLabel('Brought up to date').last().fill('yesterday');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByLabel('Brought up to date').last()).toHaveAttribute('aria-invalid', 'true');
-  await page.getByLabel('Brought up to date').last().fill(new Date().toISOString().slice(0, 10));
-  await page.getByLabel('Last brought back from a copy').fill(new Date().toISOString().slice(0, 10));
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(margin).not.toContainText('Parish scans” are in one house');
-  await expect(margin).not.toContainText('never brought back');
-  await axe(page);
+test(
+  'what must not be lost is named with its copies, and the hazard goes when the copy is there',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/archive/load');
+    await page.getByRole('tab', { name: 'What must not be lost' }).click();
+    const margin = page.getByRole('complementary');
+    await expect(margin).toContainText('All copies of “Parish scans” are in one house');
+    await page.getByRole('button', { name: 'Parish scans' }).click();
+    await page.getByRole('button', { name: 'another copy' }).click();
+    await page.getByLabel('Where exactly').last().fill('the school, in the safe');
+    await page.getByLabel('Brought up to date').last().fill('yesterday');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByLabel('Brought up to date').last()).toHaveAttribute('aria-invalid', 'true');
+    await page.getByLabel('Brought up to date').last().fill(new Date().toISOString().slice(0, 10));
+    await page.getByLabel('Last brought back from a copy').fill(new Date().toISOString().slice(0, 10));
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(margin).not.toContainText('Parish scans” are in one house');
+    await expect(margin).not.toContainText('never brought back');
+    await axe(page);
 
-  // A database moves here: counted on both sides before the new server takes over.
-  await page.getByRole('button', { name: 'Something moves here from an old server' }).click();
-  await page.getByLabel('Its name, or where its files lie').fill('booking');
-  await page.getByLabel('Sum of the backup there').fill('no sum');
-  await page.getByRole('button', { name: 'another one to count' }).click();
-  await page.getByLabel('Table, or folder').fill('bookings');
-  await page.getByLabel('There', { exact: true }).fill('120');
-  await page.getByLabel('Here', { exact: true }).fill('119');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByRole('dialog')).toContainText('64 hexadecimal digits');
-  await page.getByLabel('Sum of the backup there').fill('');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  const steps = page.getByRole('table', { name: 'Steps for booking' });
-  await expect(steps).toContainText("pg_dump -Fc -f booking.backup 'booking'");
-  await expect(page.getByText('You can go back: the old one is as it was.')).toBeVisible();
-  await steps.getByRole('checkbox', { name: 'Count on both' }).check({ force: true });
-  await expect(margin).toContainText('“booking” has not as much here as there: bookings');
-  await axe(page);
-});
+    // A database moves here: counted on both sides before the new server takes over.
+    await page.getByRole('button', { name: 'Something moves here from an old server' }).click();
+    await page.getByLabel('Its name, or where its files lie').fill('booking');
+    await page.getByLabel('Sum of the backup there').fill('no sum');
+    await page.getByRole('button', { name: 'another one to count' }).click();
+    await page.getByLabel('Table, or folder').fill('bookings');
+    await page.getByLabel('There', { exact: true }).fill('120');
+    await page.getByLabel('Here', { exact: true }).fill('119');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('dialog')).toContainText('64 hexadecimal digits');
+    await page.getByLabel('Sum of the backup there').fill('');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    const steps = page.getByRole('table', { name: 'Steps for booking' });
+    await expect(steps).toContainText("pg_dump -Fc -f booking.backup 'booking'");
+    await expect(page.getByText('You can go back: the old one is as it was.')).toBeVisible();
+    await steps.getByRole('checkbox', { name: 'Count on both' }).check({ force: true });
+    await expect(margin).toContainText('“booking” has not as much here as there: bookings');
+    await axe(page);
+  },
+);
 
-test('folders: a right is turned, what it opens is said, a link in a circle is refused, files are written', async ({
-  page,
-  open,
-}) => {
-  await open('/box/archive/load');
-  await page.getByRole('tab', { name: 'Folders' }).click();
-  await expect(headline(page)).toHaveText('3 folders, 1 open to guests');
-  await axe(page);
-  const margin = page.getByRole('complementary');
-  await page.getByRole('button', { name: 'scans, guests: nothing' }).click();
-  await expect(headline(page)).toHaveText('3 folders, 2 open to guests');
-  await page.getByRole('button', { name: 'scans, guests: reads' }).click();
-  await expect(margin).toContainText('Everybody in the network may write to and delete in “scans”');
-  await page.getByRole('button', { name: 'scans, guests: writes' }).click();
-  await expect(margin).not.toContainText('may write to and delete in “scans”');
+test(
+  'folders: a right is turned, what it opens is said, a link in a circle is refused, files are written',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/archive/load');
+    await page.getByRole('tab', { name: 'Folders' }).click();
+    await expect(headline(page)).toHaveText('3 folders, 1 open to guests');
+    await axe(page);
+    const margin = page.getByRole('complementary');
+    await page.getByRole('button', { name: 'scans, guests: nothing' }).click();
+    await expect(headline(page)).toHaveText('3 folders, 2 open to guests');
+    await page.getByRole('button', { name: 'scans, guests: reads' }).click();
+    await expect(margin).toContainText('Everybody in the network may write to and delete in “scans”');
+    await page.getByRole('button', { name: 'scans, guests: writes' }).click();
+    await expect(margin).not.toContainText('may write to and delete in “scans”');
 
-  await page.getByRole('button', { name: 'See one copy in another place' }).click();
-  await page.getByLabel('It is to be seen at').fill('/srv/pool/archive/up');
-  await page.getByLabel('It really lies at').fill('archive');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByRole('dialog')).toContainText('whole path');
-  await page.getByLabel('It really lies at').fill('/srv/pool/archive');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(margin).toContainText('a program that walks it never comes back');
+    await page.getByRole('button', { name: 'See one copy in another place' }).click();
+    await page.getByLabel('It is to be seen at').fill('/srv/pool/archive/up');
+    await page.getByLabel('It really lies at').fill('archive');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('dialog')).toContainText('whole path');
+    await page.getByLabel('It really lies at').fill('/srv/pool/archive');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(margin).toContainText('a program that walks it never comes back');
 
-  await page.getByRole('button', { name: 'Save for its servers' }).click();
-  const written = page.getByRole('dialog');
-  await expect(written).toContainText('valid users = group warden');
-  await written.getByLabel('For', { exact: true }).selectOption('exports');
-  await expect(written).toContainText('/srv/pool/archive 10.44.8.0/24(rw,sync,no_subtree_check,root_squash)');
-});
+    await page.getByRole('button', { name: 'Save for its servers' }).click();
+    const written = page.getByRole('dialog');
+    await expect(written).toContainText('valid users = group warden');
+    await written.getByLabel('For', { exact: true }).selectOption('exports');
+    await expect(written).toContainText(
+      '/srv/pool/archive 10.44.8.0/24(rw,sync,no_subtree_check,root_squash)',
+    );
+  },
+);
 
 test('the stand-in folder is looked through, planned, renamed in place and renamed back', async ({
   page,

@@ -26,53 +26,56 @@ test('a box is placed, keeps its address through a cut, and a conflict is mended
   await expect(page.getByRole('region', { name: /^Before you take/ })).toContainText('nobody answered,');
 });
 
-test('the area: a power cut told host by host, hosts read and written, by keys and with an undo', async ({
-  page,
-  open,
-}) => {
-  await open('/network');
-  await expect(headline(page)).toContainText('After a power cut Weather mast and 3 others may be gone');
-  await axe(page);
-  await page.keyboard.press('c');
-  const cut = page.getByRole('dialog', { name: 'The power is gone, and comes back' });
-  await expect(cut.getByRole('row', { name: /^Booking desk laptop/ })).toContainText('in 240 of 480 worlds');
-  await expect(cut.getByRole('row', { name: /^Weather mast/ })).toContainText(
-    'Booking desk laptop before Weather mast',
-  );
-  await axe(page);
-  await page.keyboard.press('Escape');
+test(
+  'the area: a power cut told host by host, hosts read and written, by keys and with an undo',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/network');
+    await expect(headline(page)).toContainText('After a power cut Weather mast and 3 others may be gone');
+    await axe(page);
+    await page.keyboard.press('c');
+    const cut = page.getByRole('dialog', { name: 'The power is gone, and comes back' });
+    await expect(cut.getByRole('row', { name: /^Booking desk laptop/ })).toContainText(
+      'in 240 of 480 worlds',
+    );
+    await expect(cut.getByRole('row', { name: /^Weather mast/ })).toContainText(
+      'Booking desk laptop before Weather mast',
+    );
+    await axe(page);
+    await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: 'Read what is there' }).click();
-  const read = page.getByRole('dialog', { name: 'What is there already' });
-  await read.getByLabel('What it printed').fill('nothing of the kind');
-  await read.getByRole('button', { name: 'See what it holds' }).click();
-  await expect(read).toContainText('Nothing was changed');
-  await read
-    .getByLabel('What it printed')
-    .fill('? (10.44.8.77) at 00:16:3e:00:00:77 [ether] on eth0\n? (10.44.8.20) at <incomplete> on eth0\n');
-  await read.getByRole('button', { name: 'See what it holds' }).click();
-  await expect(read).toContainText('1 host new to you');
-  await read.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByRole('complementary')).toContainText('10.44.8.77 was set by hand to 10.44.8.77');
-  await page.keyboard.press('ControlOrMeta+z');
-  await expect(page.getByRole('complementary')).not.toContainText('10.44.8.77');
+    await page.getByRole('button', { name: 'Read what is there' }).click();
+    const read = page.getByRole('dialog', { name: 'What is there already' });
+    await read.getByLabel('What it printed').fill('nothing of the kind');
+    await read.getByRole('button', { name: 'See what it holds' }).click();
+    await expect(read).toContainText('Nothing was changed');
+    await read
+      .getByLabel('What it printed')
+      .fill('? (10.44.8.77) at 00:16:3e:00:00:77 [ether] on eth0\n? (10.44.8.20) at <incomplete> on eth0\n');
+    await read.getByRole('button', { name: 'See what it holds' }).click();
+    await expect(read).toContainText('1 host new to you');
+    await read.getByRole('button', { name: 'Take it' }).click();
+    await expect(page.getByRole('complementary')).toContainText('10.44.8.77 was set by hand to 10.44.8.77');
+    await page.keyboard.press('ControlOrMeta+z');
+    await expect(page.getByRole('complementary')).not.toContainText('10.44.8.77');
 
-  await page.getByRole('button', { name: 'Save for the router' }).click();
-  const write = page.getByRole('dialog', { name: 'Hall, written down for others' });
-  await expect(write.getByLabel('What is written')).toContainText('dhcp-host=');
-  await write.getByLabel('For', { exact: true }).selectOption('kea');
-  await expect(write.getByLabel('What is written')).toContainText('"reservations"');
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'What is said of Hall' }).click();
-  const form = page.getByRole('dialog', { name: 'Hall' });
-  await form.getByLabel('Gateway', { exact: true }).fill('10.44.9.1');
-  await form.getByLabel('to', { exact: true }).fill('');
-  await form.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(form).toContainText('A pool has a first and a last address.');
-  await form.getByLabel('to', { exact: true }).fill('10.44.8.199');
-  await form.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByRole('complementary')).toContainText('The gateway 10.44.9.1 lies outside of Hall');
-});
+    await page.getByRole('button', { name: 'Save for the router' }).click();
+    const write = page.getByRole('dialog', { name: 'Hall, written down for others' });
+    await expect(write.getByLabel('What is written')).toContainText('dhcp-host=');
+    await write.getByLabel('For', { exact: true }).selectOption('kea');
+    await expect(write.getByLabel('What is written')).toContainText('"reservations"');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'What is said of Hall' }).click();
+    const form = page.getByRole('dialog', { name: 'Hall' });
+    await form.getByLabel('Gateway', { exact: true }).fill('10.44.9.1');
+    await form.getByLabel('to', { exact: true }).fill('');
+    await form.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(form).toContainText('A pool has a first and a last address.');
+    await form.getByLabel('to', { exact: true }).fill('10.44.8.199');
+    await form.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('complementary')).toContainText('The gateway 10.44.9.1 lies outside of Hall');
+  },
+);
 
 test('an empty bench begins with what a machine prints', { tag: '@whole' }, async ({ page, open }) => {
   await open('/bench');
@@ -100,27 +103,31 @@ test('an empty bench begins with what a machine prints', { tag: '@whole' }, asyn
   await expect(page.getByRole('region', { name: 'Addresses of Home' })).toContainText('192.168.7.0/24');
 });
 
-test('a label is drawn, saved as a picture, and its code reads back', async ({ page, open, scratch }) => {
-  await open('/box/archive/network');
-  await page.getByRole('button', { name: 'Label' }).click();
-  const label = page.getByRole('dialog', { name: 'Label of Archive' });
-  await expect(label.getByRole('img')).toHaveAccessibleName(/password: the green book/);
-  for (const size of ['62 × 29 mm', '99 × 38 mm']) {
-    await label.getByRole('radio', { name: size }).check({ force: true });
-    const saved = page.waitForEvent('download');
-    await label.getByRole('button', { name: 'Save as PNG' }).click();
-    const path = join(scratch, 'label.png');
-    await (await saved).saveAs(path);
-    // zbar-tools, Debian: it reads ISO/IEC 18004 codes out of pictures.
-    const read = execFileSync('zbarimg', ['-q', '--raw', path], {
-      encoding: 'utf8',
-      stdio: ['ignore', 'pipe', 'ignore'],
-    });
-    expect(read.trim()).toBe('https://10.44.8.20/');
-    expect(readFileSync(path).readUInt32BE(16)).toBe(Math.round((Number(size.split(' ')[0]) * 300) / 25.4));
-  }
-  await axe(page);
-});
+test(
+  'a label is drawn, saved as a picture, and its code reads back',
+  { tag: '@whole' },
+  async ({ page, open, scratch }) => {
+    await open('/box/archive/network');
+    await page.getByRole('button', { name: 'Label' }).click();
+    const label = page.getByRole('dialog', { name: 'Label of Archive' });
+    await expect(label.getByRole('img')).toHaveAccessibleName(/password: the green book/);
+    for (const size of ['62 × 29 mm', '99 × 38 mm']) {
+      await label.getByRole('radio', { name: size }).check({ force: true });
+      const saved = page.waitForEvent('download');
+      await label.getByRole('button', { name: 'Save as PNG' }).click();
+      const path = join(scratch, 'label.png');
+      await (await saved).saveAs(path);
+      // zbar-tools, Debian: it reads ISO/IEC 18004 codes out of pictures.
+      const read = execFileSync('zbarimg', ['-q', '--raw', path], {
+        encoding: 'utf8',
+        stdio: ['ignore', 'pipe', 'ignore'],
+      });
+      expect(read.trim()).toBe('https://10.44.8.20/');
+      expect(readFileSync(path).readUInt32BE(16)).toBe(Math.round((Number(size.split(' ')[0]) * 300) / 25.4));
+    }
+    await axe(page);
+  },
+);
 
 test('the first start: lines ticked, waiting measured, updates counted, a password that goes nowhere', async ({
   page,

@@ -68,43 +68,44 @@ for (const exercise of CHOSEN)
     await expect(headline(page)).toContainText('1 of');
   });
 
-test('a key is caught by the keyboard while the machine wakes, and a try is found again after a reload', async ({
-  page,
-  open,
-}) => {
-  const exercise = findExercise('start-once') as Exercise;
-  await open(`/practice/start-once?seed=${SEED}`);
-  await page.getByText('slow', { exact: true }).click();
-  // The real rehearsal stands beside it.
-  await page.getByRole('button', { name: 'Its rehearsal' }).click();
-  await expect(page.getByText(/worlds? /).first()).toBeVisible();
-  await page.getByRole('button', { name: 'Put the stick in' }).click();
-  await page.reload();
-  await expect(page.getByRole('button', { name: 'Take the stick out' })).toBeVisible();
-  await page.getByRole('button', { name: 'Press power' }).click();
-  const note = await page.getByText(/^Setup is at/).innerText();
-  const menu = /menu for once at (\w+)/.exec(note)?.[1] ?? '';
-  const key = { Del: 'Delete', Esc: 'Escape' }[menu] ?? menu;
-  const caught = page.getByText(`${menu} was caught: the menu for once.`);
-  for (let n = 0; n < 60 && !(await caught.isVisible()); n += 1) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(250);
-  }
-  await expect(caught).toBeVisible();
-  await page.getByRole('button', { name: /^A hint/ }).click();
-  await expect(page.getByText('96 of 100')).toBeVisible();
-  await axe(page);
-  // What was left in the middle is on record as left.
-  await page.getByRole('button', { name: 'Draw another' }).click();
-  await kept(page);
-  await page.getByRole('link', { name: 'All exercises' }).click();
-  await page
-    .getByRole('row', { name: new RegExp('Start it once') })
-    .getByRole('link', { name: 'left' })
-    .click();
-  await expect(page.getByRole('main').getByText('was caught: the menu for once')).toBeVisible();
-  expect(exercise.stop).toBe('firmware');
-});
+test(
+  'a key is caught by the keyboard while the machine wakes, and a try is found again after a reload',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    const exercise = findExercise('start-once') as Exercise;
+    await open(`/practice/start-once?seed=${SEED}`);
+    await page.getByText('slow', { exact: true }).click();
+    // The real rehearsal stands beside it.
+    await page.getByRole('button', { name: 'Its rehearsal' }).click();
+    await expect(page.getByText(/worlds? /).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Put the stick in' }).click();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Take the stick out' })).toBeVisible();
+    await page.getByRole('button', { name: 'Press power' }).click();
+    const note = await page.getByText(/^Setup is at/).innerText();
+    const menu = /menu for once at (\w+)/.exec(note)?.[1] ?? '';
+    const key = { Del: 'Delete', Esc: 'Escape' }[menu] ?? menu;
+    const caught = page.getByText(`${menu} was caught: the menu for once.`);
+    for (let n = 0; n < 60 && !(await caught.isVisible()); n += 1) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(250);
+    }
+    await expect(caught).toBeVisible();
+    await page.getByRole('button', { name: /^A hint/ }).click();
+    await expect(page.getByText('96 of 100')).toBeVisible();
+    await axe(page);
+    // What was left in the middle is on record as left.
+    await page.getByRole('button', { name: 'Draw another' }).click();
+    await kept(page);
+    await page.getByRole('link', { name: 'All exercises' }).click();
+    await page
+      .getByRole('row', { name: new RegExp('Start it once') })
+      .getByRole('link', { name: 'left' })
+      .click();
+    await expect(page.getByRole('main').getByText('was caught: the menu for once')).toBeVisible();
+    expect(exercise.stop).toBe('firmware');
+  },
+);
 
 test('one’s own box becomes an exercise, and one that cannot says why', async ({ page, open }) => {
   test.setTimeout(120_000);

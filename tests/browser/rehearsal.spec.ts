@@ -66,22 +66,23 @@ test(
   },
 );
 
-test('the stop is signed off only for a reason while a world loses a drive, and freely once none does', async ({
-  page,
-  open,
-}) => {
-  await open(NIGHT);
-  await expect(headline(page)).toContainText('“Scans drive”');
-  const sign = page.getByRole('button', { name: /^Sign off/ });
-  await sign.click();
-  const dialog = page.getByRole('alertdialog').or(page.getByRole('dialog'));
-  await expect(dialog).toContainText('Scans drive');
-  await page.keyboard.press('Escape');
-  await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
-  await expect(status(page)).toContainText('taken');
-  await sign.click();
-  await expect(page).toHaveURL(/first-start$/);
-});
+test(
+  'the stop is signed off only for a reason while a world loses a drive, and freely once none does',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(NIGHT);
+    await expect(headline(page)).toContainText('“Scans drive”');
+    const sign = page.getByRole('button', { name: /^Sign off/ });
+    await sign.click();
+    const dialog = page.getByRole('alertdialog').or(page.getByRole('dialog'));
+    await expect(dialog).toContainText('Scans drive');
+    await page.keyboard.press('Escape');
+    await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
+    await expect(status(page)).toContainText('taken');
+    await sign.click();
+    await expect(page).toHaveURL(/first-start$/);
+  },
+);
 
 test.describe('by touch, on a phone', () => {
   test.use({ hasTouch: true, viewport: { width: 390, height: 844 } });
@@ -152,41 +153,42 @@ test('a box made by hand is laid out, rehearsed and signed off', async ({ page, 
   await expect(page).toHaveURL(/first-start$/);
 });
 
-test('the machine is opened step by step, its screws counted and a photograph marked', async ({
-  page,
-  open,
-}) => {
-  await open('/box/film-night/install/opening');
-  await expect(headline(page)).toContainText('stays closed');
-  await page.getByRole('link', { name: 'See what could be unplugged' }).click();
-  await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
-  await expect(status(page)).toContainText('taken');
-  await page.getByRole('radio', { name: 'Opening' }).check({ force: true });
-  await expect(headline(page)).toContainText('“Scans drive” out');
-  await page.getByRole('checkbox', { name: /^Power off/ }).check({ force: true });
-  await expect(headline(page)).toContainText('13 min');
-  await page.getByLabel('Hole').fill('corners');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'corners: one more out' }).click();
-  await page.getByRole('button', { name: 'corners: one more back' }).click();
-  await page.getByRole('button', { name: 'corners: one more back' }).click();
-  await expect(page.getByRole('checkbox', { name: /^Cover on/ })).toBeChecked();
-  await page.getByLabel('Add a photo').setInputFiles({
-    name: 'inside.png',
-    mimeType: 'image/png',
-    buffer: Buffer.from(
-      'iVBORw0KGgoAAAANSUhEUgAAAAoAAAAKCAIAAAACUFjqAAAAEklEQVR4nGP4z8CAB+GTG8HSALfKY52fTcuYAAAAAElFTkSuQmCC',
-      'base64',
-    ),
-  });
-  const marks = page.getByRole('group', { name: /^Marks on/ });
-  await marks.getByRole('button', { name: 'Add a mark' }).click();
-  await marks.getByRole('textbox', { name: 'Mark 1' }).fill('data plug');
-  await page.keyboard.press('Tab');
-  const mark = marks.getByRole('button', { name: /^Mark 1: data plug/ });
-  const before = (await mark.boundingBox())?.x ?? 0;
-  await mark.focus();
-  await page.keyboard.press('ArrowRight');
-  await expect.poll(async () => (await mark.boundingBox())?.x ?? 0).toBeGreaterThan(before);
-  await axe(page);
-});
+test(
+  'the machine is opened step by step, its screws counted and a photograph marked',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/film-night/install/opening');
+    await expect(headline(page)).toContainText('stays closed');
+    await page.getByRole('link', { name: 'See what could be unplugged' }).click();
+    await page.getByRole('checkbox', { name: /^Unplug “Scans drive”/ }).check({ force: true });
+    await expect(status(page)).toContainText('taken');
+    await page.getByRole('radio', { name: 'Opening' }).check({ force: true });
+    await expect(headline(page)).toContainText('“Scans drive” out');
+    await page.getByRole('checkbox', { name: /^Power off/ }).check({ force: true });
+    await expect(headline(page)).toContainText('13 min');
+    await page.getByLabel('Hole').fill('corners');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'corners: one more out' }).click();
+    await page.getByRole('button', { name: 'corners: one more back' }).click();
+    await page.getByRole('button', { name: 'corners: one more back' }).click();
+    await expect(page.getByRole('checkbox', { name: /^Cover on/ })).toBeChecked();
+    await page.getByLabel('Add a photo').setInputFiles({
+      name: 'inside.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(
+        'iVBORw0KGgoAAAANSUhEUgAAAAoAAAAKCAIAAAACUFjqAAAAEklEQVR4nGP4z8CAB+GTG8HSALfKY52fTcuYAAAAAElFTkSuQmCC',
+        'base64',
+      ),
+    });
+    const marks = page.getByRole('group', { name: /^Marks on/ });
+    await marks.getByRole('button', { name: 'Add a mark' }).click();
+    await marks.getByRole('textbox', { name: 'Mark 1' }).fill('data plug');
+    await page.keyboard.press('Tab');
+    const mark = marks.getByRole('button', { name: /^Mark 1: data plug/ });
+    const before = (await mark.boundingBox())?.x ?? 0;
+    await mark.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect.poll(async () => (await mark.boundingBox())?.x ?? 0).toBeGreaterThan(before);
+    await axe(page);
+  },
+);

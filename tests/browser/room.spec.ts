@@ -209,28 +209,27 @@ test(
   },
 );
 
-test('a system is begun from an image: each value says where it is from, guesses are asked', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  const curtain = await depotFile(server, scratch, 'curtain-player-12-x64.iso');
-  await open('/images');
-  await page.locator('input[type=file]').first().setInputFiles(curtain);
-  await expect(page.getByRole('region', { name: 'What it says of itself' })).toBeVisible();
-  await page.getByRole('button', { name: 'Begin a system from it' }).click();
-  await expect(page.getByRole('button', { name: 'Save the profile' })).toBeVisible();
-  const asked = page.locator('[data-part="said-check"]').filter({ hasText: 'guess' });
-  const before = Number(/\d+/.exec((await asked.textContent()) ?? '')?.[0]);
-  expect(before).toBeGreaterThan(10);
-  await page.getByRole('tab', { name: /^Needs/ }).click();
-  await page.getByRole('button', { name: 'Memory: it is right' }).click();
-  await page.getByLabel('Cores', { exact: true }).first().fill('3');
-  await axe(page);
-  await page.getByRole('button', { name: 'Save the profile' }).click();
-  await expect(asked).toContainText(`${before - 2} values`);
-  await kept(page);
-  await page.reload();
-  await expect(asked).toContainText(`${before - 2} values`);
-});
+test(
+  'a system is begun from an image: each value says where it is from, guesses are asked',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    const curtain = await depotFile(server, scratch, 'curtain-player-12-x64.iso');
+    await open('/images');
+    await page.locator('input[type=file]').first().setInputFiles(curtain);
+    await expect(page.getByRole('region', { name: 'What it says of itself' })).toBeVisible();
+    await page.getByRole('button', { name: 'Begin a system from it' }).click();
+    await expect(page.getByRole('button', { name: 'Save the profile' })).toBeVisible();
+    const asked = page.locator('[data-part="said-check"]').filter({ hasText: 'guess' });
+    const before = Number(/\d+/.exec((await asked.textContent()) ?? '')?.[0]);
+    expect(before).toBeGreaterThan(10);
+    await page.getByRole('tab', { name: /^Needs/ }).click();
+    await page.getByRole('button', { name: 'Memory: it is right' }).click();
+    await page.getByLabel('Cores', { exact: true }).first().fill('3');
+    await axe(page);
+    await page.getByRole('button', { name: 'Save the profile' }).click();
+    await expect(asked).toContainText(`${before - 2} values`);
+    await kept(page);
+    await page.reload();
+    await expect(asked).toContainText(`${before - 2} values`);
+  },
+);

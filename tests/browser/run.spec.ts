@@ -328,88 +328,92 @@ test('the evening is changed: a stretch dragged, moved by keys and by a form is 
   await expect(pins.nth(1)).toContainText('23:30', { timeout: 30_000 });
 });
 
-test('times that were measured: in the logbook with how often they held, and a second box that begins after the first', async ({
-  page,
-  open,
-}) => {
-  await open('/logbook');
-  await page.getByRole('radio', { name: 'times of steps' }).check({ force: true });
-  const rows = page.getByRole('table', { name: 'Steps foretold and measured' }).getByRole('row');
-  await expect(rows).toHaveCount(15);
-  await open('/box/film-night/run');
-  await page.keyboard.press('Space');
-  await kept(page);
-  await open('/logbook');
-  await page.getByRole('radio', { name: 'times of steps' }).check({ force: true });
-  // The step that was just done is the latest.
-  await expect(rows.nth(1)).toContainText('Fetch Curtain Player 12');
-  await axe(page);
-  await open('/box/new');
-  await page.getByLabel('Name of the box').fill('Archive of the school');
-  await page.getByLabel('Made after').selectOption({ label: 'Archive, file store' });
-  await expect(page.getByRole('region', { name: 'Asked again' })).toContainText('A password of its own');
-  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Grandfather, old desktop' });
-  await expect(page.getByText(/This one should take/)).toBeVisible();
-  await axe(page);
-  await page.getByRole('button', { name: 'Open the box' }).click();
-  await expect(page).toHaveURL(/survey$/);
-  const id = /box\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  await open(`/box/${id}/load`);
-  await page.getByRole('tab', { name: 'Folders' }).click();
-  await expect(page.locator('#sheet')).toContainText('scans');
-});
-
-test('a wait that should be over is said above whatever sheet is open', async ({ page, open }) => {
-  await page.clock.install();
-  await open('/box/film-night/run');
-  for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
-    await expect(headline(page)).toHaveText(title);
+test(
+  'times that were measured: in the logbook with how often they held, and a second box that begins after the first',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/logbook');
+    await page.getByRole('radio', { name: 'times of steps' }).check({ force: true });
+    const rows = page.getByRole('table', { name: 'Steps foretold and measured' }).getByRole('row');
+    await expect(rows).toHaveCount(15);
+    await open('/box/film-night/run');
     await page.keyboard.press('Space');
-  }
-  await expect(headline(page)).toHaveText(/Write the stick/);
-  await kept(page);
-  await open('/shelf');
-  await expect(page.getByText('A wait should be over.')).toHaveCount(0);
-  await page.clock.fastForward('30:00');
-  await expect(page.getByText('A wait should be over.')).toBeVisible();
-  await axe(page);
-  await page.getByRole('link', { name: 'Go to it' }).click();
-  await expect(headline(page)).toHaveText(/Write the stick/);
-  await page.getByRole('button', { name: 'Hide this line' }).first().click();
-  await expect(page.getByText('A wait should be over.')).toHaveCount(0);
-});
+    await kept(page);
+    await open('/logbook');
+    await page.getByRole('radio', { name: 'times of steps' }).check({ force: true });
+    // The step that was just done is the latest.
+    await expect(rows.nth(1)).toContainText('Fetch Curtain Player 12');
+    await axe(page);
+    await open('/box/new');
+    await page.getByLabel('Name of the box').fill('Archive of the school');
+    await page.getByLabel('Made after').selectOption({ label: 'Archive, file store' });
+    await expect(page.getByRole('region', { name: 'Asked again' })).toContainText('A password of its own');
+    await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Grandfather, old desktop' });
+    await expect(page.getByText(/This one should take/)).toBeVisible();
+    await axe(page);
+    await page.getByRole('button', { name: 'Open the box' }).click();
+    await expect(page).toHaveURL(/survey$/);
+    const id = /box\/([^/]+)/.exec(page.url())?.[1] ?? '';
+    await open(`/box/${id}/load`);
+    await page.getByRole('tab', { name: 'Folders' }).click();
+    await expect(page.locator('#sheet')).toContainText('scans');
+  },
+);
+
+test(
+  'a wait that should be over is said above whatever sheet is open',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await page.clock.install();
+    await open('/box/film-night/run');
+    for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
+      await expect(headline(page)).toHaveText(title);
+      await page.keyboard.press('Space');
+    }
+    await expect(headline(page)).toHaveText(/Write the stick/);
+    await kept(page);
+    await open('/shelf');
+    await expect(page.getByText('A wait should be over.')).toHaveCount(0);
+    await page.clock.fastForward('30:00');
+    await expect(page.getByText('A wait should be over.')).toBeVisible();
+    await axe(page);
+    await page.getByRole('link', { name: 'Go to it' }).click();
+    await expect(headline(page)).toHaveText(/Write the stick/);
+    await page.getByRole('button', { name: 'Hide this line' }).first().click();
+    await expect(page.getByText('A wait should be over.')).toHaveCount(0);
+  },
+);
 
 test.describe('with the network off', () => {
   // The application has itself at hand, as it has for people.
   test.use({ serviceWorkers: 'allow' });
-  test('run mode goes on: a step is done, and a reload lands on the next', async ({
-    page,
-    context,
-    open,
-    faults,
-  }) => {
-    test.setTimeout(90_000);
-    await open('/box/film-night/run');
-    await page.waitForLoadState('networkidle');
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
-      timeout: 30_000,
-    });
-    await context.setOffline(true);
-    await page.keyboard.press('Space');
-    await expect(headline(page)).toHaveText(/Compare its sum/);
-    await kept(page);
-    await page.reload();
-    await expect(headline(page)).toHaveText(/Compare its sum/);
-    await page.keyboard.press('l');
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'It looks different' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await context.setOffline(false);
-    faults.splice(
-      0,
-      faults.length,
-      ...faults.filter((f) => !/ERR_INTERNET_DISCONNECTED|Failed to fetch|ERR_FAILED/.test(f)),
-    );
-  });
+  test(
+    'run mode goes on: a step is done, and a reload lands on the next',
+    { tag: '@whole' },
+    async ({ page, context, open, faults }) => {
+      test.setTimeout(90_000);
+      await open('/box/film-night/run');
+      await page.waitForLoadState('networkidle');
+      await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
+        timeout: 30_000,
+      });
+      await context.setOffline(true);
+      await page.keyboard.press('Space');
+      await expect(headline(page)).toHaveText(/Compare its sum/);
+      await kept(page);
+      await page.reload();
+      await expect(headline(page)).toHaveText(/Compare its sum/);
+      await page.keyboard.press('l');
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'It looks different' }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await context.setOffline(false);
+      faults.splice(
+        0,
+        faults.length,
+        ...faults.filter((f) => !/ERR_INTERNET_DISCONNECTED|Failed to fetch|ERR_FAILED/.test(f)),
+      );
+    },
+  );
 });

@@ -219,33 +219,37 @@ test('a new box made by hand with a real report and a real file, with the keyboa
   expect(readFileSync(await (await saved).path(), 'utf8')).toContain('# Kitchen radio');
 });
 
-test('a download that went wrong is found out, and a hazard says so', async ({ page, open }) => {
-  await open('/box/games-corner/verify');
-  await page.getByRole('button', { name: /Fetch lantern-arcade-7.2-x64-again.img/ }).click();
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'NOT THE SAME' })).toBeVisible();
-  await expect(headline(page)).toHaveText('This is not the file they published: fetch it again');
-  await expect(page.getByText(/The file is cut short/).first()).toBeVisible();
-  await expect(page.locator('aside').getByText('Stop', { exact: true }).first()).toBeVisible();
-  await axe(page);
+test(
+  'a download that went wrong is found out, and a hazard says so',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/games-corner/verify');
+    await page.getByRole('button', { name: /Fetch lantern-arcade-7.2-x64-again.img/ }).click();
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'NOT THE SAME' })).toBeVisible();
+    await expect(headline(page)).toHaveText('This is not the file they published: fetch it again');
+    await expect(page.getByText(/The file is cut short/).first()).toBeVisible();
+    await expect(page.locator('aside').getByText('Stop', { exact: true }).first()).toBeVisible();
+    await axe(page);
 
-  // A Stop is not signed off in passing: a reason is asked for and goes into the log.
-  await page.locator('#sheet').focus();
-  await page.keyboard.press('Control+Enter');
-  const asked = page.getByRole('dialog');
-  await expect(asked).toContainText('Verify has a Stop against it');
-  await asked.getByRole('button', { name: 'Sign off all the same' }).click();
-  await expect(asked.getByRole('alert').last()).toContainText('empty');
-  await axe(page);
-  await page.keyboard.press('Escape');
-  await expect(asked).toHaveCount(0);
-  await expect(page).toHaveURL(/verify$/);
-  await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
-  await asked.getByRole('textbox').fill('to practise a failed start');
-  await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/write$/);
-  await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
-  await expect(page.getByRole('row', { name: /despite a Stop: to practise a failed start/ })).toBeVisible();
-});
+    // A Stop is not signed off in passing: a reason is asked for and goes into the log.
+    await page.locator('#sheet').focus();
+    await page.keyboard.press('Control+Enter');
+    const asked = page.getByRole('dialog');
+    await expect(asked).toContainText('Verify has a Stop against it');
+    await asked.getByRole('button', { name: 'Sign off all the same' }).click();
+    await expect(asked.getByRole('alert').last()).toContainText('empty');
+    await axe(page);
+    await page.keyboard.press('Escape');
+    await expect(asked).toHaveCount(0);
+    await expect(page).toHaveURL(/verify$/);
+    await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
+    await asked.getByRole('textbox').fill('to practise a failed start');
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/write$/);
+    await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
+    await expect(page.getByRole('row', { name: /despite a Stop: to practise a failed start/ })).toBeVisible();
+  },
+);
 
 test('an empty bench: sample systems are one press away, and a second file opened in the middle wins', async ({
   page,
@@ -320,37 +324,38 @@ test(
   },
 );
 
-test('a file dropped on the sheet is opened', async ({ page, open, scratch }) => {
+test('a file dropped on the sheet is opened', { tag: '@whole' }, async ({ page, open, scratch }) => {
   await open('/images');
   await dropFiles(page, page.locator('[data-part="dropzone"]'), [sparse(scratch, 'nothing.img', 4096)]);
   await expect(page.getByText(/No partition table, file system or optical volume/)).toBeVisible();
 });
 
-test('survey: a garbled paste is refused in words, a cut one gives what it can; a fact by hand wins and can be taken back', async ({
-  page,
-  open,
-}) => {
-  await open('/shelf/skerry');
-  const paste = page.getByLabel(/Paste what it printed/);
-  await paste.fill('lorem ipsum');
-  await page.getByRole('button', { name: 'Read the report' }).click();
-  await expect(page.getByRole('alert')).toContainText('This is not a survey report');
-  await paste.fill('==== machine ====\naarch64\n==== meminfo ====\nMemTotal: 2000000 kB');
-  await page.getByRole('button', { name: 'Read the report' }).click();
-  await expect(page.getByText(/The report is cut off/)).toBeVisible();
-  await expect(page.getByText('1.91 GiB').first()).toBeVisible();
-  // Entered by hand before the survey: 32-bit ARM. It still wins, and the survey's word stands beside it.
-  await expect(page.getByText('(survey: aarch64)')).toBeVisible();
-  await page.getByRole('button', { name: 'Take back Architecture' }).click();
-  await expect(page.getByText('(survey: aarch64)')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Enter Cores' }).click();
-  await page.getByLabel('How many cores has it?').fill('four');
-  await page.getByRole('button', { name: 'Enter', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('whole number');
-  await page.getByLabel('How many cores has it?').fill('4');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('by hand').first()).toBeVisible();
-});
+test(
+  'survey: a garbled paste is refused in words, a cut one gives what it can; a fact by hand wins and can be taken back',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/shelf/skerry');
+    const paste = page.getByLabel(/Paste what it printed/);
+    await paste.fill('lorem ipsum');
+    await page.getByRole('button', { name: 'Read the report' }).click();
+    await expect(page.getByRole('alert')).toContainText('This is not a survey report');
+    await paste.fill('==== machine ====\naarch64\n==== meminfo ====\nMemTotal: 2000000 kB');
+    await page.getByRole('button', { name: 'Read the report' }).click();
+    await expect(page.getByText(/The report is cut off/)).toBeVisible();
+    await expect(page.getByText('1.91 GiB').first()).toBeVisible();
+    // Entered by hand before the survey: 32-bit ARM. It still wins, and the survey's word stands beside it.
+    await expect(page.getByText('(survey: aarch64)')).toBeVisible();
+    await page.getByRole('button', { name: 'Take back Architecture' }).click();
+    await expect(page.getByText('(survey: aarch64)')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Enter Cores' }).click();
+    await page.getByLabel('How many cores has it?').fill('four');
+    await page.getByRole('button', { name: 'Enter', exact: true }).click();
+    await expect(page.getByRole('alert')).toContainText('whole number');
+    await page.getByLabel('How many cores has it?').fill('4');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('by hand').first()).toBeVisible();
+  },
+);
 
 test(
   'the script can be viewed, copied and downloaded',

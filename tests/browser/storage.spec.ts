@@ -218,27 +218,28 @@ test('storage that is full: the screen keeps what was done, says so, and keeps i
   await expect(page.getByRole('row', { name: /must not be lost/ })).toBeVisible();
 });
 
-test('storage that is blocked: said plainly, and the bench can be saved to a file', async ({
-  page,
-  open,
-}) => {
-  await page.addInitScript(() => {
-    Object.defineProperty(window, 'indexedDB', {
-      value: {
-        open: () => {
-          throw new DOMException('blocked', 'SecurityError');
+test(
+  'storage that is blocked: said plainly, and the bench can be saved to a file',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await page.addInitScript(() => {
+      Object.defineProperty(window, 'indexedDB', {
+        value: {
+          open: () => {
+            throw new DOMException('blocked', 'SecurityError');
+          },
         },
-      },
+      });
     });
-  });
-  await open('/box/archive/keep');
-  await expect(page.getByRole('alert')).toContainText('Nothing is kept in this browser');
-  await addNote(page, 'while the page is open');
-  await expect(page.getByRole('row', { name: /while the page is open/ })).toBeVisible();
-  const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save to a file' }).click();
-  expect(readFileSync(await (await saved).path(), 'utf8')).toContain('while the page is open');
-});
+    await open('/box/archive/keep');
+    await expect(page.getByRole('alert')).toContainText('Nothing is kept in this browser');
+    await addNote(page, 'while the page is open');
+    await expect(page.getByRole('row', { name: /while the page is open/ })).toBeVisible();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save to a file' }).click();
+    expect(readFileSync(await (await saved).path(), 'utf8')).toContain('while the page is open');
+  },
+);
 
 test(
   'a bench that cannot be read: where it is wrong, all of it handed out, and only then let go',

@@ -59,37 +59,36 @@ test('an image of the depot is started before anything is written: its real scre
     .toBe('over');
 });
 
-test('a packed image is unpacked on its way to the machine; opened again after a reload, another file is refused', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  test.setTimeout(120_000);
-  const lantern = await depotFile(server, scratch, 'lantern-arcade-7.2-x64.img');
-  const packed = join(scratch, 'lantern.img.gz');
-  writeFileSync(packed, gzipSync(readFileSync(lantern)));
-  const other = join(scratch, 'other.img.gz');
-  writeFileSync(other, gzipSync(readFileSync(lantern), { level: 1 }));
-  await open('/images');
-  await page.getByLabel('Image file').setInputFiles(packed);
-  await page.getByRole('button', { name: 'Start it on trial' }).click();
-  await expect(headline(page)).toContainText('really do when it is started');
-  await kept(page);
-  await page.reload();
-  // A browser keeps no files: it is asked for again.
-  const start = page.getByRole('button', { name: 'Start it', exact: true });
-  await expect(start).toBeDisabled();
-  await page.getByLabel('The image file again').setInputFiles(other);
-  await expect(page.getByText(/Pick the one that was opened/)).toBeVisible();
-  await expect(start).toBeDisabled();
-  await page.getByLabel('The image file again').setInputFiles(packed);
-  await page.getByRole('radio', { name: 'BIOS', exact: true }).check({ force: true });
-  await start.click();
-  await expect(headline(page)).toHaveText('It started, as foretold', { timeout: 30_000 });
-  await page.getByRole('button', { name: 'End it, and keep what was seen' }).click();
-  await expect(page.getByRole('row', { name: /BIOS, as a stick.*as foretold/ })).toBeVisible();
-});
+test(
+  'a packed image is unpacked on its way to the machine; opened again after a reload, another file is refused',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    test.setTimeout(120_000);
+    const lantern = await depotFile(server, scratch, 'lantern-arcade-7.2-x64.img');
+    const packed = join(scratch, 'lantern.img.gz');
+    writeFileSync(packed, gzipSync(readFileSync(lantern)));
+    const other = join(scratch, 'other.img.gz');
+    writeFileSync(other, gzipSync(readFileSync(lantern), { level: 1 }));
+    await open('/images');
+    await page.getByLabel('Image file').setInputFiles(packed);
+    await page.getByRole('button', { name: 'Start it on trial' }).click();
+    await expect(headline(page)).toContainText('really do when it is started');
+    await kept(page);
+    await page.reload();
+    // A browser keeps no files: it is asked for again.
+    const start = page.getByRole('button', { name: 'Start it', exact: true });
+    await expect(start).toBeDisabled();
+    await page.getByLabel('The image file again').setInputFiles(other);
+    await expect(page.getByText(/Pick the one that was opened/)).toBeVisible();
+    await expect(start).toBeDisabled();
+    await page.getByLabel('The image file again').setInputFiles(packed);
+    await page.getByRole('radio', { name: 'BIOS', exact: true }).check({ force: true });
+    await start.click();
+    await expect(headline(page)).toHaveText('It started, as foretold', { timeout: 30_000 });
+    await page.getByRole('button', { name: 'End it, and keep what was seen' }).click();
+    await expect(page.getByRole('row', { name: /BIOS, as a stick.*as foretold/ })).toBeVisible();
+  },
+);
 
 test('without an emulator it says what to install, and all else works', async ({ page }) => {
   const dir = mkdtempSync(join(tmpdir(), 'zb-bare-'));

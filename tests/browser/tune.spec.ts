@@ -126,51 +126,52 @@ test('logs: frame times, a hostile one, and our recorder to take along', async (
   expect((await saved).suggestedFilename()).toBe('record.sh');
 });
 
-test('typed figures, three readings to the end, a panel that follows, and two verdicts', async ({
-  page,
-  open,
-}) => {
-  await open(BOX);
-  await page.getByRole('button', { name: 'Ask something else' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Question', { exact: true }).selectOption('cooler');
-  await dialog.getByLabel('Setting that is changed').selectOption('limit');
-  await dialog.getByLabel('Try', { exact: true }).fill('24 W');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await page.getByRole('button', { name: 'Make run 1' }).click();
-  await dialog.getByText('Typed', { exact: true }).click();
-  await dialog.getByRole('button', { name: 'Start the clock' }).click();
-  await expect(dialog.getByRole('progressbar')).toBeVisible();
-  await dialog.getByRole('button', { name: /Where will it end/ }).click();
-  for (const [label, value] of [
-    ['First', '30'],
-    ['Second', '50'],
-    ['Third', '60'],
-  ] as const)
-    await dialog.getByLabel(`${label} reading, °C`).fill(value);
-  await expect(dialog).toContainText('ends near 70.0 °C');
-  await dialog.getByRole('button', { name: 'Keep these figures' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('type one figure at least');
-  await dialog.getByLabel('Hottest part, °C').fill('74,5');
-  await dialog.getByRole('button', { name: 'Keep these figures' }).click();
-  await expect(headline(page)).toContainText('1 of');
+test(
+  'typed figures, three readings to the end, a panel that follows, and two verdicts',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open(BOX);
+    await page.getByRole('button', { name: 'Ask something else' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Question', { exact: true }).selectOption('cooler');
+    await dialog.getByLabel('Setting that is changed').selectOption('limit');
+    await dialog.getByLabel('Try', { exact: true }).fill('24 W');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('button', { name: 'Make run 1' }).click();
+    await dialog.getByText('Typed', { exact: true }).click();
+    await dialog.getByRole('button', { name: 'Start the clock' }).click();
+    await expect(dialog.getByRole('progressbar')).toBeVisible();
+    await dialog.getByRole('button', { name: /Where will it end/ }).click();
+    for (const [label, value] of [
+      ['First', '30'],
+      ['Second', '50'],
+      ['Third', '60'],
+    ] as const)
+      await dialog.getByLabel(`${label} reading, °C`).fill(value);
+    await expect(dialog).toContainText('ends near 70.0 °C');
+    await dialog.getByRole('button', { name: 'Keep these figures' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('type one figure at least');
+    await dialog.getByLabel('Hottest part, °C').fill('74,5');
+    await dialog.getByRole('button', { name: 'Keep these figures' }).click();
+    await expect(headline(page)).toContainText('1 of');
 
-  await page.getByRole('tab', { name: 'Panel, heat, verdict' }).click();
-  await page.getByRole('button', { name: 'Panel and battery' }).click();
-  await dialog.getByLabel('Follows from, Hz').fill('40');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog).toContainText('needs both ends');
-  await dialog.getByLabel('Follows to, Hz').fill('60');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('It follows from 40 to 60 frames a second')).toBeVisible();
-  const verdicts = page.getByRole('region', { name: 'Two verdicts' });
-  await verdicts.getByRole('button', { name: 'Say it' }).last().click();
-  await dialog.getByLabel('Verdict').selectOption('partly');
-  await dialog.getByLabel('For whom, and for whom not').fill('for a room, not for a train');
-  await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(verdicts).toContainText('not for a train');
-  await axe(page);
-});
+    await page.getByRole('tab', { name: 'Panel, heat, verdict' }).click();
+    await page.getByRole('button', { name: 'Panel and battery' }).click();
+    await dialog.getByLabel('Follows from, Hz').fill('40');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toContainText('needs both ends');
+    await dialog.getByLabel('Follows to, Hz').fill('60');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('It follows from 40 to 60 frames a second')).toBeVisible();
+    const verdicts = page.getByRole('region', { name: 'Two verdicts' });
+    await verdicts.getByRole('button', { name: 'Say it' }).last().click();
+    await dialog.getByLabel('Verdict').selectOption('partly');
+    await dialog.getByLabel('For whom, and for whom not').fill('for a room, not for a train');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(verdicts).toContainText('not for a train');
+    await axe(page);
+  },
+);
 
 test('charts can be read in both themes: their words stand out from the sheet, and change with it', async ({
   page,

@@ -86,80 +86,82 @@ test('a write can be cancelled, and a reload in the middle finds it again', asyn
 test.describe('without the server', () => {
   // The application has itself at hand, as it has for people.
   test.use({ serviceWorkers: 'allow' });
-  test('the server gone and back: said plainly, nothing of the bench lost, the write known as interrupted', async ({
-    page,
-    faults,
-  }) => {
-    test.setTimeout(90_000);
-    const dir = mkdtempSync(join(tmpdir(), 'zb-gone-'));
-    const first = await startServer(dir, '0', '0.3');
-    const port = new URL(first.address).port;
-    try {
-      await kept(page);
-      await page.goto(`${first.address}/box/games-corner/verify`);
-      await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
-      await expect(page.getByText('SAME FILE')).toBeVisible();
-      await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
-      await page.waitForLoadState('networkidle');
-      await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
-        timeout: 30_000,
-      });
-      await writeTo(page, /Blue stick/, '7C20');
-      await expect(page.getByRole('progressbar', { name: 'Written' })).toHaveAttribute(
-        'aria-valuenow',
-        /[1-9]/,
-      );
-      await first.stop();
-      await expect(page.getByText(/The line to the writer is broken|does not answer/).first()).toBeVisible();
-      // The bench goes on without the server.
-      await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
-      await page.getByLabel('Text').fill('The power went out');
-      await page.getByRole('button', { name: 'Add', exact: true }).click();
-      await expect(page.getByRole('row', { name: /The power went out/ })).toBeVisible();
-      const second = await startServer(dir, port, '0.3');
+  test(
+    'the server gone and back: said plainly, nothing of the bench lost, the write known as interrupted',
+    { tag: '@whole' },
+    async ({ page, faults }) => {
+      test.setTimeout(90_000);
+      const dir = mkdtempSync(join(tmpdir(), 'zb-gone-'));
+      const first = await startServer(dir, '0', '0.3');
+      const port = new URL(first.address).port;
       try {
         await kept(page);
-        await page.goto(`${first.address}/box/games-corner/write`);
-        await expect(page.locator('[data-part="stamp"]', { hasText: 'INTERRUPTED' })).toBeVisible();
-        await expect(page.getByText(/The writer stopped after/).first()).toBeVisible();
-        await kept(page);
-        await page.goto(`${first.address}/box/games-corner/keep`);
+        await page.goto(`${first.address}/box/games-corner/verify`);
+        await page.getByRole('button', { name: 'Fetch lantern-arcade-7.2-x64.img' }).click();
+        await expect(page.getByText('SAME FILE')).toBeVisible();
+        await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
+        await page.waitForLoadState('networkidle');
+        await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
+          timeout: 30_000,
+        });
+        await writeTo(page, /Blue stick/, '7C20');
+        await expect(page.getByRole('progressbar', { name: 'Written' })).toHaveAttribute(
+          'aria-valuenow',
+          /[1-9]/,
+        );
+        await first.stop();
+        await expect(
+          page.getByText(/The line to the writer is broken|does not answer/).first(),
+        ).toBeVisible();
+        // The bench goes on without the server.
+        await page.getByRole('link', { name: /Stop 12, Keep/ }).click();
+        await page.getByLabel('Text').fill('The power went out');
+        await page.getByRole('button', { name: 'Add', exact: true }).click();
         await expect(page.getByRole('row', { name: /The power went out/ })).toBeVisible();
+        const second = await startServer(dir, port, '0.3');
+        try {
+          await kept(page);
+          await page.goto(`${first.address}/box/games-corner/write`);
+          await expect(page.locator('[data-part="stamp"]', { hasText: 'INTERRUPTED' })).toBeVisible();
+          await expect(page.getByText(/The writer stopped after/).first()).toBeVisible();
+          await kept(page);
+          await page.goto(`${first.address}/box/games-corner/keep`);
+          await expect(page.getByRole('row', { name: /The power went out/ })).toBeVisible();
+        } finally {
+          await second.stop();
+        }
       } finally {
-        await second.stop();
+        rmSync(dir, { recursive: true, force: true });
       }
-    } finally {
-      rmSync(dir, { recursive: true, force: true });
-    }
-    faults.splice(
-      0,
-      faults.length,
-      ...faults.filter((f) => !/ERR_CONNECTION|ERR_INCOMPLETE|Failed to fetch/.test(f)),
-    );
-  });
+      faults.splice(
+        0,
+        faults.length,
+        ...faults.filter((f) => !/ERR_CONNECTION|ERR_INCOMPLETE|Failed to fetch/.test(f)),
+      );
+    },
+  );
 });
 
-test('a file of one’s own is written; after a reload the page asks for it again and refuses another', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'mine.img');
-  const other = await depotFile(server, scratch, 'tidegate-3-x64.img', 'other.img');
-  await open('/box/film-night/verify');
-  await page.getByLabel('Image file').setInputFiles(image);
-  await expect(status(page)).toContainText('mine.img checked');
-  await expect(page.getByRole('link', { name: 'Image room' })).toBeVisible();
-  await open('/box/film-night/write');
-  await page.getByRole('radio', { name: /Grey stick/ }).check({ force: true });
-  await page.getByLabel(/Practise a fault/).selectOption('none');
-  await page.getByLabel('Open mine.img again').setInputFiles(other);
-  await expect(page.getByRole('alert')).toContainText('another file');
-  await page.getByLabel('Open mine.img again').setInputFiles(image);
-  await writeTo(page, /Grey stick/, '05D3');
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
-});
+test(
+  'a file of one’s own is written; after a reload the page asks for it again and refuses another',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'mine.img');
+    const other = await depotFile(server, scratch, 'tidegate-3-x64.img', 'other.img');
+    await open('/box/film-night/verify');
+    await page.getByLabel('Image file').setInputFiles(image);
+    await expect(status(page)).toContainText('mine.img checked');
+    await expect(page.getByRole('link', { name: 'Image room' })).toBeVisible();
+    await open('/box/film-night/write');
+    await page.getByRole('radio', { name: /Grey stick/ }).check({ force: true });
+    await page.getByLabel(/Practise a fault/).selectOption('none');
+    await page.getByLabel('Open mine.img again').setInputFiles(other);
+    await expect(page.getByRole('alert')).toContainText('another file');
+    await page.getByLabel('Open mine.img again').setInputFiles(image);
+    await writeTo(page, /Grey stick/, '05D3');
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
+  },
+);
 
 test('a stick from the shelf can be plugged in', { tag: '@whole' }, async ({ page, open }) => {
   await verifyLantern(page, open);
