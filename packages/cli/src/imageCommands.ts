@@ -30,7 +30,7 @@ export function imageCommands(zb: Command, print: (value: unknown) => void): voi
       const limit = limitFrom(options.limit);
       const given = await Promise.all((options.keys ?? []).map(readBytes));
       const keys = options.keys && given.flatMap(readTrustedKeys);
-      const found = await readImageFile(path, limit, keys);
+      const found = await readImageFile(path, limit, { keys });
       if (found) print(inspectOutput(found.inspection, found.digests.sha256 ?? ''));
     });
 

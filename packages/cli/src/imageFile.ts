@@ -1,15 +1,18 @@
-import type { TrustedKey } from '@zb/core/image/signature';
-import { readWhole } from '@zb/core/starting/whole';
+import { readWhole, type UnpackOptions } from '@zb/core/starting/whole';
 import { OpenFile } from './inputFile';
 import { withinLimit } from './limit';
 import { progressOf } from './progress';
 
 /** Reads an image and its digest, with progress, unpacking no more than `limit` bytes; undefined where that was stopped. */
-export async function readImageFile(path: string, limit: number, keys?: readonly TrustedKey[]) {
+export async function readImageFile(
+  path: string,
+  limit: number,
+  more: Pick<UnpackOptions, 'keys' | 'onContent'> = {},
+) {
   const file = await OpenFile.open(path);
   try {
     return await withinLimit(path, limit, () =>
-      readWhole(file, { algorithms: ['sha256'], keys, onProgress: progressOf(path, file.size), limit }),
+      readWhole(file, { algorithms: ['sha256'], onProgress: progressOf(path, file.size), limit, ...more }),
     );
   } finally {
     await file.close();

@@ -5,9 +5,8 @@ import { join } from 'node:path';
 import { Machine } from '@zb/emulator/machine';
 import { missing, usualPlaces } from '@zb/emulator/places';
 import { wholeSectors } from '@zb/emulator/sectors';
-import { keepSparse } from '@zb/emulator/sparse';
-import { openPacked } from '@zb/core/container/unpack';
-import { contentOf, type Packing } from '@zb/core/model/inspection';
+import { writeSparse } from '@zb/emulator/sparse';
+import { contentOf, type ImageReading } from '@zb/core/model/inspection';
 import { inspectImage } from '@zb/core/starting/inspect';
 import {
   trialAttached,
@@ -46,34 +45,50 @@ function word<T extends string>(what: string, of: readonly T[], given: string): 
   return found;
 }
 
-/** What was read of an image, and of a packed one how it is packed and the size of what is inside. Throws InputError. */
-async function readStarted(path: string, limit: number) {
-  const file = await OpenFile.open(path);
-  const plain = await inspectImage(file, {}).finally(() => file.close());
-  const { kind } = plain.container;
-  if (kind === 'none') return { reading: contentOf(plain), size: file.size, packed: null };
-  const inspection = (await readImageFile(path, limit))?.inspection;
-  if (!inspection?.inner) {
-    const why = inspection?.findings.find((f) => f.fault.code === 'cannot be unpacked');
-    throw new InputError(`${path}: ${why ? imageFaultWords(why.fault) : 'it could not be unpacked'}`);
-  }
-  return { reading: inspection.inner, size: file.size, packed: { kind, bytes: inspection.inner.bytes } };
+interface Started {
+  reading: ImageReading;
+  /** The file that was given, and what is inside of a packed one, bytes. */
+  size: number;
+  unpackedBytes: number | null;
+  /** What the machine starts from, of whole sectors: the image itself, or a file made of it. */
+  whole: string;
 }
 
-/** Unpacks an image of so many bytes into a new file; what is empty in it takes no room. */
-async function unpackInto(into: string, path: string, { kind, bytes }: { kind: Packing; bytes: number }) {
-  const source = await OpenFile.open(path);
+/**
+ * Reads an image, and makes of it what a machine can start from: a packed one is unpacked into `into` while it is read,
+ * and what is empty in it takes no room. Throws InputError.
+ */
+async function readStarted(path: string, limit: number, into: string): Promise<Started> {
+  const file = await OpenFile.open(path);
+  const plain = await inspectImage(file, {}).finally(() => file.close());
+  const { size } = file;
+  if (plain.container.kind !== 'none') return { size, ...(await unpackInto(into, path, limit)) };
+  const found = { reading: contentOf(plain), size, unpackedBytes: null };
+  if (size === wholeSectors(size)) return { ...found, whole: path };
+  // Firmware reads whole sectors: an odd end is filled up, in a copy.
+  await copyFile(path, into);
+  await truncate(into, wholeSectors(size));
+  return { ...found, whole: into };
+}
+
+async function unpackInto(into: string, path: string, limit: number): Promise<Omit<Started, 'size'>> {
   const file = await open(into, 'wx');
   try {
     const write = async (piece: Uint8Array, at: number): Promise<void> => {
       const { bytesWritten } = await file.write(piece, 0, piece.length, at);
       if (bytesWritten < piece.length) throw new InputError('there is no room to unpack it in');
     };
-    const { content } = await openPacked(kind, source);
-    await keepSparse({ write, truncate: (n) => file.truncate(n) }, bytes, content());
+    const onContent = (piece: Uint8Array, at: number): Promise<void> => writeSparse({ write }, piece, at);
+    const inspection = (await readImageFile(path, limit, { onContent }))?.inspection;
+    if (!inspection?.inner) {
+      const why = inspection?.findings.find((f) => f.fault.code === 'cannot be unpacked');
+      throw new InputError(`${path}: ${why ? imageFaultWords(why.fault) : 'it could not be unpacked'}`);
+    }
+    const { bytes } = inspection.inner;
+    await file.truncate(wholeSectors(bytes));
+    return { reading: inspection.inner, unpackedBytes: bytes, whole: into };
   } finally {
     await file.close();
-    await source.close();
   }
 }
 
@@ -124,8 +139,7 @@ export async function startOutput(path: string, asked: StartAsked) {
     throw new InputError(
       `${wanting.map((m) => m.what).join(' and ')} is not here: install ${wanting.map((m) => m.package).join(' and ')}`,
     );
-  const { reading, size, packed } = await readStarted(path, limitFrom(asked.limit));
-  const foretold = foretoldOf(reading, { firmware, attached });
+  const limit = limitFrom(asked.limit);
   const dir = await mkdtemp(join(tmpdir(), 'zb-start-'));
   let machine: Machine | undefined;
   // Broken off, it leaves neither a machine nor what was unpacked for it.
@@ -137,14 +151,8 @@ export async function startOutput(path: string, asked: StartAsked) {
   process.once('SIGINT', end);
   process.once('SIGTERM', end);
   try {
-    let whole = path;
-    if (packed || size !== wholeSectors(size)) whole = join(dir, 'whole.img');
-    if (packed) await unpackInto(whole, path, packed);
-    else if (whole !== path) {
-      // Firmware reads whole sectors: an odd end is filled up, in a copy.
-      await copyFile(path, whole);
-      await truncate(whole, wholeSectors(size));
-    }
+    const { reading, size, unpackedBytes, whole } = await readStarted(path, limit, join(dir, 'whole.img'));
+    const foretold = foretoldOf(reading, { firmware, attached });
     machine = new Machine({
       firmware,
       attached,
@@ -158,7 +166,7 @@ export async function startOutput(path: string, asked: StartAsked) {
     return {
       image: path,
       bytes: size,
-      unpackedBytes: packed?.bytes ?? null,
+      unpackedBytes,
       firmware,
       attached,
       foretold,

@@ -7,9 +7,10 @@ import fc from 'fast-check';
 import { composeFat } from '@zb/core/formats/fat/write';
 import { composeGptDisk } from '@zb/core/formats/gpt/write';
 import { efiLoader } from '@zb/core/demo/efiLoader';
+import { GrowsBeyond } from '@zb/core/container/fault';
 import { gunzipMembers } from '@zb/core/container/gzip';
 import { PackedSource } from '@zb/core/container/packedSource';
-import { readWhole, type Unpacked } from '@zb/core/starting/whole';
+import { readWhole, type Unpacked, type UnpackOptions } from '@zb/core/starting/whole';
 import { openPacked } from '@zb/core/container/unpack';
 import { ESP_GUID } from '@zb/core/formats/gpt/layout';
 import { readDisk } from '@zb/core/starting/inspect';
@@ -67,8 +68,8 @@ const PACKED = {
 } as const;
 const kinds = Object.keys(PACKED) as (keyof typeof PACKED)[];
 
-const whole = async (bytes: Uint8Array): Promise<Unpacked> => {
-  const done = await readWhole(bytesSource(bytes), { algorithms: ['sha256'] });
+const whole = async (bytes: Uint8Array, more: Partial<UnpackOptions> = {}): Promise<Unpacked> => {
+  const done = await readWhole(bytesSource(bytes), { algorithms: ['sha256'], ...more });
   if (!done) throw new Error('stopped');
   return done;
 };
@@ -116,6 +117,45 @@ describe('packed images', () => {
       }
     },
   );
+
+  it.each(kinds)(
+    '%s: who wants the content is given all of it once, in its order, and waited for',
+    async (kind) => {
+      const got: Uint8Array[] = [];
+      let bytes = 0;
+      let busy = false;
+      await whole(PACKED[kind], {
+        onContent: async (piece, offset) => {
+          expect({ offset, busy }).toEqual({ offset: bytes, busy: false });
+          busy = true;
+          await Promise.resolve();
+          got.push(piece.slice());
+          bytes += piece.length;
+          busy = false;
+        },
+      });
+      expect(sha256(Buffer.concat(got))).toBe(sha256(image));
+      await expect(
+        whole(PACKED[kind], { onContent: () => Promise.reject(new Error('no room')) }),
+      ).rejects.toThrow('no room');
+    },
+  );
+
+  it('gives nothing of the content beyond the limit', async () => {
+    let most = 0;
+    const limit = 5 * MIB;
+    await expect(
+      whole(PACKED.gzip, {
+        limit,
+        onContent: (piece, offset) => {
+          most = Math.max(most, offset + piece.length);
+          return Promise.resolve();
+        },
+      }),
+    ).rejects.toThrow(GrowsBeyond);
+    expect(most).toBeGreaterThan(0);
+    expect(most).toBeLessThanOrEqual(limit);
+  });
 
   it('several members, streams or frames in a row are one content', async () => {
     const half = Math.floor(image.length / 2);

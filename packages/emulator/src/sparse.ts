@@ -19,9 +19,21 @@ export interface Keeping {
   truncate: (bytes: number) => Promise<void>;
 }
 
+/** Writes a piece of an image at its offset; what is nothing but zeros is left out and reads as zeros. Throws what `file` throws. */
+export async function writeSparse(
+  file: Pick<Keeping, 'write'>,
+  piece: Uint8Array,
+  offset: number,
+): Promise<void> {
+  for (let from = 0; from < piece.length; from += PIECE) {
+    const part = piece.subarray(from, from + PIECE);
+    if (!EMPTY.subarray(0, part.length).equals(part)) await file.write(part, offset + from);
+  }
+}
+
 /**
- * Keeps an image of so many bytes as it comes, filled up to whole sectors. What is nothing but zeros is
- * left out and read as zeros, so that an image of which most is empty takes little. Throws NotTaken, what `content` throws,
+ * Keeps an image of so many bytes as it comes, filled up to whole sectors. An image of which most is
+ * empty takes little. Throws NotTaken, what `content` throws,
  * and what `file` throws.
  */
 export async function keepSparse(
@@ -33,10 +45,7 @@ export async function keepSparse(
   let at = 0;
   for await (const piece of content) {
     if (at + piece.length > bytes) throw new NotTaken('too much');
-    for (let from = 0; from < piece.length; from += PIECE) {
-      const part = piece.subarray(from, from + PIECE);
-      if (!EMPTY.subarray(0, part.length).equals(part)) await file.write(part, at + from);
-    }
+    await writeSparse(file, piece, at);
     at += piece.length;
     told(at);
   }

@@ -18,6 +18,8 @@ export interface UnpackOptions extends InspectOptions {
   startDigest?: (algorithms: readonly DigestAlgorithm[]) => Promise<PacedDigest>;
   /** Bytes of the packed file that have been read, and of the content that came out. */
   onProgress?: (read: number, unpacked: number) => void;
+  /** Given what comes out of a packed file as it goes by, with its offset in bytes; it is waited for. */
+  onContent?: (piece: Uint8Array, offset: number) => Promise<void>;
   /** Bytes of content beyond which unpacking is given up with GrowsBeyond; no end where there is none. */
   limit?: number;
   /** Asked after every piece; true ends the run. */
@@ -95,6 +97,7 @@ async function readPacked(
     if (pace) await pace;
     if (before < TABLE && pages.at >= TABLE) await wanted.readTable(pages);
     if (pages.at > (options.limit ?? Infinity)) throw new GrowsBeyond(options.limit ?? 0);
+    await options.onContent?.(piece, before);
     options.onProgress?.(read, pages.at);
     if (stopped()) return undefined;
   }
