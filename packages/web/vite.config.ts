@@ -46,6 +46,7 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
         // The page that brought it is served by it from then on.
         clientsClaim: true,
+        importScripts: ['/notified.js'],
         navigateFallback: '/index.html',
         // The stand-ins answer for themselves; without a server they are gone, and the page says so.
         navigateFallbackDenylist: [/^\/api\//],

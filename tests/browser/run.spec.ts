@@ -384,6 +384,61 @@ test(
   },
 );
 
+test.describe('outside the page', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('the system is told of a wait where it may be, once, and whoever follows it lands at the step', async ({
+    page,
+    open,
+  }) => {
+    test.setTimeout(90_000);
+    // A browser without windows allows none and shows none: here it says yes, and what it was given is kept.
+    await page.addInitScript(() => {
+      Object.defineProperty(Notification, 'permission', { get: () => 'granted' });
+      Notification.requestPermission = () => Promise.resolve('granted');
+      ServiceWorkerRegistration.prototype.showNotification = (title, options) => {
+        document.documentElement.dataset.told = `${document.documentElement.dataset.told ?? ''}${JSON.stringify({ title, ...options })}\n`;
+        return Promise.resolve();
+      };
+    });
+    const told = async (): Promise<string[]> =>
+      ((await page.locator('html').getAttribute('data-told')) ?? '').split('\n').filter(Boolean);
+    await page.clock.install();
+    await open('/box/film-night/run');
+    await page.clock.fastForward(5000);
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
+      timeout: 30_000,
+    });
+    for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
+      await expect(headline(page)).toHaveText(title);
+      await page.keyboard.press('Space');
+    }
+    await expect(headline(page)).toHaveText(/Write the stick/);
+    // It is asked where the wait begins, and once.
+    const ask = page.getByRole('button', { name: /^Tell me outside this page/ });
+    await ask.click();
+    await expect(ask).toHaveCount(0);
+    await kept(page);
+    await page.getByRole('button', { name: 'Leave run mode' }).click();
+    await expect(page).toHaveURL(/write$/);
+    expect(await told()).toEqual([]);
+    await page.clock.fastForward('30:00');
+    await expect(page.getByText('A wait should be over.')).toBeVisible();
+    await expect(ask).toHaveCount(0);
+    await expect.poll(async () => (await told()).length).toBe(1);
+    const notice = JSON.parse((await told())[0] ?? '') as { body: string; data: { to: string } };
+    expect(notice.body).toContain('Write the stick');
+    // What the worker says once somebody pressed it (packages/web/test/notified.test.ts).
+    await page.evaluate(
+      ({ to }) =>
+        navigator.serviceWorker.dispatchEvent(new MessageEvent('message', { data: { followed: to } })),
+      notice.data,
+    );
+    await expect(page).toHaveURL(/run$/);
+    await page.clock.fastForward('30:00');
+    expect(await told()).toHaveLength(1);
+  });
+});
+
 test.describe('with the network off', () => {
   // The application has itself at hand, as it has for people.
   test.use({ serviceWorkers: 'allow' });

@@ -15,6 +15,9 @@ export interface Wait {
 /** What goes on alone for less is not left for another machine, seconds. Common practice, no source. */
 const WORTH_SECONDS = 90;
 
+/** Whether a step goes on by itself long enough to turn to something else. */
+export const isLeftAlone = (step: RunStep): boolean => middleOf(step.alone) >= WORTH_SECONDS;
+
 /** Steps that go on by themselves now, the first to end first; of steps whose clock runs. */
 export const waitsOf = (bench: Bench): Wait[] =>
   bench.boxes
@@ -22,7 +25,7 @@ export const waitsOf = (bench: Bench): Wait[] =>
       const clock = box.run?.clock;
       if (!clock || box.kept?.retired) return [];
       const step = runSheetOf(bench, box).steps.find((s) => s.key === clock.key);
-      if (!step || middleOf(step.alone) < WORTH_SECONDS) return [];
+      if (!step || !isLeftAlone(step)) return [];
       const seconds = step.foretold?.median ?? middleOf(step.hands) + middleOf(step.alone);
       return [
         {

@@ -1,50 +1,48 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { waitsOf, type Wait } from '@zb/core/box/waits';
 import type { Bench } from '@zb/core/model/bench';
 import { runStepWords } from '@zb/core/words/runsheet/step';
-import { recall, remember } from '../storage/remembered';
+import { onFollowed, tellSystem } from '../parts/systemNotice';
+import { TellMe } from '../parts/TellMe';
 import { Word } from '../ui/Button';
 import { To } from '../ui/To';
 import { Notice } from './Notice';
 
-/** Whether the system was asked to tell it as well; it is asked once. */
-const ASKED = 'zb-waits-asked';
 /** No timer of a browser runs longer. Milliseconds. */
 const LONGEST_MS = 2 ** 31 - 1;
 
 const titleOf = (w: Wait): string => `${w.box}: ${runStepWords(w.step.what).title}`;
-
-/** Tells the system, where it may be told: the page may be behind others. */
-function tellSystem(w: Wait): void {
-  if (typeof Notification === 'undefined' || Notification.permission !== 'granted') return;
-  new Notification('A wait should be over', { body: titleOf(w), tag: w.key });
-}
 
 /** Says above the sheet when something that went on by itself should be done. */
 export default function Waits({ bench }: { bench: Bench }) {
   const waits = useMemo(() => waitsOf(bench), [bench]);
   const [over, setOver] = useState<ReadonlySet<string>>(new Set());
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
-  const [asked, setAsked] = useState(() => typeof Notification === 'undefined' || recall(ASKED) !== null);
+  // What was over before anybody opened the page is said on the page alone.
+  const [opened] = useState(() => Date.now());
+  const told = useRef(new Set<string>());
+  const go = useNavigate();
+  useEffect(() => onFollowed((to) => void go(to)), [go]);
   useEffect(() => {
     const timers = waits.map((w) =>
       setTimeout(
         () => {
-          setOver((known) => {
-            if (!known.has(w.key)) tellSystem(w);
-            return new Set(known).add(w.key);
+          setOver((known) => new Set(known).add(w.key));
+          if (Date.parse(w.ends) < opened || told.current.has(w.key)) return;
+          told.current.add(w.key);
+          void tellSystem({
+            title: 'A wait should be over',
+            body: titleOf(w),
+            tag: w.key,
+            to: `/box/${w.boxId}/run`,
           });
         },
         Math.min(LONGEST_MS, Math.max(0, Date.parse(w.ends) - Date.now())),
       ),
     );
     return () => timers.forEach(clearTimeout);
-  }, [waits]);
-  const ask = (): void => {
-    remember(ASKED, 'yes');
-    setAsked(true);
-    void Notification.requestPermission();
-  };
+  }, [waits, opened]);
   return (
     <>
       {waits
@@ -56,7 +54,7 @@ export default function Waits({ bench }: { bench: Bench }) {
             end={
               <>
                 <To to={`/box/${w.boxId}/run`}>Go to it</To>
-                {!asked && <Word onClick={ask}>Tell me outside this page too</Word>}
+                <TellMe>Tell me outside this page too</TellMe>
                 <Word onClick={() => setHidden(new Set(hidden).add(w.key))}>Hide this line</Word>
               </>
             }

@@ -1,10 +1,12 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { isOpen, type RunSheet, type RunStep } from '@zb/core/box/runSheet';
+import { isLeftAlone } from '@zb/core/box/waits';
 import { wholeOf } from '@zb/core/runsheet/step';
 import { formatSpan } from '@zb/core/units/duration';
 import { foretoldWords } from '@zb/core/words/learning';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { leftWords, needWords } from '@zb/core/words/runsheet/around';
+import { TellMe } from '../../parts/TellMe';
 import { useSince } from '../../parts/useSince';
 import { Word } from '../../ui/Button';
 import { Head } from '../../ui/Words';
@@ -57,6 +59,7 @@ function Clock({ sheet, step, since }: { sheet: RunSheet; step: RunStep; since: 
             : ''}
         </Text>
       )}
+      {since !== null && isLeftAlone(step) && <TellMe>Tell me outside this page when it is over</TellMe>}
       {since === null && sheet.clock && sheet.clock.key !== step.key && (
         <Text textStyle="small">
           The clock runs on step {sheet.steps.find((s) => s.key === sheet.clock?.key)?.number}.
