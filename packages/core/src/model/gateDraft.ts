@@ -278,6 +278,8 @@ export const forwardOfDraft = (id: string): z.ZodType<Forward, ForwardDraft> =>
     })
     .transform((d, ctx) => {
       const [a = 0, b = a] = d.ports.split(/[-–]/).map((t) => Number(t.trim()));
+      if (a > b)
+        ctx.addIssue({ code: 'custom', path: ['ports'], message: 'has its first port behind its last' });
       return through(forwardSchema, { ...d, id, ports: [a, b] }, ctx);
     });
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { canonicalHardware } from '../units/hardware';
-import { formatIec } from '../units/bytes';
+import { writeSize } from '../units/typedSize';
 import {
   guestNetSchema,
   guestPoolSchema,
@@ -15,10 +15,19 @@ import {
   type HandedDevice,
   type PotPlan,
 } from './guests';
-import { number, numberOrNull, size, sizeOrNull, through, trimmed, wordsIn } from './typedFields';
+import {
+  amountOrNull,
+  number,
+  numberOrNull,
+  size,
+  sizeOrNull,
+  through,
+  trimmed,
+  wordsIn,
+} from './typedFields';
 
 const text = (n: number | null): string => (n === null ? '' : String(n));
-const sized = (n: number | null): string => (n === null ? '' : formatIec(n));
+const sized = (n: number | null): string => (n === null ? '' : writeSize(n));
 
 /** Fields of a form that are named otherwise than what they say; what lies within them keeps its place. */
 const named =
@@ -94,16 +103,16 @@ export const guestOfDraft = (before: Guest): z.ZodType<Guest, GuestDraft> =>
       purpose: trimmed,
       cores: number(z.number().int().min(1).max(512)),
       memory: size,
-      floor: sizeOrNull,
-      least: sizeOrNull,
+      floor: amountOrNull,
+      least: amountOrNull,
       disks: z.array(
         z.object({
           id: z.string(),
           bytes: size,
           poolId: z.string().min(1, 'a pool is needed'),
           thin: z.boolean(),
-          used: sizeOrNull,
-          grows: sizeOrNull,
+          used: amountOrNull,
+          grows: amountOrNull,
         }),
       ),
       nets: z.array(z.string()),
@@ -229,7 +238,7 @@ export interface GuestPoolDraft {
 /** Reads a pool from the form. */
 export const guestPoolOfDraft = (id: string): z.ZodType<GuestPool, GuestPoolDraft> =>
   z
-    .object({ name: trimmed, bytes: size, other: sizeOrNull, thin: z.boolean(), path: trimmed })
+    .object({ name: trimmed, bytes: size, other: amountOrNull, thin: z.boolean(), path: trimmed })
     .transform((d, ctx) => through(guestPoolSchema, { ...d, id, otherBytes: d.other ?? 0 }, ctx));
 
 /** What a form says of a network of guests. */
@@ -300,7 +309,7 @@ export const potDraftOf = ({ pot }: GuestPlan): PotDraft => ({
   sockets: String(pot.sockets),
   threads: text(pot.threads),
   memory: sized(pot.memoryBytes),
-  nodes: pot.nodeBytes.map((n) => formatIec(n)).join(', '),
+  nodes: pot.nodeBytes.map(writeSize).join(', '),
   base: sized(pot.baseBytes),
   cache: sized(pot.cacheBytes),
   perGuest: sized(pot.perGuestBytes),
@@ -323,9 +332,9 @@ export const potOfDraft = (before: PotPlan): z.ZodType<PotPlan, PotDraft> =>
             .filter(Boolean),
         )
         .pipe(z.array(size)),
-      base: sizeOrNull,
-      cache: sizeOrNull,
-      perGuest: sizeOrNull,
+      base: amountOrNull,
+      cache: amountOrNull,
+      perGuest: amountOrNull,
       cacheKind: z.enum(['page cache', 'own cache']),
       handing: z.enum(['', 'yes', 'no']),
     })

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatIec } from '../units/bytes';
+import { writeSize } from '../units/typedSize';
 import { number, numberOrNull, size, sizeOrNull } from './typedFields';
 import type { Store } from './shelf';
 import { movedKinds, movingSchema, type Moving } from './moving';
@@ -69,7 +69,7 @@ export const keepingDraftOf = (pool: BoxPool): KeepingDraft => ({
   scrubbed: text(pool.scrubbed),
   everyHours: text(pool.snapshots?.everyHours ?? null),
   keepDays: text(pool.snapshots?.keepDays ?? 30),
-  changedPerDay: formatIec(pool.snapshots?.changedPerDay ?? 2 ** 30),
+  changedPerDay: writeSize(pool.snapshots?.changedPerDay ?? 2 ** 30),
 });
 
 /** Something that must not be lost, as the form has it; its id stays. */
@@ -97,7 +97,7 @@ export interface ThingDraft {
 /** Something that must not be lost, for its form; a new one lies on the pool. */
 export const thingDraftOf = (thing: KeptThing | null): ThingDraft => ({
   what: thing?.what ?? '',
-  bytes: thing?.bytes == null ? '' : formatIec(thing.bytes),
+  bytes: thing?.bytes == null ? '' : writeSize(thing.bytes),
   everyDays: text(thing?.everyDays ?? 30),
   restored: text(thing?.restored ?? null),
   copies: (thing?.copies ?? [{ where: 'this pool' as const, name: '', at: null }]).map((c) => ({

@@ -26,6 +26,16 @@ export const sizeOrNull: z.ZodType<number | null, string> = z
   .transform((t) => (t.trim() === '' ? null : t))
   .pipe(z.union([z.null(), size]));
 
+/** How much of something there is, in bytes: a size that may also be 0; null where the line is empty. */
+export const amountOrNull: z.ZodType<number | null, string> = z.string().transform((t, ctx) => {
+  if (t.trim() === '') return null;
+  if (/^\s*0+(\s*[kmgtp]?i?b)?\s*$/i.test(t)) return 0;
+  const read = size.safeParse(t);
+  if (read.success) return read.data;
+  for (const { message } of read.error.issues) ctx.addIssue({ code: 'custom', message });
+  return z.NEVER;
+});
+
 /** A line without blanks around it. */
 export const trimmed = z.string().trim();
 /** Words with blanks, commas or semicolons between them. */

@@ -1,4 +1,4 @@
-import { parseBytes } from './bytes';
+import { formatIec, formatSi, GIB, KIB, MIB, parseBytes } from './bytes';
 
 /** A size somebody typed: bytes, or whatever is left. */
 export type TypedSize = { bytes: number } | { rest: true };
@@ -15,4 +15,24 @@ export function readSize(text: string, rest: boolean): TypedSize | { problem: Si
   const bytes = parseBytes(plain);
   if (bytes === undefined) return { problem: 'none' };
   return bytes > 0 ? { bytes } : { problem: 'not positive' };
+}
+
+/** Units with their bytes and the decimals they are given, large ones first; a form has no larger ones. */
+const UNITS = [
+  ['GiB', GIB, 3],
+  ['GB', 1e9, 3],
+  ['MiB', MIB, 3],
+  ['MB', 1e6, 3],
+  ['KiB', KIB, 0],
+  ['kB', 1e3, 0],
+] as const;
+
+/**
+ * A size for a form, bytes: in three figures where they say all of it, else in the largest unit that does. What nobody
+ * touches must be read back as the very same bytes.
+ */
+export function writeSize(bytes: number): string {
+  const inUnits = UNITS.map(([unit, of, decimals]) => `${Number((bytes / of).toFixed(decimals))} ${unit}`);
+  const told = [formatIec(bytes), formatSi(bytes), ...inUnits].find((t) => parseBytes(t) === bytes);
+  return told ?? `${bytes} B`;
 }

@@ -6,7 +6,7 @@ import { driveThere } from '@zb/core/layout/usual';
 import type { Box, Store } from '@zb/core/model/bench';
 import type { BoxLayout } from '@zb/core/model/layout';
 import { formatIec } from '@zb/core/units/bytes';
-import { readSize } from '@zb/core/units/typedSize';
+import { readSize, writeSize } from '@zb/core/units/typedSize';
 import { keptFateWords } from '@zb/core/words/layout';
 import { sizeProblem } from '@zb/core/words/typedSize';
 import { OneFact } from '../../parts/OneFact';
@@ -85,7 +85,7 @@ export function Kept({ box, drive, decided }: { box: Box; drive: Store; decided:
                       <HStack>
                         <OneFact
                           label={`${name}, made smaller to`}
-                          value={stays.shrinkTo === null ? WHOLE : formatIec(stays.shrinkTo)}
+                          value={stays.shrinkTo === null ? WHOLE : writeSize(stays.shrinkTo)}
                           schema={shrinkSchema}
                           onKeep={(shrinkTo) =>
                             act(

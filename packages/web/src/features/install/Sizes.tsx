@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { decideLayout } from '@zb/core/acts/install';
 import type { Box } from '@zb/core/model/bench';
 import { startsMachine, type BoxLayout, type LayoutPlan, type WantSize } from '@zb/core/model/layout';
-import { formatIec } from '@zb/core/units/bytes';
-import { readSize } from '@zb/core/units/typedSize';
+import { readSize, writeSize } from '@zb/core/units/typedSize';
 import { formatPercent } from '@zb/core/units/number';
 import { sizeProblem } from '@zb/core/words/typedSize';
 import { OneFact } from '../../parts/OneFact';
@@ -27,7 +26,7 @@ const shown = (size: WantSize): string =>
     ? 'the rest'
     : size.kind === 'share'
       ? formatPercent(size.share)
-      : formatIec(size.bytes);
+      : writeSize(size.bytes);
 
 /** Sizes of the parts as a person wants them; each is kept when its field is left. */
 export function Sizes({ box, plan, decided }: { box: Box; plan: LayoutPlan; decided: BoxLayout }) {

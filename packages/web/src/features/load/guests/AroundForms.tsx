@@ -23,7 +23,7 @@ import type {
   PotPlan,
   VolumeReading,
 } from '@zb/core/model/guests';
-import { formatIec } from '@zb/core/units/bytes';
+import { writeSize } from '@zb/core/units/typedSize';
 import { withItem, withoutItem } from '@zb/core/units/list';
 import { netModeWords } from '@zb/core/words/guests';
 import { TickField } from '../../../parts/fields';
@@ -56,8 +56,8 @@ export function RoomForm({ pool, ...of }: Of & { pool: GuestPool | null }) {
   const draft = useDraftForm<GuestPoolDraft, GuestPool>({
     values: {
       name: pool?.name ?? '',
-      bytes: pool ? formatIec(pool.bytes) : '',
-      other: pool ? formatIec(pool.otherBytes) : '',
+      bytes: pool ? writeSize(pool.bytes) : '',
+      other: pool ? writeSize(pool.otherBytes) : '',
       thin: pool?.thin ?? true,
       path: pool?.path ?? '/srv/guests',
     },
@@ -296,7 +296,7 @@ export function VolumeForm(of: Of) {
   const [id] = useState(() => crypto.randomUUID());
   const draft = useDraftForm<VolumeDraft, { bytes: number; reading: VolumeReading }>({
     values: {
-      bytes: plan.volume ? formatIec(plan.volume.bytes) : '',
+      bytes: plan.volume ? writeSize(plan.volume.bytes) : '',
       used: '',
       at: stamp().now.slice(0, 10),
     },
