@@ -22,7 +22,7 @@ test('an empty browser loads the demo by itself and says so; the line can be hid
   await expect(page.getByText('This is the demo bench')).toHaveCount(0);
 });
 
-test('undo by key and by button, twenty deep, with a visible line', async ({ page, open }) => {
+test('undo by key and by button, twenty deep, with a visible line', { tag: '@whole' }, async ({ page, open }) => {
   await open('/box/archive/keep');
   for (let i = 1; i <= 21; i += 1) {
     await addNote(page, `note ${i}`);
