@@ -22,25 +22,29 @@ test('an empty browser loads the demo by itself and says so; the line can be hid
   await expect(page.getByText('This is the demo bench')).toHaveCount(0);
 });
 
-test('undo by key and by button, twenty deep, with a visible line', { tag: '@whole' }, async ({ page, open }) => {
-  await open('/box/archive/keep');
-  for (let i = 1; i <= 21; i += 1) {
-    await addNote(page, `note ${i}`);
-    await expect(page.getByRole('row', { name: `note ${i}`, exact: false }).first()).toBeVisible();
-  }
-  await page.getByRole('button', { name: 'Undo the last act' }).click();
-  await expect(status(page)).toHaveText('Undone: Note added');
-  await expect(page.getByText('note 21')).toHaveCount(0);
-  await page.locator('#sheet').focus();
-  for (let i = 20; i >= 1; i -= 1) {
-    await page.keyboard.press('Control+z');
-    await expect(page.getByText(`note ${i}`, { exact: true })).toHaveCount(0);
-  }
-  await kept(page);
-  await page.reload();
-  await expect(headline(page)).toBeVisible();
-  await expect(page.getByText('note 1', { exact: true })).toHaveCount(0);
-});
+test(
+  'undo by key and by button, twenty deep, with a visible line',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/box/archive/keep');
+    for (let i = 1; i <= 21; i += 1) {
+      await addNote(page, `note ${i}`);
+      await expect(page.getByRole('row', { name: `note ${i}`, exact: false }).first()).toBeVisible();
+    }
+    await page.getByRole('button', { name: 'Undo the last act' }).click();
+    await expect(status(page)).toHaveText('Undone: Note added');
+    await expect(page.getByText('note 21')).toHaveCount(0);
+    await page.locator('#sheet').focus();
+    for (let i = 20; i >= 1; i -= 1) {
+      await page.keyboard.press('Control+z');
+      await expect(page.getByText(`note ${i}`, { exact: true })).toHaveCount(0);
+    }
+    await kept(page);
+    await page.reload();
+    await expect(headline(page)).toBeVisible();
+    await expect(page.getByText('note 1', { exact: true })).toHaveCount(0);
+  },
+);
 
 test('Tab goes through the line that says what was done, and on: it is no trap', async ({ page, open }) => {
   await open('/box/archive/keep');
