@@ -110,7 +110,7 @@ const PROOFS = {
     env: { ZB_HOSTILE: 'all' },
   },
   pages: {
-    about: 'every browser test, of which npm test leaves a third out, and every screen at three widths',
+    about: 'every browser test, of which npm test leaves half out, and every screen at three widths',
     command: ['node_modules/.bin/playwright', 'test'],
     env: { ZB_PAGES: 'all' },
   },

@@ -7,6 +7,7 @@ import { differences, replaced } from '@zb/core/model/changes';
 import { Patterns } from '../drawing/patterns';
 import { Shortcuts } from '../parts/Shortcuts';
 import { BarContext } from '../parts/slots';
+import { onFollowed } from '../parts/systemNotice';
 import { useHealth } from '../parts/writer';
 import { WriteRecorder } from '../parts/WriteRecorder';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
@@ -113,6 +114,8 @@ export function Shell() {
   const newer = useNewer();
   const go = useNavigate();
   const { pathname } = useLocation();
+  // A notice may be followed when what it told of is long done.
+  useEffect(() => onFollowed((to) => void go(to)), [go]);
   // Beside an open machine there is one step, and nothing else to press by mistake.
   const running = useMatch('/box/:boxId/run') !== null;
 

@@ -1,9 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
 import { waitsOf, type Wait } from '@zb/core/box/waits';
 import type { Bench } from '@zb/core/model/bench';
 import { runStepWords } from '@zb/core/words/runsheet/step';
-import { onFollowed, tellSystem } from '../parts/systemNotice';
+import { tellSystem } from '../parts/systemNotice';
 import { TellMe } from '../parts/TellMe';
 import { Word } from '../ui/Button';
 import { To } from '../ui/To';
@@ -22,8 +21,6 @@ export default function Waits({ bench }: { bench: Bench }) {
   // What was over before anybody opened the page is said on the page alone.
   const [opened] = useState(() => Date.now());
   const told = useRef(new Set<string>());
-  const go = useNavigate();
-  useEffect(() => onFollowed((to) => void go(to)), [go]);
   useEffect(() => {
     const timers = waits.map((w) =>
       setTimeout(
