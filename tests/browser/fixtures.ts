@@ -182,6 +182,12 @@ export const kept = (page: Page): Promise<void> =>
     .waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'))
     .then(() => undefined);
 
+/** Waits until the application is served by itself, as it is for people once it was fetched. */
+export const servesItself = (page: Page): Promise<void> =>
+  page
+    .waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, { timeout: 30_000 })
+    .then(() => undefined);
+
 export const headline = (page: Page) => page.locator('h1');
 export const status = (page: Page) => page.locator('[data-scope="toast"][data-part="title"]');
 

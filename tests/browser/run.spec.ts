@@ -1,7 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { axe, expect, headline, kept, status, test } from './fixtures';
+import type { Page } from '@playwright/test';
+import { axe, expect, headline, kept, servesItself, status, test } from './fixtures';
 
 test(
   'a box from its first step to its last, by one key alone; a reload lands on the step',
@@ -360,17 +361,22 @@ test(
   },
 );
 
+/** Does the film night’s steps until one that goes on alone, whose clock runs. */
+async function toTheWriting(page: Page): Promise<void> {
+  for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
+    await expect(headline(page)).toHaveText(title);
+    await page.keyboard.press('Space');
+  }
+  await expect(headline(page)).toHaveText(/Write the stick/);
+}
+
 test(
   'a wait that should be over is said above whatever sheet is open',
   { tag: '@whole' },
   async ({ page, open }) => {
     await page.clock.install();
     await open('/box/film-night/run');
-    for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
-      await expect(headline(page)).toHaveText(title);
-      await page.keyboard.press('Space');
-    }
-    await expect(headline(page)).toHaveText(/Write the stick/);
+    await toTheWriting(page);
     await kept(page);
     await open('/shelf');
     await expect(page.getByText('A wait should be over.')).toHaveCount(0);
@@ -405,14 +411,8 @@ test.describe('outside the page', () => {
     await page.clock.install();
     await open('/box/film-night/run');
     await page.clock.fastForward(5000);
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
-      timeout: 30_000,
-    });
-    for (const title of [/Fetch Curtain/, /Compare its sum/, /Unplug at the writing/]) {
-      await expect(headline(page)).toHaveText(title);
-      await page.keyboard.press('Space');
-    }
-    await expect(headline(page)).toHaveText(/Write the stick/);
+    await servesItself(page);
+    await toTheWriting(page);
     // It is asked where the wait begins, and once.
     const ask = page.getByRole('button', { name: /^Tell me outside this page/ });
     await ask.click();
@@ -449,9 +449,7 @@ test.describe('with the network off', () => {
       test.setTimeout(90_000);
       await open('/box/film-night/run');
       await page.waitForLoadState('networkidle');
-      await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
-        timeout: 30_000,
-      });
+      await servesItself(page);
       await context.setOffline(true);
       await page.keyboard.press('Space');
       await expect(headline(page)).toHaveText(/Compare its sum/);

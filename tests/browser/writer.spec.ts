@@ -2,7 +2,18 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { axe, depotFile, expect, headline, startServer, status, test, verifyLantern, kept } from './fixtures';
+import {
+  axe,
+  depotFile,
+  expect,
+  headline,
+  servesItself,
+  startServer,
+  status,
+  test,
+  verifyLantern,
+  kept,
+} from './fixtures';
 
 async function writeTo(page: Page, stick: RegExp, tail: string): Promise<void> {
   await page.getByRole('radio', { name: stick }).check({ force: true });
@@ -101,9 +112,7 @@ test.describe('without the server', () => {
         await expect(page.getByText('SAME FILE')).toBeVisible();
         await page.getByRole('button', { name: 'Sign off and choose a stick' }).click();
         await page.waitForLoadState('networkidle');
-        await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, {
-          timeout: 30_000,
-        });
+        await servesItself(page);
         await writeTo(page, /Blue stick/, '7C20');
         await expect(page.getByRole('progressbar', { name: 'Written' })).toHaveAttribute(
           'aria-valuenow',

@@ -5,15 +5,14 @@
 import type { Outcome, Rung } from '@zb/core/model/inspection';
 import { inPairs, starts } from './emulator';
 import { inspectFile } from './files';
-import { ChainMaker } from './makeChains';
-import { madeOnce } from './once';
+import { allChains } from './makeChains';
 
 jest.setTimeout(60_000);
 /** A selection in every run: of each kind of chain one that holds or one that breaks. All in `npm run proof chains`. */
 const SELECTED =
   /: whole, through a link$|FAT: kernel absent|ext4: kernel cut|^shim.*whole$|entries: whole$|^SYSLINUX: a drawn menu|^ISOLINUX: configuration absent|cut to a third|^a distribution/;
 const ALL = process.env.ZB_CHAINS === 'all';
-const made = madeOnce('chains', (room) => new ChainMaker(room).all());
+const made = allChains();
 const attempts = made
   .flatMap((c) => c.firmwares.map((firmware) => ({ ...c, firmware })))
   .filter((c) => ALL || SELECTED.test(c.name));

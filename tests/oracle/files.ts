@@ -39,8 +39,8 @@ export interface Scratch {
   clear: () => void;
 }
 
-export function scratch(): Scratch {
-  const dir = mkdtempSync(join(tmpdir(), 'zb-oracle-'));
+export function scratch(within = tmpdir()): Scratch {
+  const dir = mkdtempSync(join(within, 'zb-oracle-'));
   return { dir, path: (name) => join(dir, name), clear: () => rmSync(dir, { recursive: true, force: true }) };
 }
 

@@ -8,8 +8,7 @@ import { bytesSource } from '@zb/core/formats/source';
 import { readDisk } from '@zb/core/starting/inspect';
 import type { Outcome } from '@zb/core/model/inspection';
 import { Damaged, random, seedOfRun } from './damage';
-import { ChainMaker } from './makeChains';
-import { madeOnce } from './once';
+import { allChains } from './makeChains';
 
 jest.setTimeout(900_000);
 const RUNS = process.env.ZB_FUZZ === 'all' ? 6_000 : 20;
@@ -37,9 +36,7 @@ const rowOf = (rows: readonly Outcome[], s: Pick<Seed, 'firmware' | 'attached'>)
 
 async function seeds(): Promise<Seed[]> {
   const out: Seed[] = [];
-  for (const { name, path, firmwares, attached } of madeOnce('chains', (room) =>
-    new ChainMaker(room).all(),
-  )) {
+  for (const { name, path, firmwares, attached } of allChains()) {
     if (!WHOLE.test(name)) continue;
     const bytes = new Uint8Array(readFileSync(path));
     const [firmware = ''] = firmwares;

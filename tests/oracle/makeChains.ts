@@ -7,6 +7,7 @@ import { dirname } from 'node:path';
 import type { StartedFirmware } from './emulator';
 import { blank, put, run, type Scratch } from './files';
 import { ISOLINUX_BOOT, Maker, MIB, TOKEN, type Made } from './makeImages';
+import { madeOnce } from './once';
 
 export interface Chain extends Made {
   attached: 'disk' | 'optical';
@@ -485,3 +486,6 @@ export class ChainMaker {
 
 const without = (files: Files, path: string): Files =>
   Object.fromEntries(Object.entries(files).filter(([p]) => p !== path));
+
+/** All of them, made once in a run. */
+export const allChains = (): Chain[] => madeOnce('chains', (room) => new ChainMaker(room).all());

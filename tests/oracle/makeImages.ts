@@ -9,6 +9,7 @@ import { depotImages } from '@zb/core/demo/depot';
 import { efiLoader } from '@zb/core/demo/efiLoader';
 import { blank, put, run, type Scratch } from './files';
 import type { StartedFirmware } from './emulator';
+import { madeOnce } from './once';
 
 export const MIB = 1024 * 1024;
 /** How mkisofs is told of ISOLINUX in its usual folder. */
@@ -442,3 +443,6 @@ export class Maker {
     return this.made;
   }
 }
+
+/** All of them, made once in a run. */
+export const allImages = (): Made[] => madeOnce('images', (room) => new Maker(room).all());

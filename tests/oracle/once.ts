@@ -1,7 +1,7 @@
 /** What reference tools make for several test files is made once in a run: half of the time would go into making it. */
-import { existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import type { Scratch } from './files';
+import { scratch, type Scratch } from './files';
 
 const LIST = 'made.json';
 
@@ -11,16 +11,14 @@ export function madeOnce<T extends { path: string }>(name: string, make: (room: 
   if (!ZB_MADE) throw new Error('There is no place for what is made: tests/oracle/setup.ts gives one.');
   const place = join(ZB_MADE, name);
   if (!existsSync(place)) {
-    const dir = mkdtempSync(join(ZB_MADE, 'making-'));
-    const clear = (): void => rmSync(dir, { recursive: true, force: true });
-    const made = make({ dir, path: (file) => join(dir, file), clear });
-    const moved = made.map((m) => ({ ...m, path: join(place, relative(dir, m.path)) }));
-    writeFileSync(join(dir, LIST), JSON.stringify(moved));
+    const room = scratch(ZB_MADE);
+    const moved = make(room).map((m) => ({ ...m, path: join(place, relative(room.dir, m.path)) }));
+    writeFileSync(room.path(LIST), JSON.stringify(moved));
     try {
-      renameSync(dir, place);
+      renameSync(room.dir, place);
     } catch {
       // Another was made meanwhile, and is as good.
-      clear();
+      room.clear();
     }
   }
   return JSON.parse(readFileSync(join(place, LIST), 'utf8')) as T[];

@@ -6,8 +6,7 @@ import { readFileSync } from 'node:fs';
 import type { Outcome } from '@zb/core/model/inspection';
 import { inPairs, startTogether } from './emulator';
 import { inspectFile } from './files';
-import { Maker, type Made } from './makeImages';
-import { madeOnce } from './once';
+import { allImages, type Made } from './makeImages';
 
 jest.setTimeout(60_000);
 
@@ -23,7 +22,7 @@ interface Attempt extends Made {
  */
 const SEEN = /optical|rescue|^ours|without a table|packed by gzip|^GPT, FAT32 loader part$|no boot code$/;
 const ALL = process.env.ZB_STARTS === 'all';
-const made = madeOnce('images', (room) => new Maker(room).all());
+const made = allImages();
 /** Under BIOS a sector 0 without any code runs nothing, whatever lies behind it: four of those show it in every run. */
 const MOST_CODELESS = 4;
 let codeless = 0;

@@ -23,8 +23,7 @@ import { agrees, foretoldOf } from '@zb/core/starting/happened';
 import { BUNDLE } from '../../packages/cli/test/command';
 import { run as serve, until, type Running } from '../../packages/server/test/running';
 import { inspectFile, scratch } from './files';
-import { Maker } from './makeImages';
-import { madeOnce } from './once';
+import { allImages } from './makeImages';
 
 jest.setTimeout(600_000);
 const ALL = process.env.ZB_TRIALS === 'all';
@@ -192,7 +191,7 @@ describe('what a trial shows is what was foretold', () => {
         of('uefi-x64', 'optical'),
       ];
     });
-    const others = madeOnce('images', (within) => new Maker(within).all()).flatMap((m): Case[] =>
+    const others = allImages().flatMap((m): Case[] =>
       m.firmwares.flatMap((firmware) =>
         firmware === 'bios' || firmware === 'uefi-x64'
           ? [{ name: m.name, path: m.path, file: null, firmware, attached: 'disk' as const }]

@@ -476,11 +476,7 @@ describe('what is written', () => {
     );
   });
   it('of a guest’s form comes back as it was', () => {
-    for (const g of p.guests)
-      expect(guestOfDraft(g).parse(guestDraftOf(g))).toEqual({
-        ...g,
-        disks: g.disks.map((d) => ({ ...d, usedBytes: expect.any(Number), growsPerDay: expect.any(Number) })),
-      });
+    for (const g of p.guests) expect(guestOfDraft(g).parse(guestDraftOf(g))).toEqual(g);
     expect(guestOfDraft(booking).safeParse({ ...guestDraftOf(booking), memory: '3' }).success).toBe(false);
   });
 });

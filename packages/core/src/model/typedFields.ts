@@ -30,10 +30,7 @@ export const sizeOrNull: z.ZodType<number | null, string> = z
 export const amountOrNull: z.ZodType<number | null, string> = z.string().transform((t, ctx) => {
   if (t.trim() === '') return null;
   if (/^\s*0+(\s*[kmgtp]?i?b)?\s*$/i.test(t)) return 0;
-  const read = size.safeParse(t);
-  if (read.success) return read.data;
-  for (const { message } of read.error.issues) ctx.addIssue({ code: 'custom', message });
-  return z.NEVER;
+  return through(size, t, ctx);
 });
 
 /** A line without blanks around it. */
