@@ -33,6 +33,7 @@ const LAYERS = [
   'practice',
   'box',
   'words',
+  'exports',
   'acts',
   'demo',
 ];

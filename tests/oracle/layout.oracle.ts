@@ -58,7 +58,8 @@ function planBy(dice: (below: number) => number): { drive: DriveThere; want: Dri
     return {
       id: `w${i}`,
       use,
-      name: `part ${i}`,
+      // Names that a tool could cut, or take for more than a name.
+      name: ([`part ${i}`, `a:b ${i}`, `"q" $HOME \\ ${i}`, `übung, ${i} \n#`, ''] as const)[dice(5)] ?? '',
       filesystem: use === 'swap' ? 'swap' : use === 'start' ? 'vfat' : dice(5) === 0 ? 'exfat' : 'ext4',
       mount: null,
       size,
@@ -69,7 +70,7 @@ function planBy(dice: (below: number) => number): { drive: DriveThere; want: Dri
   const first = wants[0];
   if (table === 'mbr' && first && dice(2) === 0) first.active = true;
   return {
-    drive: { name: '', bytes, sectorSize: 512, table: 'none', parts: [] },
+    drive: { name: '', bytes, sectorSize: 512, table: 'none', tableId: null, parts: [] },
     want: { table, kept: [], wants, reserve: dice(3) === 0 ? dice(20) * MIB : 0 },
   };
 }
@@ -92,7 +93,7 @@ const brief = (l: Layout): object[] =>
       bytes: p.bytes,
       type: plainType(p.type),
       active: p.active,
-      name: l.table === 'gpt' ? p.name : '',
+      name: l.table === 'gpt' ? (p.entry?.name ?? p.name) : '',
     }));
 const there = (d: DriveThere): object[] =>
   [...d.parts]
@@ -105,6 +106,13 @@ const there = (d: DriveThere): object[] =>
       active: p.active,
       name: p.name,
     }));
+
+/** The script of a layout whose parts are known. */
+function scriptOf(layout: Layout): string {
+  const script = sfdiskScript(layout);
+  if (typeof script !== 'string') throw new Error(JSON.stringify(script));
+  return script;
+}
 
 type Seen = Record<'gpt' | 'mbr' | 'logical' | 'cut' | 'kept' | 'smaller', number>;
 
@@ -146,7 +154,7 @@ it('drives of 4096-byte sectors: fdisk writes what was laid out and reads it bac
     const layout = lay(large, want);
     const file = fresh('large.img', large.bytes);
     const script = room.path('large.sfdisk');
-    writeFileSync(script, sfdiskScript(layout));
+    writeFileSync(script, scriptOf(layout));
     await tool('fdisk', ['-b', '4096', file], `I\n${script}\nw\n`);
     const read = ofLargeSectors(
       await tool('fdisk', ['-b', '4096', '-o', 'Device,Start,Sectors', '-l', file]),
@@ -179,22 +187,49 @@ async function onePlan(seed: number, n: number, lane: number, seen: Seen): Promi
     readTable(await tool('sfdisk', ['--json', of]), { bytes: drive.bytes });
   const same = (read: DriveThere, as: Layout, how: object): void =>
     expect({ where, how, parts: there(read) }).toEqual({ where, how, parts: brief(as) });
-  await tool('sfdisk', ['--quiet', file], sfdiskScript(layout));
+  await tool('sfdisk', ['--quiet', file], scriptOf(layout));
   const read = await reread();
   same(read, layout, {});
   same(readTable(await tool('sfdisk', ['--dump', file]), { bytes: drive.bytes }), layout, {});
   expect(await tool('sfdisk', ['--verify', file])).toMatch(/No errors detected/);
   if (want.table === 'gpt') {
     const other = fresh(`sgdisk${lane}.img`, drive.bytes);
-    for (const command of sgdiskCommands(layout, drive, other)) await tool('sh', ['-c', command]);
+    for (const command of sgdiskCommands(layout, drive, other)) await tool('sh', ['-c', command.text]);
     same(await reread(other), layout, { by: 'sgdisk' });
     expect(await tool('sgdisk', ['--verify', other])).toMatch(/No problems found/);
   }
   // What is there now is planned anew, with some of it kept.
-  const second = again(dice, read, want.table);
-  const after = lay(read, second);
+  if (want.table === 'gpt')
+    for (const p of read.parts)
+      await tool('sfdisk', [
+        '--part-attrs',
+        file,
+        String(p.number),
+        ['', 'RequiredPartition', 'LegacyBIOSBootable GUID:48,63'][dice(3)] ?? '',
+      ]);
+  const marked = await reread();
+  // What lies in them is not in the table; an ext4 can be made smaller.
+  const known = { ...marked, parts: marked.parts.map((p) => ({ ...p, filesystem: 'ext4' })) };
+  const second = again(dice, known, want.table);
+  const after = lay(known, second);
   if (after.parts.length === 0) return;
   const stays = after.parts.filter((p) => p.fate === 'kept');
+  /** The table and what stays in it is known by what it was known by. */
+  const identity = (by: string, now: DriveThere): void => {
+    const of = (d: DriveThere): object[] =>
+      d.parts
+        .filter((p) =>
+          after.parts.some((l) => l.fate !== 'new' && l.kind !== 'extended' && l.start === p.start),
+        )
+        .map((p) => [p.start, p.type, want.table === 'gpt' ? [p.uuid, p.name, p.attributes] : []]);
+    if (after.parts.some((p) => p.fate !== 'new'))
+      expect({ where, by, table: now.tableId, parts: of(now) }).toEqual({
+        where,
+        by,
+        table: marked.tableId,
+        parts: of(marked),
+      });
+  };
   if (stays.length > 0) seen.kept += 1;
   if (after.parts.some((p) => p.fate === 'made smaller')) seen.smaller += 1;
   for (const p of stays)
@@ -203,11 +238,13 @@ async function onePlan(seed: number, n: number, lane: number, seen: Seen): Promi
       there: true,
     });
   if (want.table === 'gpt') {
-    for (const command of sgdiskCommands(after, read, file)) await tool('sh', ['-c', command]);
+    for (const command of sgdiskCommands(after, read, file)) await tool('sh', ['-c', command.text]);
+    identity('sgdisk', await reread());
     same(await reread(), after, { second, by: 'sgdisk' });
     expect(await tool('sgdisk', ['--verify', file])).toMatch(/No problems found/);
   }
-  await tool('sfdisk', ['--quiet', '--wipe', 'never', file], sfdiskScript(after));
+  await tool('sfdisk', ['--quiet', '--wipe', 'never', file], scriptOf(after));
+  identity('sfdisk', await reread());
   same(await reread(), after, { second });
   expect(await tool('sfdisk', ['--verify', file])).toMatch(/No errors detected/);
 }
@@ -239,9 +276,11 @@ function again(dice: (below: number) => number, read: DriveThere, table: DriveWa
 
 it('what parted says of a drive is read as what sfdisk says', async () => {
   const { drive, want } = planBy(random(7));
-  const layout = lay(drive, { ...want, table: 'gpt' });
+  // It prints names as they are, line ends among them.
+  const wants = want.wants.map((w, i) => ({ ...w, name: `part ${i}` }));
+  const layout = lay(drive, { ...want, wants, table: 'gpt' });
   const file = fresh('parted.img', drive.bytes);
-  await tool('sfdisk', ['--quiet', file], sfdiskScript(layout));
+  await tool('sfdisk', ['--quiet', file], scriptOf(layout));
   const truth = readTable(await tool('sfdisk', ['--json', file]), { bytes: drive.bytes });
   for (const unit of ['B', 's']) {
     const read = readTable(await tool('parted', ['-s', '-m', file, 'unit', unit, 'print']));

@@ -211,6 +211,8 @@ function benchWith(
     fate: 'keep',
     content: {
       table: 'gpt',
+      tableId: null,
+      sectorSize: null,
       parts: [
         {
           start: null,
@@ -220,6 +222,8 @@ function benchWith(
           filesystem: 'vfat',
           label: null,
           uuid: null,
+          partitionId: null,
+          attributes: null,
           mount: null,
         },
       ],

@@ -1,3 +1,4 @@
+import { shownOnTerminal } from '@zb/core/units/terminal';
 import { statSync } from 'node:fs';
 import { byStick, overWire, roomAfter } from '@zb/core/content/carry';
 import { USUAL_WRITES } from '@zb/core/content/forBox';
@@ -35,7 +36,7 @@ export interface ContentAsked {
   whole?: boolean;
 }
 
-const say = (line: string): void => void process.stderr.write(`zb: ${line}\n`);
+const say = (line: string): void => void process.stderr.write(`zb: ${shownOnTerminal(line)}\n`);
 
 async function rulesOf(asked: ContentAsked): Promise<ContentRules> {
   const purpose = purposes.find((p) => p === asked.purpose);
@@ -194,6 +195,7 @@ export async function contentPlanOutput(dir: string, asked: PlanAskedOf): Promis
     taken: [...codes],
     files: plan.files.filter((f) => f.to !== null).length,
     left: plan.left,
+    unnamed: plan.unnamed,
     unpack: plan.unpack,
     moves: plan.moves,
     room: roomAfter(plan.files, room ?? 0, rounding),

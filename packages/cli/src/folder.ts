@@ -12,7 +12,8 @@ export interface Walked {
   raw: ReadonlyMap<string, Buffer>;
 }
 
-const text = new TextDecoder('utf-8');
+// A mark at the beginning belongs to the name.
+const text = new TextDecoder('utf-8', { ignoreBOM: true });
 const SLASH = Buffer.from('/');
 
 /** Every file below a folder, as deep as it goes; links are told and not followed, what cannot be read is told. Throws InputError. */

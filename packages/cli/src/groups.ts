@@ -33,7 +33,7 @@ export const groups: readonly { names: readonly string[]; load: () => Promise<Re
     load: async () => (await import('./runCommands')).runCommands,
   },
   {
-    names: ['sheet', 'keep', 'retire'],
+    names: ['sheet', 'keep', 'files', 'retire'],
     load: async () => (await import('./handOverCommands')).handOverCommands,
   },
 ];

@@ -16,7 +16,8 @@ import { InputError } from './inputFile';
 export const sheetForms = ['md', 'html'] as const;
 export const keepForms = ['json', 'ics'] as const;
 
-function dayOf(text: string | undefined, now: Date): string {
+/** The day that is asked for, else that of `now`. Throws InputError where it is none. */
+export function dayOf(text: string | undefined, now: Date): string {
   const day = z.iso.date().safeParse(text ?? now.toISOString().slice(0, 10));
   if (!day.success) throw new InputError(`a day is such as 2026-03-05, not ${text}`);
   return day.data;

@@ -1,4 +1,5 @@
 import type { Command } from 'commander';
+import { filesOutput, type FilesAsked } from './files';
 import { buildSheetOutput, keepForms, keepOutput, retireOutput, sheetForms } from './handOver';
 import { readText } from './inputFile';
 import { write } from './printed';
@@ -25,6 +26,17 @@ export function handOverCommands(zb: Command, print: (value: unknown) => void): 
     .option('--today <day>', 'the day that is counted from')
     .action(async (bench: string, boxes: string[], o: { as: string; today?: string }) =>
       write(keepOutput(await readText(bench), boxes, o, new Date()), print),
+    );
+
+  zb.command('files')
+    .description('every file that a bench is written to, for whoever reads them with other programs')
+    .argument('<bench>', 'a bench file; - for standard input')
+    .option('--box <id>', 'only what is of this box')
+    .option('--writer <name>', 'only what this writer writes; without it the names are listed too')
+    .option('--out <folder>', 'write them there, a folder for each writer; without it they are printed')
+    .option('--today <day>', 'the day that is counted from')
+    .action(async (bench: string, o: FilesAsked) =>
+      print(await filesOutput(await readText(bench), o, new Date())),
     );
 
   zb.command('retire')

@@ -5,14 +5,17 @@ import { layoutSheet } from '@zb/core/layout/sheet';
 import { installerWays, layoutSteps } from '@zb/core/layout/steps';
 import { fstab } from '@zb/core/layout/write/fstab';
 import { mkfsCommands } from '@zb/core/layout/write/mkfs';
-import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
+import { layoutScript } from '@zb/core/layout/write/script';
+import { sfdiskScript, type NoTableScript } from '@zb/core/layout/write/sfdisk';
 import { sgdiskCommands } from '@zb/core/layout/write/sgdisk';
+import { shrinksFirst } from '@zb/core/layout/write/shrink';
 import { layoutPlanSchema, partSchools, swapSchools, type LayoutPlan } from '@zb/core/model/layout';
 import {
   layoutCutWords,
   layoutProblemWords,
   layoutStepWords,
   noLayoutWords,
+  noTableScriptWords,
   tableFaultWords,
 } from '@zb/core/words/layout';
 import { boxOf, readBench } from './benchOutput';
@@ -20,7 +23,7 @@ import { InputError } from './inputFile';
 import { readPlan } from './planFile';
 
 /** Ways in which a layout can be printed. */
-export const layoutForms = ['json', 'sfdisk', 'sgdisk', 'mkfs', 'fstab', 'steps'] as const;
+export const layoutForms = ['json', 'script', 'sfdisk', 'sgdisk', 'mkfs', 'fstab', 'steps'] as const;
 export type LayoutForm = (typeof layoutForms)[number];
 
 /** A plan of a drive as JSON. Throws InputError. */
@@ -68,11 +71,22 @@ export function layoutOutput(plan: LayoutPlan, form: string, way: string): strin
   }
   const { layout, rows } = layoutSheet(plan);
   const lines = (list: readonly string[]): string => list.map((l) => `${l}\n`).join('');
+  const given = (script: string | NoTableScript): string => {
+    if (typeof script === 'string') return script;
+    if (script.code === 'no table') return '';
+    throw new InputError(noTableScriptWords(script));
+  };
+  if ((as === 'sfdisk' || as === 'sgdisk' || as === 'mkfs') && shrinksFirst(layout))
+    throw new InputError(
+      `a file system becomes smaller before its part does: --as ${as} would cut off its end. Take --as script, which does both in order`,
+    );
   switch (as) {
+    case 'script':
+      return given(layoutScript(layout, plan));
     case 'sfdisk':
-      return sfdiskScript(layout);
+      return given(sfdiskScript(layout));
     case 'sgdisk':
-      return lines(sgdiskCommands(layout, plan.drive, plan.device));
+      return lines(sgdiskCommands(layout, plan.drive, plan.device).map((c) => c.text));
     case 'mkfs':
       return lines(mkfsCommands(layout, plan.device));
     case 'fstab':

@@ -1,7 +1,10 @@
 import { Command, CommanderError } from 'commander';
+import { shownOnTerminal } from '@zb/core/units/terminal';
 import { register } from './groups';
 
-const print = (value: unknown): void => void process.stdout.write(JSON.stringify(value, null, 2) + '\n');
+// What JSON leaves as it is and a terminal would act on is escaped: it is the same JSON.
+const print = (value: unknown): void =>
+  void process.stdout.write(shownOnTerminal(JSON.stringify(value, null, 2)) + '\n');
 
 const zb = new Command('zb')
   .description('Zealous Box on the command line: JSON on standard output, words on standard error.')
@@ -29,7 +32,7 @@ try {
   // Asked for, help is an answer; shown because nothing was asked for, it is not.
   if (!(asked && error.exitCode === 0)) {
     const said = asked ? `a command is needed\n${zb.helpInformation()}` : words(error);
-    process.stderr.write(`zb: ${said.trimEnd()}\n`);
+    process.stderr.write(`zb: ${shownOnTerminal(said.trimEnd())}\n`);
     process.exitCode = 2;
   }
 }

@@ -1,3 +1,4 @@
+import { shownOnTerminal } from '@zb/core/units/terminal';
 import { formatIec } from '@zb/core/units/bytes';
 
 const FIRST_MS = 2000;
@@ -15,6 +16,8 @@ export function progressOf(what: string, total: number): (bytes: number, unpacke
     if (now - told < EVERY_MS) return;
     told = now;
     const inside = unpacked > 0 ? `, ${formatIec(unpacked)} unpacked` : '';
-    process.stderr.write(`zb: ${what}: ${formatIec(bytes)} of ${formatIec(total)} read${inside}\n`);
+    process.stderr.write(
+      `zb: ${shownOnTerminal(what)}: ${formatIec(bytes)} of ${formatIec(total)} read${inside}\n`,
+    );
   };
 }

@@ -21,7 +21,12 @@ export function sharesOutput(
   const sharing = found?.sharing ?? readPlan(text, sharingSchema);
   const name = found?.name ?? sharing.name ?? asked.name;
   const findings: ShareFinding[] = found?.findings ?? checkSharing(sharing, name, null);
-  if (form !== undefined) return writeShares(form, sharing, name);
+  if (form !== undefined) {
+    const out = writeShares(form, { sharing, name, findings });
+    if ('text' in out) return out.text;
+    const says = out.stops.map((f) => shareFaultWords(f.fault)).join(' ');
+    throw new InputError(`nothing is written while a Stop stands: ${says}`);
+  }
   return {
     name,
     sharing,

@@ -1,6 +1,7 @@
 import { decideLayout } from '../src/acts/install';
 import { saltmarshHall } from '../src/demo/saltmarsh';
-import { besideOf, canShrink, keepsAll, withKept } from '../src/layout/beside';
+import { besideOf, keepsAll, withKept } from '../src/layout/beside';
+import { canShrink } from '../src/layout/shrinks';
 import { laidBox } from '../src/layout/forBox';
 import { contentFromTable } from '../src/layout/read/content';
 import { TableError } from '../src/layout/read/fault';

@@ -3,7 +3,7 @@ import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { gatherList } from '@zb/core/gather/list';
 import { safetyNotes } from '@zb/core/gather/safety';
 import { shoppingList } from '@zb/core/gather/shopping';
-import { gatherHeadline, safetyWords, shoppingRows, thingWords } from '@zb/core/words/gather';
+import { gatherHeadline, safetyWords, shoppingCsv, thingWords } from '@zb/core/words/gather';
 import { blankProfile, draftOf, profileOf, sizeText, type ProfileDraft } from '@zb/core/system/draft';
 import {
   LARGEST_FILE,
@@ -225,10 +225,9 @@ describe('gathering', () => {
     ]);
     expect(list.total).toBe(18);
     expect(list.shelf.find((x) => x.itemId === 'loose-480')?.boxes).toEqual(['Film night']);
-    expect(shoppingRows(list)).toEqual([
-      ['What', 'Count', 'Price', 'Together', 'For'],
-      ['240 GB SSD, new', '1', '18.00', '18.00', 'Tea-room music'],
-    ]);
+    expect(shoppingCsv(list)).toBe(
+      '\uFEFFWhat,Count,Price,Together,For\r\n"240 GB SSD, new",1,18.00,18.00,Tea-room music\r\n',
+    );
     expect(shoppingList({ ...bench, boxes: [] })).toEqual({ lines: [], shelf: [], total: 0, unpriced: 0 });
   });
 });

@@ -1,7 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import { readImageItem } from '@zb/core/model/blank';
-import type { ImageItem, Store } from '@zb/core/model/bench';
-import { contentOf, inspectionSchema } from '@zb/core/model/inspection';
+import type { Store } from '@zb/core/model/bench';
+import { contentOf } from '@zb/core/model/inspection';
 import { bytesSource } from '@zb/core/formats/source';
 import { readWhole } from '@zb/core/starting/whole';
 import { imageFaultWords } from '@zb/core/words/imageFinding';
@@ -9,24 +8,7 @@ import { notFromFileWords, severalWords } from '@zb/core/words/several';
 import { severalOnStick } from '@zb/core/write/severalOnStick';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { isStore } from '@zb/core/model/shelf';
-import { silent } from './fitting';
-
-const disc = (id: string, more: object = {}, bytes = 1e9): ImageItem =>
-  readImageItem(
-    `${id}.iso`,
-    inspectionSchema.parse({
-      bytes,
-      layout: 'iso9660',
-      parts: [],
-      outcomes: [],
-      regions: [],
-      findings: [],
-      container: { kind: 'none' },
-      identity: { ...silent, fromItsFile: '/boot/grub/loopback.cfg', reaches: bytes },
-      ...more,
-    }),
-    id,
-  );
+import { disc } from './discs';
 
 describe('several images on one stick', () => {
   it.each([

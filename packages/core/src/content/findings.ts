@@ -12,9 +12,9 @@ import { grouped } from '../units/group';
 import { findDiscs, namedIn } from './discs';
 import { findQuality, findTracks, subtitlesAlone } from './sets';
 import { lookUpName } from './lookUp';
-import { endingOf, folderOf, free, joined, nameOf } from '../units/paths';
+import { above, endingOf, folderOf, free, joined, nameOf } from '../units/paths';
 import { findTags, type Tags } from './tags';
-import { caseKey, formKey, keyFor, lengthIn, mended, refusal, targetRules, type Refused } from './target';
+import { caseKey, formKey, keyFor, lengthIn, mendedPath, refusal, targetRules, type Refused } from './target';
 
 /** What is asked of a folder. */
 export interface ContentAsk {
@@ -97,6 +97,15 @@ const kindsByEnding = (rules: ContentRules): Map<string, ContentKind[]> =>
 const within = (path: string, folder: string): boolean =>
   folder === '' || `${folderOf(path).toLowerCase()}/`.startsWith(`${folder.toLowerCase()}/`);
 
+/** Why a target refuses a folder that a file lies in, the outermost first; undefined where it takes them all. */
+function folderRefusal(path: string, target: ContentTarget): Refused | undefined {
+  for (const folder of [...above(path)].reverse()) {
+    const odd = refusal(nameOf(folder), target);
+    if (odd !== undefined) return odd;
+  }
+  return undefined;
+}
+
 /** What is told of every file by itself. */
 function oneByOne(
   ask: ContentAsk,
@@ -142,13 +151,13 @@ function oneByOne(
       const to = names.claim(joined(keeps ? home.folder : joined(home.folder, parent), name), e.path);
       wrong.of(home).add(e, { act: 'move', path: e.path, to });
     }
-    const odd = refusal(name, target);
+    const odd = refusal(name, target) ?? folderRefusal(e.path, target);
     if (odd !== undefined) {
-      const remedy: Remedy = {
-        act: 'rename',
-        path: e.path,
-        to: names.claim(joined(folderOf(e.path), mended(name, target)), e.path),
-      };
+      // What is no text cannot be named by anything that renames it.
+      const remedy: Remedy | null =
+        odd === 'not text'
+          ? null
+          : { act: 'rename', path: e.path, to: names.claim(mendedPath(e.path, target), e.path) };
       if (odd === 'too long') lots.long.add(e, remedy);
       else refused.of(odd).add(e, remedy);
     } else if (mine && (rules.brackets || rules.apostrophes) && !named.has(e.path.toLowerCase())) {

@@ -1,7 +1,7 @@
 import type { ContentCode, ContentEntry, ContentFinding, ContentTarget, Remedy } from '../model/contentRules';
 import { grouped } from '../units/group';
 import { above, folderOf, free, joined, nameOf } from '../units/paths';
-import { keyFor, mended, refusal } from './target';
+import { isText, keyFor, mendedPath } from './target';
 
 /** What becomes of one file: where it goes, or that it stays behind. */
 export interface PlannedFile {
@@ -23,6 +23,8 @@ export interface CopyPlan {
   moves: { from: string; to: string }[];
   left: number;
   unpack: string[];
+  /** Files whose names are no text: no script can name them, so that they stay behind. */
+  unnamed: string[];
 }
 
 /** Places of a target: a file stands at one, folders lead to it, and neither can be where the other is. */
@@ -85,7 +87,7 @@ export function planCopy(
   };
   for (const entry of entries) {
     const remedies = of.get(entry.path);
-    if (entry.odd !== null) put(entry, null);
+    if (entry.odd !== null || !isText(entry.path)) put(entry, null);
     else if (!remedies) put(entry, entry.path);
     else later.push({ entry, remedies });
   }
@@ -103,8 +105,7 @@ export function planCopy(
     const rename = remedies.find((r) => r.act === 'rename')?.to;
     if (move != null) to = move;
     if (rename != null) to = joined(folderOf(to), nameOf(rename));
-    if (acts.has('rename') && refusal(nameOf(to), target))
-      to = joined(folderOf(to), mended(nameOf(to), target));
+    if (acts.has('rename')) to = mendedPath(to, target);
     put(entry, place(to, places), {
       wire: acts.has('wire'),
       ...(link === null ? {} : { same: link, bytes: 0 }),
@@ -116,7 +117,8 @@ export function planCopy(
       files.flatMap((f) => (f.to !== null && f.to !== f.from ? [{ from: f.from, to: f.to }] : [])),
     ),
     left: files.filter((f) => f.to === null).length,
-    unpack,
+    unpack: unpack.filter(isText),
+    unnamed: entries.filter((e) => e.odd === null && !isText(e.path)).map((e) => e.path),
   };
 }
 

@@ -64,10 +64,13 @@ export type Refused = 'letter' | 'set aside' | 'end' | 'not text' | 'too long';
 /** A half of a pair of UTF-16 by itself: no text, and no name on a target that keeps names as text. */
 const HALF = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 
+/** Whether a path is text: no half of a pair, and nothing that stands for bytes that are none. */
+export const isText = (path: string): boolean => !HALF.test(path) && !path.includes('\ufffd');
+
 /** Why a target refuses one name; undefined where it takes it. */
 export function refusal(name: string, target: ContentTarget): Refused | undefined {
   const rules = targetRules[target];
-  if (HALF.test(name) || name.includes('\ufffd')) return 'not text';
+  if (!isText(name)) return 'not text';
   if (rules.letters.test(name)) return 'letter';
   if (rules.ends && /[. ]$/.test(name)) return 'end';
   if (rules.words && DEVICES.test(name)) return 'set aside';
@@ -118,6 +121,13 @@ export function mended(name: string, target: ContentTarget): string {
       ).replace(/[. ]+$/, '') + ending;
   return out === '' || out === '.' || out === '..' ? '_' : out;
 }
+
+/** A path of which a target takes every folder and the name, as near as can be. */
+export const mendedPath = (path: string, target: ContentTarget): string =>
+  path
+    .split('/')
+    .map((name) => mended(name, target))
+    .join('/');
 
 /** What two names are compared by where case does not count: upper-case letters one for one, as the targets' tables do. */
 export const caseKey = (name: string): string => {

@@ -1,6 +1,6 @@
 import { unescaped } from '../formats/checksumList';
 import { folderOf } from '../units/paths';
-import { quoted as sh } from '../units/shell';
+import { fixedShell, sh, shellComment, shellScript } from '../formats/writer/shell';
 import { undone, type CopyPlan, type PlannedFile } from './plan';
 
 /** A name in a list of sums, as GNU coreutils write it (their manual, “md5sum invocation”): escaped where it must be. */
@@ -51,34 +51,73 @@ export function readManifest(text: string): { lines: ManifestLine[]; unread: num
 const foldersOf = (files: readonly { to: string }[]): string[] =>
   [...new Set(files.map((f) => folderOf(f.to)))].filter(Boolean).sort();
 
+/** A path below a folder: however it begins, it is no option. */
+const below = (path: string): string => `./${path}`;
+
+const MOVE = fixedShell(`go() {
+  if test ! -e "$1" && test ! -L "$1"; then
+    if test -e "$2" || test -L "$2"; then return 0; fi
+    echo "not there: $1" >&2
+    exit 1
+  fi
+  if test -e "$2" || test -L "$2"; then
+    echo "in the way: $2" >&2
+    exit 1
+  fi
+  mv -- "$1" "$2"
+}`);
+
 /**
  * Renames as a script for a POSIX shell, in the folder that was looked through. It stops at the first one that is not as
- * planned, and runs over nothing.
+ * planned, runs over nothing, and goes on where it stopped when it is run again: what was renamed already is passed over.
  */
-export function writeMoves(moves: readonly { from: string; to: string }[], title: string): string {
-  return [
-    '#!/bin/sh',
-    `# ${title}. Run it in the folder that was looked through; read it first.`,
-    'set -eu',
-    'go() {',
-    '  test -e "./$1" || test -L "./$1" || { echo "not there: $1" >&2; exit 1; }',
-    '  test ! -e "./$2" && test ! -L "./$2" || { echo "in the way: $2" >&2; exit 1; }',
-    '  mv -- "./$1" "./$2"',
-    '}',
-    ...foldersOf(moves).map((f) => `mkdir -p -- ${sh(`./${f}`)}`),
-    ...moves.map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
-    '',
-  ].join('\n');
-}
+export const writeMoves = (moves: readonly { from: string; to: string }[], title: string): string =>
+  shellScript([
+    fixedShell('#!/bin/sh'),
+    shellComment(`${title}. Run it in the folder that was looked through; read it first.`),
+    sh`set -eu`,
+    MOVE,
+    ...foldersOf(moves).map((f) => sh`mkdir -p -- ${below(f)}`),
+    ...moves.map((m) => sh`go ${below(m.from)} ${below(m.to)}`),
+  ]);
 
 /** Where an archive is unpacked: into a folder of its name beside it. */
 const unpackedInto = (path: string): string => path.replace(/(\.tar)?\.[^./]+$/i, '');
 
+/** What a copy does with one file: a copy that was broken off has a name of its own, so that it never counts as done. */
+const COPY = fixedShell(`part=$to/.copy-not-finished
+size() {
+  ls -lLnd -- "$1" | { read -r _ _ _ _ bytes _; printf '%s\\n' "$bytes"; }
+}
+go() {
+  if test -e "$to/$2"; then
+    test "$(size "$from/$1")" = "$(size "$to/$2")" || echo "there already, of another size, left alone: $2" >&2
+    return 0
+  fi
+  cp -p -- "$from/$1" "$part"
+  mv -- "$part" "$to/$2"
+}
+same() {
+  test -e "$to/$2" || ln -- "$to/$1" "$to/$2"
+}
+unpack() {
+  test -e "$to/$2" && return 0
+  rm -rf -- "$part"
+  mkdir -p -- "$part"
+  bsdtar -C "$part" -xkf "$from/$1"
+  mv -- "$part" "$to/$2"
+}`);
+
 /**
- * A copy of the plan as a script: FROM and TO are given when it is run; what is there already is left alone. What is the
- * same as another file becomes a link to its copy (ln(1)), archives that were meant to be are unpacked (bsdtar(1)).
+ * A copy of the plan as a script: FROM and TO are given when it is run; what is there already is left alone, and told where it
+ * is of another size. What is the same as another file becomes a link to its copy (ln(1)), archives that were meant to be are
+ * unpacked (bsdtar(1)).
  */
-export function writeCopy({ files, unpack }: Pick<CopyPlan, 'files' | 'unpack'>): string {
+export function writeCopy({
+  files,
+  unpack,
+  unnamed,
+}: Pick<CopyPlan, 'files' | 'unpack' | 'unnamed'>): string {
   const there = new Map(files.map((f) => [f.from, f.to]));
   const gone = files.flatMap((f) => (f.to === null ? [] : [{ from: f.from, to: f.to, same: f.same }]));
   // A link wants its file: where that one stays behind, it is copied itself.
@@ -87,26 +126,22 @@ export function writeCopy({ files, unpack }: Pick<CopyPlan, 'files' | 'unpack'>)
     return at === null ? [] : [{ at, to }];
   });
   const links = new Set(linked.map((l) => l.to));
-  return [
-    '#!/bin/sh',
-    '# Copies what was planned: sh copy.sh FROM TO. What is there already is left alone.',
-    'set -eu',
-    'from=$1; to=$2',
-    'go() {',
-    '  test -e "$to/$2" || cp -p -- "$from/$1" "$to/$2"',
-    '}',
-    'same() {',
-    '  test -e "$to/$2" || ln -- "$to/$1" "$to/$2"',
-    '}',
-    'unpack() {',
-    '  test -e "$to/$2" || { mkdir -p -- "$to/$2"; bsdtar -C "$to/$2" -xkf "$from/$1"; }',
-    '}',
-    ...foldersOf(gone).map((f) => `mkdir -p -- "$to"/${sh(f)}`),
-    ...gone.filter((m) => !links.has(m.to)).map((m) => `go ${sh(m.from)} ${sh(m.to)}`),
-    ...linked.map((l) => `same ${sh(l.at)} ${sh(l.to)}`),
-    ...unpack.map((path) => `unpack ${sh(path)} ${sh(unpackedInto(path))}`),
-    '',
-  ].join('\n');
+  const folders = [
+    ...new Set([...foldersOf(gone), ...unpack.map((p) => folderOf(p)).filter(Boolean)]),
+  ].sort();
+  return shellScript([
+    fixedShell('#!/bin/sh'),
+    shellComment('Copies what was planned: sh copy.sh FROM TO. What is there already is left alone.'),
+    ...unnamed.map((path) => shellComment(`Not copied, for its name is no text: ${path}`)),
+    sh`set -eu`,
+    sh`from=$1; to=$2`,
+    COPY,
+    sh`rm -rf -- "$part"`,
+    ...folders.map((f) => sh`mkdir -p -- "$to"/${f}`),
+    ...gone.filter((m) => !links.has(m.to)).map((m) => sh`go ${below(m.from)} ${below(m.to)}`),
+    ...linked.map((l) => sh`same ${below(l.at)} ${below(l.to)}`),
+    ...unpack.map((path) => sh`unpack ${below(path)} ${below(unpackedInto(path))}`),
+  ]);
 }
 
 /** Paths for a copier that takes a list with a NUL behind each (rsync(1), --from0 --files-from). Only what keeps its name. */

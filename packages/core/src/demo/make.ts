@@ -146,10 +146,14 @@ export const dataOn = (filesystem: string, label: string, bytes: number): Conten
       filesystem,
       label,
       uuid: null,
+      partitionId: null,
+      attributes: null,
       mount: null,
     },
   ],
   starts: [],
+  tableId: null,
+  sectorSize: null,
   learnt: { from: 'survey', at: DAY0, imageId: null },
 });
 

@@ -1,3 +1,5 @@
+import { UnwritableError } from './writer/template';
+
 /** A stretch of the evening as a calendar has it. */
 export interface CalendarEvent {
   id: string;
@@ -23,8 +25,16 @@ export interface CalendarDay {
   noticeDays: number | null;
 }
 
-/** 20260305T183000Z (RFC 5545 §3.3.5, form 2). */
-const moment = (iso: string): string => iso.replace(/\.\d+/, '').replace(/[-:]/g, '');
+/** 20260305T183000Z (RFC 5545 §3.3.5, form 2). Throws UnwritableError for what is no moment. */
+function moment(iso: string): string {
+  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?Z$/.test(iso)) throw new UnwritableError('iCalendar', iso);
+  return iso.replace(/\.\d+/, '').replace(/[-:]/g, '');
+}
+/** 20260305 (RFC 5545 §3.3.4). Throws UnwritableError for what is no day. */
+function dayOf(iso: string): string {
+  if (!/^\d{4}-\d\d-\d\d$/.test(iso)) throw new UnwritableError('iCalendar', iso);
+  return iso.replace(/-/g, '');
+}
 /** Backslash, semicolon, comma and line ends are written so that they end nothing (RFC 5545 §3.3.11). */
 const text = (t: string): string =>
   t
@@ -67,7 +77,7 @@ const wholeDay = (d: CalendarDay, made: string): string[] => [
   'BEGIN:VEVENT',
   `UID:${text(d.id)}`,
   `DTSTAMP:${moment(made)}`,
-  `DTSTART;VALUE=DATE:${d.day.replace(/-/g, '')}`,
+  `DTSTART;VALUE=DATE:${dayOf(d.day)}`,
   ...(d.everyDays === null ? [] : [`RRULE:FREQ=DAILY;INTERVAL=${d.everyDays}`]),
   `SUMMARY:${text(d.title)}`,
   ...(d.words === '' ? [] : [`DESCRIPTION:${text(d.words)}`]),

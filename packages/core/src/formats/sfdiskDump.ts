@@ -1,3 +1,6 @@
+import { follows, type Grammar } from '../units/grammar';
+import { textOf } from '../units/text';
+
 /*
  * The text that `sfdisk --dump` prints of a partition table (its manual, “Named-fields format”): header lines of
  * “name: value”, an empty line, and one line for each part.
@@ -8,7 +11,10 @@ export interface DumpedPart {
   start: number;
   bytes: number;
   type: string;
+  /** Its identity in the table; null where the table has none, or it is no GUID. */
   uuid: string | null;
+  /** Attributes of its entry by name; empty where it has none. */
+  attributes: string;
   name: string;
   bootable: boolean;
 }
@@ -18,6 +24,8 @@ export interface DumpedTable {
   label: 'gpt' | 'dos' | 'other';
   /** Bytes of a sector; 512 where the dump does not say. */
   sectorSize: number;
+  /** What the table is known by; null where the dump does not say. */
+  tableId: string | null;
   parts: DumpedPart[];
 }
 
@@ -39,6 +47,19 @@ function fieldsOf(text: string): Map<string, string> {
   return out;
 }
 
+/** The type of a part; empty where it is none by the grammar of its table. */
+const typeOf = (type: string): string => (follows('partitionType', type) ? type : '');
+const identity = (id: string | undefined, is: Grammar): string | null =>
+  id !== undefined && follows(is, id) ? id : null;
+/** A name with its bytes again that sfdisk writes as \\x and two digits (libfdisk, fputs_quoted). */
+function unescaped(name: string): string {
+  if (!name.includes('\\x')) return name;
+  const bytes = [...name.matchAll(/\\x([\da-f]{2})|([^\\]+|\\)/gi)].flatMap(([, hex, plain = '']) =>
+    hex === undefined ? [...new TextEncoder().encode(plain)] : [Number.parseInt(hex, 16)],
+  );
+  return textOf(Uint8Array.from(bytes));
+}
+
 function partOf(text: string, line: number, sectorSize: number): DumpedPart {
   const fields = fieldsOf(text);
   const count = (key: string): number => {
@@ -47,12 +68,14 @@ function partOf(text: string, line: number, sectorSize: number): DumpedPart {
       throw new DumpError(`Line ${line} names no ${key} in sectors. Nothing was changed.`);
     return Number(value) * sectorSize;
   };
+  const attributes = fields.get('attrs');
   return {
     start: count('start'),
     bytes: count('size'),
-    type: fields.get('type') ?? '',
-    uuid: fields.get('uuid') ?? null,
-    name: fields.get('name') ?? '',
+    type: typeOf(fields.get('type') ?? ''),
+    uuid: identity(fields.get('uuid'), 'partitionId'),
+    attributes: attributes !== undefined && follows('attributes', attributes) ? attributes : '',
+    name: unescaped(fields.get('name') ?? ''),
     bootable: fields.has('bootable'),
   };
 }
@@ -83,5 +106,10 @@ export function readSfdiskDump(text: string): DumpedTable {
   const sectorSize = Number(head.get('sector-size') ?? 512);
   if (![512, 1024, 2048, 4096].includes(sectorSize))
     throw new DumpError('The dump names a size of sectors that no drive has. Nothing was changed.');
-  return { label: label === 'gpt' ? 'gpt' : label === 'dos' ? 'dos' : 'other', sectorSize, parts };
+  return {
+    label: label === 'gpt' ? 'gpt' : label === 'dos' ? 'dos' : 'other',
+    sectorSize,
+    tableId: identity(head.get('label-id'), 'tableId'),
+    parts,
+  };
 }

@@ -2,17 +2,11 @@ import { isStartType } from '../machine/content';
 import type { Store } from '../model/bench';
 import type { DriveThere, DriveWant } from '../model/layout';
 import { MIB } from '../units/bytes';
+import { canShrink } from './shrinks';
 import { driveThere } from './usual';
 
 /** Parts that stay, by number, with the bytes they are made smaller to (null: as they are). */
 export type Kept = DriveWant['kept'];
-
-/** File systems that common tools make smaller without losing them; XFS and FAT cannot be. Common practice, no source. */
-const SHRINKS = /^(ext[234]|ntfs|btrfs)$/i;
-
-/** Could what lies in this part be made smaller? */
-export const canShrink = ({ filesystem }: Pick<DriveThere['parts'][number], 'filesystem'>): boolean =>
-  filesystem !== null && SHRINKS.test(filesystem);
 
 /**
  * What stays where a new system goes beside what is there: everything, the largest part that can be made smaller to half of

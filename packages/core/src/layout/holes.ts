@@ -1,6 +1,7 @@
 import type { DriveThere, DriveWant, PartThere } from '../model/layout';
 import type { LayoutProblem } from './laid';
 import type { Hole } from './place';
+import { canShrink } from './shrinks';
 import { isExtended, UNIT, usable } from './table';
 
 /** A part that stays: where it lies afterwards. Bytes. */
@@ -15,6 +16,25 @@ const LEAST_LEFT = UNIT;
 
 const inside = (p: PartThere, of: PartThere): boolean =>
   p !== of && p.start >= of.start && p.start < of.start + of.bytes;
+
+/** Bytes of a part that stays: as many as it has, unless it is made smaller and can be. */
+function sizeAfter(
+  part: PartThere,
+  shrinkTo: number | null,
+  sectorSize: number,
+  problems: LayoutProblem[],
+): number {
+  if (shrinkTo === null || shrinkTo === part.bytes) return part.bytes;
+  if (shrinkTo < LEAST_LEFT || shrinkTo > part.bytes) {
+    problems.push({ code: 'smaller than it can be', number: part.number, asked: shrinkTo });
+    return shrinkTo > part.bytes ? part.bytes : Math.min(part.bytes, LEAST_LEFT);
+  }
+  if (!canShrink(part)) {
+    problems.push({ code: 'cannot be made smaller', number: part.number, filesystem: part.filesystem });
+    return part.bytes;
+  }
+  return Math.min(part.bytes, Math.ceil(shrinkTo / sectorSize) * sectorSize);
+}
 
 /** The parts that stay, the extended one with them where logical ones do; and what of the wish cannot be. */
 export function staying(drive: DriveThere, want: DriveWant): { stay: Staying[]; problems: LayoutProblem[] } {
@@ -32,12 +52,9 @@ export function staying(drive: DriveThere, want: DriveWant): { stay: Staying[]; 
       continue;
     }
     if (part === extended) continue;
-    if (shrinkTo !== null && (shrinkTo < LEAST_LEFT || shrinkTo > part.bytes))
-      problems.push({ code: 'smaller than it can be', number, asked: shrinkTo });
-    const to = Math.max(LEAST_LEFT, Math.min(part.bytes, shrinkTo ?? part.bytes));
     stay.push({
       part,
-      bytes: Math.ceil(to / drive.sectorSize) * drive.sectorSize,
+      bytes: sizeAfter(part, shrinkTo, drive.sectorSize, problems),
       kind: extended && inside(part, extended) ? 'logical' : 'primary',
     });
   }

@@ -16,8 +16,10 @@ export interface LaidPart {
   filesystem: LayoutFilesystem | null;
   mount: string | null;
   active: boolean;
-  /** The GUID of its entry, where it is kept. */
-  uuid: string | null;
+  /** Its entry in the table as it was, where it stays; null of new ones. */
+  entry: { uuid: string | null; name: string; attributes: string | null } | null;
+  /** The file system that stays in it; null of new ones, and where nobody knows it. */
+  stays: string | null;
 }
 
 /** Why a plan cannot be had as it was asked for, or what of it is to be known. */
@@ -28,6 +30,10 @@ export type LayoutProblem =
   | { code: 'another table keeps nothing'; table: DriveWant['table'] }
   | { code: 'nothing kept of that number'; number: number }
   | { code: 'smaller than it can be'; number: number; asked: number }
+  /** No common tool makes this file system smaller; null: nobody knows what it is. */
+  | { code: 'cannot be made smaller'; number: number; filesystem: string | null }
+  /** A table holds 36 units of UTF-16 (UEFI 2.10 table 5.8); tools cut what is longer. */
+  | { code: 'name too long'; want: string; units: number; most: number }
   | { code: 'one part without a table' }
   | { code: 'unknown table keeps nothing' }
   | { code: 'no room at all' };
@@ -41,6 +47,8 @@ export interface Layout {
   table: DriveWant['table'];
   bytes: number;
   sectorSize: number;
+  /** What its table is known by, where parts stay in it; null of a new one, and where nobody told. */
+  tableId: string | null;
   parts: LaidPart[];
   /** Room that nothing lies in, of at least one unit. */
   unused: { start: number; bytes: number }[];

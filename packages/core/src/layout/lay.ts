@@ -7,6 +7,8 @@ import { EXTENDED_TYPE, typeOf, UNIT, usable } from './table';
 
 /** What is done without first, where even the least does not fit; a system and what starts it are never given up. */
 const GIVEN_UP = ['/home', '/var', 'data', 'swap', 'second system'] as const;
+/** Units of UTF-16 in the name of a part (UEFI 2.10 table 5.8). */
+const NAME_MOST = 36;
 /** How finely sizes are cut to fit. */
 const CUT_STEPS = 48;
 
@@ -142,6 +144,7 @@ export function lay(drive: DriveThere, want: DriveWant): Layout {
     table: want.table,
     bytes: drive.bytes,
     sectorSize: drive.sectorSize,
+    tableId: stay.length > 0 ? drive.tableId : null,
     beyond: want.table === 'mbr' ? Math.max(0, drive.bytes - to - drive.sectorSize) : 0,
   };
   if (want.table === 'none') {
@@ -153,6 +156,10 @@ export function lay(drive: DriveThere, want: DriveWant): Layout {
   for (const w of want.wants)
     if (w.size.kind === 'fixed' && w.minimum !== null && w.size.bytes < w.minimum)
       problems.push({ code: 'below its least', want: w.id, asked: w.size.bytes, least: w.minimum });
+  if (want.table === 'gpt')
+    for (const w of want.wants)
+      if (w.name.length > NAME_MOST)
+        problems.push({ code: 'name too long', want: w.id, units: w.name.length, most: NAME_MOST });
   const kinds = kindsOf(want, stay);
   if (kinds.problem) problems.push(kinds.problem);
   const holes = holesOf(drive, want, stay);
@@ -187,7 +194,8 @@ const kept = ({ part: p, bytes, kind }: Staying): LaidPart => ({
   filesystem: null,
   mount: null,
   active: p.active,
-  uuid: p.uuid,
+  entry: { uuid: p.uuid, name: p.name, attributes: p.attributes },
+  stays: p.filesystem,
 });
 
 const part = (
@@ -210,7 +218,8 @@ const part = (
   filesystem: w.filesystem,
   mount: w.mount,
   active: w.active && table === 'mbr',
-  uuid: null,
+  entry: null,
+  stays: null,
 });
 
 /** The new parts where they were placed; a new extended part around those that are logical. */
@@ -249,7 +258,8 @@ const extendedAt = (start: number): LaidPart => ({
   filesystem: null,
   mount: null,
   active: false,
-  uuid: null,
+  entry: null,
+  stays: null,
 });
 
 /** Stretches of at least a unit that no part lies in. */

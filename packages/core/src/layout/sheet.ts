@@ -33,7 +33,7 @@ export function layoutSheet(plan: LayoutPlan): LayoutSheet {
       part,
       typed: part.fate === 'new' && part.want ? typedFor(part.bytes, plan.typed, plan.shown, whole) : null,
       rest: want?.size.kind === 'rest',
-      space: made ? (spaceIn(made, part.bytes) ?? null) : null,
+      space: made ? (spaceIn(made, part.bytes, plan.drive.sectorSize) ?? null) : null,
     };
   });
   return { layout, rows };

@@ -1,7 +1,10 @@
 import type { LayoutFilesystem, LayoutPlan, PartUse } from '../model/layout';
 import { layoutSheet, type LayoutRow } from './sheet';
+import { sh } from '../formats/writer/shell';
+import type { Layout } from './laid';
 import { mkfsCommands } from './write/mkfs';
-import { sfdiskScript } from './write/sfdisk';
+import { layoutScript } from './write/script';
+import { sfdiskScript, type NoTableScript } from './write/sfdisk';
 
 /** How installers are told a layout. Common practice, no source. */
 export const installerWays = ['asks part after part', 'edits a list', 'typed commands'] as const;
@@ -27,6 +30,7 @@ export type LayoutStep =
     }
   | { code: 'mark active'; number: number }
   | { code: 'command'; text: string; input: string | null }
+  | { code: 'no commands'; why: NoTableScript }
   | { code: 'read back'; parts: number; total: string };
 
 /** What is typed of a part; the last one that takes the rest needs no number. */
@@ -47,6 +51,23 @@ function made({ part, typed, rest }: LayoutRow): LayoutStep[] {
   ];
 }
 
+/** What is typed at a shell: the script where something stays, which does all of it in the right order; else the table and the file systems. */
+function typedCommands(layout: Layout, plan: LayoutPlan): LayoutStep[] {
+  if (layout.parts.some((p) => p.fate !== 'new')) {
+    const script = layoutScript(layout, plan);
+    return typeof script === 'string'
+      ? [{ code: 'command', text: 'sh', input: script }]
+      : [{ code: 'no commands', why: script }];
+  }
+  const script = sfdiskScript(layout);
+  return [
+    ...(typeof script === 'string'
+      ? [{ code: 'command' as const, text: sh`sfdisk ${plan.device}`.text, input: script }]
+      : []),
+    ...mkfsCommands(layout, plan.device).map((text) => ({ code: 'command' as const, text, input: null })),
+  ];
+}
+
 /** The steps that bring a layout onto its drive, in the way an installer takes it. */
 export function layoutSteps(plan: LayoutPlan, way: InstallerWay): LayoutStep[] {
   const { layout, rows } = layoutSheet(plan);
@@ -57,13 +78,7 @@ export function layoutSteps(plan: LayoutPlan, way: InstallerWay): LayoutStep[] {
     total: rows.flatMap((r) => (r.typed ? [r.typed.shown] : [])).join(', '),
   };
   if (way === 'typed commands') {
-    const script = sfdiskScript(layout);
-    return [
-      begin,
-      ...(script === '' ? [] : [{ code: 'command' as const, text: `sfdisk ${plan.device}`, input: script }]),
-      ...mkfsCommands(layout, plan.device).map((text) => ({ code: 'command' as const, text, input: null })),
-      readBack,
-    ];
+    return [begin, ...typedCommands(layout, plan), readBack];
   }
   const stays = layout.parts.filter((p) => p.fate !== 'new');
   const gone = plan.drive.parts.filter((p) => !stays.some((s) => s.start === p.start));

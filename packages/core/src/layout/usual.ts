@@ -62,12 +62,26 @@ export function driveThere(drive: Store): DriveThere {
   return {
     name: drive.name,
     bytes: drive.bytes,
-    sectorSize: 512,
+    sectorSize: drive.content?.sectorSize ?? 512,
     table: drive.content?.table ?? 'unknown',
+    tableId: drive.content?.tableId ?? null,
     parts: parts.flatMap((p, i) =>
       p.start === null || p.bytes === null
         ? []
-        : [{ ...p, number: i + 1, start: p.start, bytes: p.bytes, active: false }],
+        : [
+            {
+              number: i + 1,
+              start: p.start,
+              bytes: p.bytes,
+              type: p.type,
+              name: p.name.slice(0, 200),
+              filesystem: p.filesystem?.slice(0, 200) ?? null,
+              label: p.label?.slice(0, 200) ?? null,
+              uuid: p.partitionId,
+              attributes: p.attributes,
+              active: false,
+            },
+          ],
     ),
   };
 }

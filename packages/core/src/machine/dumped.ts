@@ -1,4 +1,5 @@
 import { readSfdiskDump } from '../formats/sfdiskDump';
+import { follows } from '../units/grammar';
 import type { Content, ContentPart } from '../model/content';
 
 const TABLE = { gpt: 'gpt', dos: 'mbr', other: 'unknown' } as const;
@@ -9,22 +10,23 @@ const TABLE = { gpt: 'gpt', dos: 'mbr', other: 'unknown' } as const;
  * tell. `at` is an ISO moment.
  */
 export function keptParts(
-  table: Content['table'],
-  told: readonly ContentPart[],
+  told: Pick<Content, 'table' | 'tableId' | 'sectorSize'> & { parts: readonly ContentPart[] },
   before: Content | null,
   at: string,
 ): Content {
   const known = before?.parts ?? [];
-  const parts = told.map((d): ContentPart => {
+  const parts = told.parts.map((d): ContentPart => {
     const same = known.find((p) => p.start === d.start && p.bytes === d.bytes);
     return {
       start: d.start,
       bytes: d.bytes,
-      type: d.type.slice(0, 300),
+      type: follows('partitionType', d.type) ? d.type : '',
       name: d.name.slice(0, 300),
       filesystem: d.filesystem ?? same?.filesystem ?? null,
       label: d.label ?? same?.label ?? null,
       uuid: d.uuid ?? same?.uuid ?? null,
+      partitionId: d.partitionId ?? same?.partitionId ?? null,
+      attributes: d.attributes ?? same?.attributes ?? null,
       mount: d.mount ?? same?.mount ?? null,
     };
   });
@@ -32,7 +34,9 @@ export function keptParts(
     parts.length === known.length &&
     parts.every((p) => known.some((k) => k.start === p.start && k.bytes === p.bytes));
   return {
-    table,
+    table: told.table,
+    tableId: told.tableId ?? before?.tableId ?? null,
+    sectorSize: told.sectorSize ?? before?.sectorSize ?? null,
     parts: parts.slice(0, 200),
     starts: all && before ? before.starts : null,
     learnt: { from: 'dump', at, imageId: null },
@@ -41,11 +45,15 @@ export function keptParts(
 
 /** What lies on a drive by the dump of its partition table, pasted as text. Throws DumpError. */
 export function contentFromDump(text: string, before: Content | null, at: string): Content {
-  const { label, parts } = readSfdiskDump(text);
+  const { label, tableId, sectorSize, parts } = readSfdiskDump(text);
   const nothing = { filesystem: null, label: null, uuid: null, mount: null };
   return keptParts(
-    TABLE[label],
-    parts.map((p) => ({ ...nothing, ...p })),
+    {
+      table: TABLE[label],
+      tableId,
+      sectorSize: sectorSize === 512 || sectorSize === 4096 ? sectorSize : null,
+      parts: parts.map(({ uuid, ...p }) => ({ ...p, ...nothing, partitionId: uuid })),
+    },
     before,
     at,
   );

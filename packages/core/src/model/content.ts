@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { firmwareKind } from './inspection';
+import { attributesSchema, partitionIdSchema, partitionTypeSchema, tableIdSchema } from './named';
 
 const text = z.string().max(300);
 const bytes = z.number().nonnegative();
@@ -9,11 +10,16 @@ export const contentPartSchema = z.object({
   start: bytes.nullable(),
   bytes: bytes.nullable(),
   /** Type as the table has it: a GUID, or two hexadecimal digits; empty where there is none. */
-  type: text,
+  type: partitionTypeSchema,
   name: text,
   filesystem: text.nullable(),
   label: text.nullable(),
+  /** Of its file system. */
   uuid: text.nullable(),
+  /** What its table knows it by; null where nobody told. */
+  partitionId: partitionIdSchema.nullable().default(null),
+  /** Attributes of its entry; null where nobody told. */
+  attributes: attributesSchema.nullable().default(null),
   /** Where it was mounted when it was looked at. */
   mount: text.nullable(),
 });
@@ -33,6 +39,13 @@ export type Startable = z.infer<typeof startableSchema>;
 /** What lies on a drive, from where that is known, and since when. */
 export const contentSchema = z.object({
   table: z.enum(['gpt', 'mbr', 'none', 'unknown']),
+  /** What its table is known by; null where nobody told. */
+  tableId: tableIdSchema.nullable().default(null),
+  /** Bytes of a sector as the drive answers them; null where nobody told. */
+  sectorSize: z
+    .union([z.literal(512), z.literal(4096)])
+    .nullable()
+    .default(null),
   parts: z.array(contentPartSchema).max(200),
   /** What on it starts; empty: nothing does; null: not known. */
   starts: z.array(startableSchema).max(50).nullable(),
@@ -55,6 +68,8 @@ export type Fate = (typeof fates)[number];
 /** Nothing is on it: no table, no file system, nothing that starts. */
 export const emptyContent = (from: LearntFrom, at: string): Content => ({
   table: 'none',
+  tableId: null,
+  sectorSize: null,
   parts: [],
   starts: [],
   learnt: { from, at, imageId: null },

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { placesOf } from '../units/addressLine';
 import { about } from './coded';
 import { hardwareSchema } from './hardware';
+import { interfaceSchema } from './named';
 import { ipSchema, networkPlanSchema } from './network';
 
 const id = z
@@ -32,8 +33,8 @@ export type Zone = z.infer<typeof zoneSchema>;
 /** An interface of the gate: a socket, or a number on its wire (IEEE 802.1Q). */
 export const gatePortSchema = z.object({
   id,
-  /** As the system calls the socket (Linux: at most 15 characters, no slash, no space). */
-  device: z.string().regex(/^[\w.-]{1,15}$/, 'is a name such as enp1s0'),
+  /** As the system calls the socket. */
+  device: interfaceSchema,
   vlan: z.number().int().min(1).max(4094).nullable().default(null),
   zoneId: id,
   /** The network behind it, by its id in the Network area; null towards the outside or where none is laid out. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { about } from './coded';
 import { hardwareSchema } from './hardware';
+import { interfaceSchema } from './named';
 import { ipSchema, prefixSchema } from './network';
 
 const id = z.string().min(1).max(80);
@@ -52,10 +53,7 @@ export const guestNetSchema = z.object({
   /** `bridge`: with the host in a network; `behind`: behind the host's own address; `apart`: among themselves. */
   mode: z.enum(['bridge', 'behind', 'apart']),
   /** The bridge of the host. */
-  bridge: z
-    .string()
-    .regex(/^[\w.-]{1,15}$/, 'is a name such as br0')
-    .default('br0'),
+  bridge: interfaceSchema.default('br0'),
   networkId: z.string().max(80).nullable().default(null),
   prefix: prefixSchema(4).nullable().default(null),
 });

@@ -1,5 +1,12 @@
 import { z } from 'zod';
 import { sizeManners } from './installer';
+import {
+  attributesSchema,
+  mountPointSchema,
+  partitionIdSchema,
+  partitionTypeSchema,
+  tableIdSchema,
+} from './named';
 
 const bytes = z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER);
 const line = z.string().max(200);
@@ -49,7 +56,7 @@ export const partWantSchema = z.object({
   /** Its label; labels tell parts apart at the first start. */
   name: line,
   filesystem: z.enum(layoutFilesystems),
-  mount: line.nullable().default(null),
+  mount: mountPointSchema.nullable().default(null),
   size: wantSizeSchema,
   minimum: bytes.nullable().default(null),
   /** Marked as the one that BIOS boot code starts (MBR). */
@@ -66,11 +73,14 @@ export const partThereSchema = z.object({
   number: z.number().int().min(1).max(1024),
   start: bytes,
   bytes,
-  type: line,
+  type: partitionTypeSchema,
   name: line.default(''),
   filesystem: line.nullable().default(null),
   label: line.nullable().default(null),
-  uuid: line.nullable().default(null),
+  /** What its table knows it by: a GUID, or on MBR the table's identity and its number. */
+  uuid: partitionIdSchema.nullable().default(null),
+  /** Attributes of its entry (UEFI 2.10 §5.3.3), as sfdisk(8) names them; null where nobody told. */
+  attributes: attributesSchema.nullable().default(null),
   active: z.boolean().default(false),
 });
 export type PartThere = z.infer<typeof partThereSchema>;
@@ -82,6 +92,8 @@ export const driveThereSchema = z.object({
   /** Bytes of a sector as the drive answers them. */
   sectorSize: z.union([z.literal(512), z.literal(4096)]).default(512),
   table: z.enum([...layoutTables, 'unknown']).default('none'),
+  /** What its table is known by: a GUID, or on MBR a number such as 0x1a2b3c4d; null where nobody told. */
+  tableId: tableIdSchema.nullable().default(null),
   parts: z.array(partThereSchema).max(200).default([]),
 });
 export type DriveThere = z.infer<typeof driveThereSchema>;

@@ -1,4 +1,5 @@
 import { emptyContent } from './content';
+import { fromVersion8 } from './oldNames';
 import { usualSettings } from './settings';
 
 type Plain = Record<string, unknown>;
@@ -175,4 +176,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [5, (old: Plain): Plain => ({ ...old, networks: [], hosts: [] })],
   [6, (old: Plain): Plain => ({ ...old, runs: [] })],
   [7, (old: Plain): Plain => ({ ...old, attempts: [] })],
+  [8, fromVersion8],
 ]);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { canonicalIp, type Family } from '../units/ip';
 import { formatPrefix, parsePrefix } from '../units/prefix';
 import { brought, hardwareSchema } from './hardware';
+import { domainSchema, hostLabelSchema, interfaceSchema } from './named';
 
 const id = z.string().min(1).max(80);
 
@@ -55,7 +56,7 @@ export const networkSchema = z.object({
   /** Whether its server still knows its leases after a power cut; null where nobody knows. */
   remembers: z.boolean().nullable().default(null),
   /** Behind every name in it. */
-  domain: z.string().max(253).nullable().default(null),
+  domain: domainSchema.nullable().default(null),
   /** The domain is registered to whoever runs this. */
   ownDomain: z.boolean().default(false),
   /** The prefix on the far side of its gateway. */
@@ -90,9 +91,9 @@ export const hostSchema = z.object({
   address6: ipSchema(6).nullable().default(null),
   manner6: z.enum(hostManners6).nullable().default(null),
   /** Its name without the domain. */
-  label: z.string().max(63).nullable().default(null),
-  /** The port of its machine. */
-  port: z.string().max(60).nullable().default(null),
+  label: hostLabelSchema.nullable().default(null),
+  /** The interface of its machine, by the name its system gives it. */
+  port: interfaceSchema.nullable().default(null),
   link: z.enum(['wired', 'wireless']).nullable().default(null),
   /** Room or rack it stands in, by number. */
   place: z.number().int().min(1).max(200).nullable().default(null),

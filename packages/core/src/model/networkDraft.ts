@@ -12,6 +12,7 @@ import {
   type Host,
   type Network,
 } from './network';
+import { domainSchema, hostLabelSchema, interfaceSchema } from './named';
 import { wordsIn } from './typedFields';
 
 const empty = (text: string): string | null => (text.trim() === '' ? null : text.trim());
@@ -56,7 +57,7 @@ export const networkDraftSchema = z.object({
   ),
   manner: z.enum(poolManners),
   remembers: maybeSo,
-  domain: maybe(z.string().max(253)),
+  domain: maybe(domainSchema),
   ownDomain: z.boolean(),
   outside: maybe(prefixSchema(4)),
   boxesFrom: maybe(ipSchema(4)),
@@ -107,7 +108,7 @@ export const networkOfDraft = (before: Network) =>
 /** A host as it is typed. */
 export const hostDraftSchema = z.object({
   name,
-  label: maybe(z.string().max(63)),
+  label: maybe(hostLabelSchema),
   manner: z.enum(hostManners),
   address: maybe(ipSchema(4)),
   bits: maybeNumber(0, 32, 'The length of its mask'),
@@ -115,7 +116,7 @@ export const hostDraftSchema = z.object({
   address6: maybe(ipSchema(6)),
   manner6: z.enum(['', ...hostManners6]).transform((t) => (t === '' ? null : t)),
   boxId: z.string().transform(empty),
-  port: maybe(z.string().max(60)),
+  port: maybe(interfaceSchema),
   link: z.enum(['', 'wired', 'wireless']).transform((t) => (t === '' ? null : t)),
   place: maybeNumber(1, 200, 'Room or rack'),
   asksAgain: maybeSo,

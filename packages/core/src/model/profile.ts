@@ -3,6 +3,7 @@ import { contentRulesSchema } from './contentRules';
 import { firstMannerSchema } from './firstStart';
 import { installerMannerSchema, installers } from './installer';
 import { architectures, cpuLevels } from './architectures';
+import { urlPathSchema } from './named';
 import { originsSchema } from './origin';
 
 export const purposes = [
@@ -104,7 +105,11 @@ export const profileSchema = z.object({
   networkAtInstall: z.boolean(),
   /** Its administration page; null where it has none. */
   admin: z
-    .object({ scheme: z.enum(['http', 'https']), port: z.number().int().min(1).max(65535), path: line })
+    .object({
+      scheme: z.enum(['http', 'https']),
+      port: z.number().int().min(1).max(65535),
+      path: urlPathSchema,
+    })
     .nullable(),
   login: z.enum(loginPolicies),
   swap: z.enum(swapHabits),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { keyBytesSchema, keyTypeSchema } from './named';
 import { ipSchema } from './network';
 
 /** What SHA-256 makes of a certificate or a key, in hexadecimal. */
@@ -20,7 +21,7 @@ export const reachSchema = z.object({
   shell: z.enum(['on', 'off', 'not there']).nullable().default(null),
   /** Keys its shell shows: type and key as in known_hosts (OpenSSH sshd(8)). */
   hostKeys: z
-    .array(z.object({ type: z.string().max(60), key: z.string().max(2000) }))
+    .array(z.object({ type: keyTypeSchema, key: keyBytesSchema }))
     .max(10)
     .default([]),
   /** The user it came with no longer exists, or never did. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { about } from './coded';
+import { hostLabelSchema, shareNameSchema, workgroupSchema } from './named';
 import { prefixSchema } from './network';
 
 /** How a folder is reached: SMB, NFS, or read alone by a plain web server. */
@@ -27,7 +28,7 @@ export type ShareUser = z.infer<typeof shareUserSchema>;
 /** A folder that others reach; who is in neither list does not. */
 export const sharedFolderSchema = z.object({
   id,
-  name: z.string().trim().min(1).max(80),
+  name: shareNameSchema,
   path: sharePathSchema,
   protocols: z.array(z.enum(shareProtocols)).max(3).default(['smb']),
   /** Users by their ids. Who may write may read. */
@@ -54,8 +55,8 @@ export type FolderLink = z.infer<typeof folderLinkSchema>;
 /** Folders of a box, who may read and write them, and how it is found. */
 export const sharingSchema = z.object({
   /** The name it is found by; null takes the label of its host. */
-  name: z.string().trim().min(1).max(63).nullable().default(null),
-  workgroup: z.string().trim().min(1).max(15).default('WORKGROUP'),
+  name: hostLabelSchema.nullable().default(null),
+  workgroup: workgroupSchema.default('WORKGROUP'),
   users: z.array(shareUserSchema).max(200).default([]),
   folders: z.array(sharedFolderSchema).max(100).default([]),
   /** Networks from which it is reached; nothing comes in from elsewhere. */
@@ -73,6 +74,8 @@ export const noSharing = (): Sharing => sharingSchema.parse({});
 /** What is wrong with folders, users and links. */
 export const shareFaultSchema = z.discriminatedUnion('code', [
   about('share name odd', { share: z.string(), odd: z.string() }),
+  /** The path has letters that a server it is written for gives a meaning. */
+  about('path odd', { share: z.string(), path: z.string(), odd: z.string() }),
   about('share name set aside', { share: z.string() }),
   about('share twice', { shares: z.array(z.string()) }),
   about('path twice', { path: z.string(), shares: z.array(z.string()) }),

@@ -1,6 +1,7 @@
 import type { Host, Network } from '../model/network';
 import type { Reach } from '../model/reach';
 import { hostsByNetwork } from './check';
+import { sh } from '../formats/writer/shell';
 import { ipOf, parsed } from './parsed';
 import { isHostAddress } from '../units/prefix';
 
@@ -80,8 +81,10 @@ export function canBe(network: Network, address: string): boolean {
 
 /** What asks an address whether anybody is there, to be typed on a machine of the same network (iputils arping(8), iproute2, ndisc6). */
 export function probeCommand(address: string, port: string | null): string {
-  const device = port ?? '<port>';
-  return ipOf(address)?.family === 6
-    ? `ping -6 -c 3 -I ${device} ${address}`
-    : `arping -D -c 3 -I ${device} ${address}`;
+  const device = port ?? 'PORT';
+  return (
+    ipOf(address)?.family === 6
+      ? sh`ping -6 -c 3 -I ${device} ${address}`
+      : sh`arping -D -c 3 -I ${device} ${address}`
+  ).text;
 }

@@ -10,6 +10,7 @@ import {
   type Profile,
 } from '../model/bench';
 import { blankHost, type HostManner } from '../model/network';
+import { plainTemplate } from '../formats/writer/lines';
 import { serves } from '../system/serves';
 import { ownAddress6 } from '../units/hardware';
 import { formatIp } from '../units/ip';
@@ -177,6 +178,8 @@ export function pageOf(
   };
 }
 
+const knownHosts = plainTemplate('known_hosts', ',');
+
 /** The line by which other machines know the shell of a host: its names, then its key (OpenSSH sshd(8), known_hosts). */
 export const knownHostsLines = (
   host: Host,
@@ -187,7 +190,7 @@ export const knownHostsLines = (
     ...(host.label === null ? [] : [fullName(host.label, network?.domain ?? null)]),
     ...(host.address === null ? [] : [host.address]),
   ];
-  return names.length === 0 ? [] : keys.map(({ type, key }) => `${names.join(',')} ${type} ${key}`);
+  return names.length === 0 ? [] : keys.map(({ type, key }) => knownHosts`${names} ${type} ${key}`.text);
 };
 
 /** The IPv6 address that a host makes for itself from its card, where it makes it so and none was seen yet; null else (RFC 4862). */

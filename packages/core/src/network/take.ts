@@ -1,4 +1,5 @@
 import { blankHost, type Host, type Network } from '../model/network';
+import { follows } from '../units/grammar';
 import { parseIp } from '../units/ip';
 import { formatPrefix, holds, parsePrefix, prefixAround } from '../units/prefix';
 import { inPool, parsed } from './parsed';
@@ -99,7 +100,7 @@ function asHost(before: Host, seen: readonly Sighting[], network: Network, at: s
     address6: before.address6 ?? six?.address ?? null,
     manner6: before.manner6 ?? (six ? 'made by itself' : null),
     bits: own && own.bits !== null && prefix && own.bits !== prefix.bits ? own.bits : before.bits,
-    port: before.port ?? own?.port ?? null,
+    port: before.port ?? (own?.port != null && follows('interface', own.port) ? own.port : null),
     leaseUntil: seen.find((s) => s.until !== null)?.until ?? before.leaseUntil,
     seen: live?.address != null ? { address: live.address, at, by } : before.seen,
   };

@@ -1,5 +1,8 @@
+import { fstabLine } from '../formats/writer/octal';
+import { fixedShell, sh, shellComment, shellScript, type Shell } from '../formats/writer/shell';
 import type { PoolDrive } from '../model/storage';
 import { formatBoth } from '../units/bytes';
+import { follows } from '../units/grammar';
 import { span, type Span } from '../units/duration';
 import { asNamed, boundBy, membersOf, type PlacedPool } from './placed';
 import { writeRateOf } from './poolDrive';
@@ -28,13 +31,11 @@ export interface PoolStep {
 /** Why no commands are given. */
 export type NoCommands = { code: 'no serial'; drives: string[] } | { code: 'serial twice'; serial: string };
 
-/** What a shell takes for a serial without a second thought. */
-const SAFE = /^[\w.-]{4,}$/;
-
-const q = (n: number): string => `"$d${n}"`;
-const step = (code: PoolStep['code'], lines: readonly string[], erases = false): PoolStep => ({
+/** The variable that holds the path of a drive: no value of the bench stands in it. */
+const q = (n: number): Shell => fixedShell(`"$d${n}"`);
+const step = (code: PoolStep['code'], lines: readonly { text: string }[], erases = false): PoolStep => ({
   code,
-  text: lines.join('\n'),
+  text: lines.map((l) => l.text).join('\n'),
   erases,
 });
 
@@ -45,40 +46,44 @@ const FIND = [
   `  test "$(printf '%s\\n' "$found" | grep -c .)" = 1 || { echo "not one drive of serial $1; nothing was done" >&2; exit 1; }`,
   `  printf '%s\\n' "$found"`,
   '}',
-];
+].map(fixedShell);
 
 const RAID: Record<number, string> = { 1: '5', 2: '6' };
 
-function plain({ way, rows, spare }: PlacedPool, name: string, of: (d: PoolDrive) => string): PoolStep[] {
+function plain({ way, rows, spare }: PlacedPool, name: string, of: (d: PoolDrive) => Shell): PoolStep[] {
   const waits = spare ? of(spare) : null;
-  const row = (members: readonly PoolDrive[], as: string, first: boolean): string => {
-    const level = way.shape === 'parity' ? `--level=${RAID[way.level] ?? '5'} --chunk=512K` : '--level=1';
-    const extra = waits && first ? ` --spare-devices=1` : '';
-    return `mdadm --create ${as} --metadata=1.2 ${level} --raid-devices=${members.length}${extra} ${members.map(of).join(' ')}${waits && first ? ` ${waits}` : ''}`;
+  const row = (members: readonly PoolDrive[], as: string, first: boolean): Shell => {
+    const level = way.shape === 'parity' ? sh`--level=${RAID[way.level] ?? '5'} --chunk=512K` : sh`--level=1`;
+    const options = [
+      sh`--raid-devices=${members.length}`,
+      ...(waits && first ? [sh`--spare-devices=1`] : []),
+    ];
+    const drives = [...members.map(of), ...(waits && first ? [waits] : [])];
+    return sh`mdadm --create ${as} --metadata=1.2 ${level} ${options} ${drives}`;
   };
   const at = way.shape === 'pairs' || way.shape === 'joined' ? `/dev/${name}/data` : `/dev/md/${name}`;
-  const volume = (parts: readonly string[]): PoolStep =>
+  const volume = (parts: readonly (string | Shell)[]): PoolStep =>
     step('make volume', [
-      `pvcreate ${parts.join(' ')}`,
-      `vgcreate ${name} ${parts.join(' ')}`,
-      `lvcreate -l 100%FREE -n data ${name}`,
+      sh`pvcreate ${parts}`,
+      sh`vgcreate ${name} ${parts}`,
+      sh`lvcreate -l 100%FREE -n data ${name}`,
     ]);
-  const mounts = (device: string): PoolStep[] => [
-    step('make file system', [`mkfs.ext4 -m 0 -L ${name} ${device}`], true),
-    step('mount', [`mkdir -p /srv/${name}`, `mount LABEL=${name} /srv/${name}`]),
-    step('mount at every start', [`LABEL=${name} /srv/${name} ext4 defaults,nofail 0 2`]),
+  const mounts = (device: string | Shell): PoolStep[] => [
+    step('make file system', [sh`mkfs.ext4 -m 0 -L ${name} ${device}`], true),
+    step('mount', [sh`mkdir -p /srv/${name}`, sh`mount LABEL=${name} /srv/${name}`]),
+    step('mount at every start', [fstabLine`LABEL=${name} /srv/${name} ext4 defaults,nofail 0 2`]),
   ];
   if (way.shape === 'single') {
     const [one] = rows.flat();
-    const d = one ? of(one) : '';
+    const d = one ? of(one) : fixedShell('');
     return [
-      step('make rows', [`printf 'label: gpt\\n,,L\\n' | sfdisk ${d}`], true),
-      ...mounts(`"$(lsblk -nrpo NAME,TYPE ${d} | awk '$2 == "part" { print $1; exit }')"`),
-      step('state', [`smartctl -H ${d}`]),
+      step('make rows', [sh`printf 'label: gpt\\n,,L\\n' | sfdisk ${d}`], true),
+      ...mounts(fixedShell(`"$(lsblk -nrpo NAME,TYPE ${d.text} | awk '$2 == "part" { print $1; exit }')"`)),
+      step('state', [sh`smartctl -H ${d}`]),
     ];
   }
   if (way.shape === 'joined')
-    return [volume(rows.flat().map(of)), ...mounts(at), step('state', [`pvs; lvs ${name}`])];
+    return [volume(rows.flat().map(of)), ...mounts(at), step('state', [sh`pvs; lvs ${name}`])];
   const arrays = rows.map((_, i) => (rows.length > 1 ? `/dev/md/${name}${i + 1}` : `/dev/md/${name}`));
   return [
     step(
@@ -88,12 +93,15 @@ function plain({ way, rows, spare }: PlacedPool, name: string, of: (d: PoolDrive
     ),
     ...(rows.length > 1 ? [volume(arrays)] : []),
     ...mounts(at),
-    step('state', ['cat /proc/mdstat', `mdadm --detail ${arrays.join(' ')}`]),
+    step('state', [sh`cat /proc/mdstat`, sh`mdadm --detail ${arrays}`]),
     step(
       'read through',
-      arrays.map((a) => `mdadm --action=check ${a}`),
+      arrays.map((a) => sh`mdadm --action=check ${a}`),
     ),
-    step('replace', [`mdadm ${arrays[0]} --fail OLD --remove OLD`, `mdadm ${arrays[0]} --add NEW`]),
+    step('replace', [
+      sh`mdadm ${arrays[0] ?? ''} --fail OLD --remove OLD`,
+      sh`mdadm ${arrays[0] ?? ''} --add NEW`,
+    ]),
   ];
 }
 
@@ -101,28 +109,30 @@ function padded(
   { way, rows, spare }: PlacedPool,
   name: string,
   recordBytes: number,
-  of: (d: PoolDrive) => string,
+  of: (d: PoolDrive) => Shell,
 ): PoolStep[] {
   const kind =
     way.shape === 'parity'
-      ? `raidz${way.level} `
+      ? [`raidz${way.level}`]
       : way.shape === 'mirror' || way.shape === 'pairs'
-        ? 'mirror '
-        : '';
+        ? ['mirror']
+        : [];
   const uneven = rows.some((r) => new Set(r.map((d) => d.bytes)).size > 1);
   const shift = shiftOf(sectorOf(rows.flat()));
-  const rowsText = rows.map((r) => `${kind}${r.map(of).join(' ')}`).join(' ');
+  const drives = rows.flatMap((r) => [...kind, ...r.map(of)]);
+  const force = uneven ? [sh`-f`] : [];
+  const waiting = spare ? [sh`spare`, of(spare)] : [];
   return [
     step(
       'make pool',
       [
-        `zpool create ${uneven ? '-f ' : ''}-o ashift=${shift} -O recordsize=${recordBytes} -O compression=on -O atime=off -m /srv/${name} ${name} ${rowsText}${spare ? ` spare ${of(spare)}` : ''}`,
+        sh`zpool create ${[...force, sh`-o ashift=${shift} -O recordsize=${recordBytes} -O compression=on -O atime=off -m /srv/${name} ${name}`, ...drives, ...waiting]}`,
       ],
       true,
     ),
-    step('state', [`zpool status ${name}`]),
-    step('read through', [`zpool scrub ${name}`]),
-    step('replace', [`zpool replace ${name} OLD NEW`]),
+    step('state', [sh`zpool status ${name}`]),
+    step('read through', [sh`zpool scrub ${name}`]),
+    step('replace', [sh`zpool replace ${name} OLD NEW`]),
   ];
 }
 
@@ -133,22 +143,20 @@ function profileName(p: { copies: number; parity: number; onOne?: boolean }): st
   return p.copies === 1 ? 'single' : p.copies === 2 ? 'raid1' : `raid1c${p.copies}`;
 }
 
-function groups(pool: PlacedPool, name: string, of: (d: PoolDrive) => string): PoolStep[] {
+function groups(pool: PlacedPool, name: string, of: (d: PoolDrive) => Shell): PoolStep[] {
   const { data, metadata } = profilesOf(pool.way);
   const named = asNamed(pool);
   return [
     step(
       'make file system',
-      [
-        `mkfs.btrfs -L ${name} -d ${profileName(data)} -m ${profileName(metadata)} ${named.map(of).join(' ')}`,
-      ],
+      [sh`mkfs.btrfs -L ${name} -d ${profileName(data)} -m ${profileName(metadata)} ${named.map(of)}`],
       true,
     ),
-    step('mount', [`mkdir -p /srv/${name}`, `mount LABEL=${name} /srv/${name}`]),
-    step('mount at every start', [`LABEL=${name} /srv/${name} btrfs defaults,nofail,noatime 0 0`]),
-    step('state', [`btrfs filesystem usage /srv/${name}`, `btrfs device stats /srv/${name}`]),
-    step('read through', [`btrfs scrub start -B /srv/${name}`]),
-    ...(named.length > 1 ? [step('replace', [`btrfs replace start OLD NEW /srv/${name}`])] : []),
+    step('mount', [sh`mkdir -p /srv/${name}`, sh`mount LABEL=${name} /srv/${name}`]),
+    step('mount at every start', [fstabLine`LABEL=${name} /srv/${name} btrfs defaults,nofail,noatime 0 0`]),
+    step('state', [sh`btrfs filesystem usage /srv/${name}`, sh`btrfs device stats /srv/${name}`]),
+    step('read through', [sh`btrfs scrub start -B /srv/${name}`]),
+    ...(named.length > 1 ? [step('replace', [sh`btrfs replace start OLD NEW /srv/${name}`])] : []),
   ];
 }
 
@@ -161,14 +169,14 @@ export function poolSteps(
   named: { name: string; recordBytes: number },
 ): { steps: PoolStep[] } | NoCommands {
   const drives = boundBy(pool);
-  const unnamed = drives.filter((d) => d.serial === null || !SAFE.test(d.serial));
+  const unnamed = drives.filter((d) => d.serial === null || !follows('driveSerial', d.serial));
   if (unnamed.length > 0) return { code: 'no serial', drives: unnamed.map((d) => d.name) };
   const seen = new Set<string>();
   for (const { serial } of drives) {
     if (serial !== null && seen.has(serial)) return { code: 'serial twice', serial };
     seen.add(serial ?? '');
   }
-  const of = (d: PoolDrive): string => q(drives.indexOf(d) + 1);
+  const of = (d: PoolDrive): Shell => q(drives.indexOf(d) + 1);
   const made =
     pool.way.manner === 'plain'
       ? plain(pool, named.name, of)
@@ -177,8 +185,8 @@ export function poolSteps(
         : groups(pool, named.name, of);
   return {
     steps: [
-      step('find drives', [...FIND, ...drives.map((d, i) => `d${i + 1}=$(drive '${d.serial ?? ''}')`)]),
-      step('wipe marks', [`wipefs -a ${drives.map((_, i) => q(i + 1)).join(' ')}`], true),
+      step('find drives', [...FIND, ...drives.map((d, i) => sh`d${i + 1}=$(drive ${d.serial ?? ''})`)]),
+      step('wipe marks', [sh`wipefs -a ${drives.map((_, i) => q(i + 1))}`], true),
       ...made,
     ],
   };
@@ -197,18 +205,16 @@ const MAKING: readonly PoolStep['code'][] = [
 
 /** All that makes a pool as one script for a POSIX shell: it stops at the first thing that is not as planned. */
 export function poolScript(pool: PlacedPool, name: string, steps: readonly PoolStep[]): string {
-  const drives = boundBy(pool);
-  return [
-    '#!/bin/sh',
-    `# Makes the pool “${name}”. Read it first; nobody runs it but you.`,
-    '# Everything on these drives is lost:',
-    ...drives.map(
-      (d) => `#   ${d.name.replaceAll('\n', ' ')}, ${formatBoth(d.bytes)}, serial ${d.serial ?? ''}`,
+  return shellScript([
+    fixedShell('#!/bin/sh'),
+    shellComment(`Makes the pool “${name}”. Read it first; nobody runs it but you.`),
+    shellComment('Everything on these drives is lost:'),
+    ...boundBy(pool).map((d) =>
+      shellComment(`  ${d.name}, ${formatBoth(d.bytes)}, serial ${d.serial ?? ''}`),
     ),
-    'set -eu',
-    ...steps.filter((s) => MAKING.includes(s.code)).flatMap((s) => ['', s.text]),
-    '',
-  ].join('\n');
+    sh`set -eu`,
+    ...steps.filter((s) => MAKING.includes(s.code)).flatMap((s) => [fixedShell(''), fixedShell(s.text)]),
+  ]);
 }
 
 /**

@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { csvOf } from '../formats/writer/csv';
 import { runsOfBox, type Bench, type Box } from '../model/bench';
 import { quantityCodes, type TunePlan, type TuneRun } from '../model/tune';
 import { quantities } from './quantities';
@@ -36,11 +36,10 @@ export function tuneCsv(bench: Bench, box: Box): string {
       e && counts(e, r) ? 'yes' : 'no',
       r.leftOut,
       r.source,
-      ...quantityCodes.map((c) => r.values[c] ?? ''),
+      ...quantityCodes.map((c) => r.values[c] ?? null),
     ];
   });
-  // What a spreadsheet would reckon with is made text.
-  return Papa.unparse([heads, ...rows], { escapeFormulae: true, newline: '\r\n' });
+  return csvOf(heads, rows);
 }
 
 /** The whole of stop 11 of a box: its plan, and all runs with what was kept of them. */

@@ -1,4 +1,4 @@
-import { xmlText, type Xml } from '../units/xml';
+import { xmlText, type Xml } from '../formats/writer/xml';
 import type { ExperimentState, Trade } from './results';
 
 const WIDTH = 560;

@@ -1,4 +1,4 @@
-import { markdownText as safe } from '../units/markdown';
+import { codeSpan, markdownTable, markdownText as safe, md } from '../formats/writer/markdown';
 import { boxTally } from '../rehearsal/boxTally';
 import { namesIn, precautionCost, precautionWords } from './rehearsal';
 import { knownFact } from '../model/known';
@@ -61,15 +61,18 @@ export function buildSheet(bench: Bench, box: Box): string {
   ];
   out.push('## Machine', '');
   if (machine) {
-    out.push(`${safe(machine.name)}, ${machine.form}.`, '', '| Fact | Value | From |', '| --- | --- | --- |');
-    for (const key of factKeys) {
-      const known = knownFact(machine, key);
-      if (known)
-        out.push(
-          `| ${factDefinition(key).label} | ${safe(factText(key, known.value))} | ${safe(known.source)} |`,
-        );
-    }
-    out.push('');
+    out.push(
+      md`${machine.name}, ${machine.form}.`.text,
+      '',
+      ...markdownTable(
+        ['Fact', 'Value', 'From'],
+        factKeys.flatMap((key) => {
+          const known = knownFact(machine, key);
+          return known ? [[factDefinition(key).label, factText(key, known.value), known.source]] : [];
+        }),
+      ),
+      '',
+    );
     for (const s of storesIn(bench, machine.id))
       out.push(
         `- ${safe(s.name)}, ${formatBoth(s.bytes)}, serial ${safe(s.serial ?? 'not known')}${s.fate === 'may be lost' ? '' : `, **${s.fate}**`}`,
@@ -115,7 +118,8 @@ export function buildSheet(bench: Bench, box: Box): string {
   out.push('', '## Image', '');
   if (image) {
     out.push(`${safe(image.name)}, ${formatExact(image.bytes)}.`, '');
-    for (const [algorithm, hex] of Object.entries(image.digests)) out.push(`- ${algorithm}: \`${hex}\``);
+    for (const [algorithm, hex] of Object.entries(image.digests))
+      out.push(md`- ${algorithm}: ${codeSpan(hex)}`.text);
     const words = {
       same: 'agrees with the published sum',
       differs: '**differs from the published sum**',

@@ -27,7 +27,7 @@ export function contentTitle(f: ContentFault): string {
     case 'differ by form':
       return 'names that look the same, written in two ways';
     case 'name refused':
-      return `names ${f.by} refuses: ${WHY[f.why]}`;
+      return `names ${f.by} refuses, of files or of folders they lie in: ${WHY[f.why]}`;
     case 'name too long':
       return `names longer than ${f.by} takes`;
     case 'path too long':

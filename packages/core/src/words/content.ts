@@ -31,6 +31,8 @@ export function contentByHand(kind: string, before: Content | null, at: string):
   if (kind === 'nothing') return emptyContent('hand', at);
   const base: Content = {
     table: before?.table ?? 'unknown',
+    tableId: before?.tableId ?? null,
+    sectorSize: before?.sectorSize ?? null,
     parts: before?.parts ?? [],
     starts: [],
     learnt: { from: 'hand', at, imageId: null },

@@ -1,3 +1,4 @@
+import { csvFile } from '../formats/writer/csv';
 import type { Box, Machine } from '../model/bench';
 import type { GatherLine, GatherThing, PartPlace } from '../gather/line';
 import type { GatherList } from '../gather/list';
@@ -138,14 +139,15 @@ export function gatherHeadline(list: GatherList, box: Pick<Box, 'gathered'>): st
 /** What a line of the shopping list is called. */
 export const shoppingName = (l: ShoppingLine): string => l.name ?? thingWords(l.thing).what;
 
-/** The list as rows for a spreadsheet: a head, one row each, amounts with two decimals. */
-export const shoppingRows = (list: ShoppingList): string[][] => [
-  ['What', 'Count', 'Price', 'Together', 'For'],
-  ...list.lines.map((l) => [
-    shoppingName(l),
-    String(l.count),
-    l.price === null ? '' : l.price.toFixed(2),
-    l.price === null ? '' : (l.price * l.count).toFixed(2),
-    l.boxes.join('; '),
-  ]),
-];
+/** The shopping list as a file for a spreadsheet (RFC 4180). */
+export const shoppingCsv = (list: ShoppingList): string =>
+  csvFile(
+    ['What', 'Count', 'Price', 'Together', 'For'],
+    list.lines.map((l) => [
+      shoppingName(l),
+      l.count,
+      l.price === null ? null : l.price.toFixed(2),
+      l.price === null ? null : (l.price * l.count).toFixed(2),
+      l.boxes.join('; '),
+    ]),
+  );

@@ -7,6 +7,7 @@ import type { SpaceTaken } from '../layout/space/types';
 import type { SchoolMeans } from '../layout/schools';
 import type { InstallerWay, LayoutStep } from '../layout/steps';
 import type { LaidBox, NoBoxLayout } from '../layout/forBox';
+import type { NoTableScript } from '../layout/write/sfdisk';
 import type { LayoutFilesystem, PartSchool, PartUse, SwapSchool } from '../model/layout';
 import { formatBoth, formatIec } from '../units/bytes';
 import { plural } from './text';
@@ -58,12 +59,22 @@ export function layoutProblemWords(p: LayoutProblem, nameOf: (want: string) => s
       return `There is no part ${p.number} on the drive to keep.`;
     case 'smaller than it can be':
       return `Part ${p.number} cannot become ${formatIec(p.asked)}: it can only be made smaller, and not to nothing.`;
+    case 'cannot be made smaller':
+      return `Part ${p.number} stays as large as it is: ${p.filesystem === null ? 'nobody knows what file system is on it' : `no common tool makes ${p.filesystem} smaller`}. Copy its content away and make it anew, or keep its size.`;
+    case 'name too long':
+      return `“${nameOf(p.want)}” is ${p.units} letters long; a partition table holds ${p.most}. Shorten it.`;
     case 'one part without a table':
       return 'Without a table the whole drive is one part. Take GPT or MBR for more.';
     case 'no room at all':
       return 'There is no room for a new part. Make one that stays smaller, or let one go.';
   }
 }
+
+/** Why no script of a table is given. */
+export const noTableScriptWords = (n: NoTableScript): string =>
+  n.code === 'no table'
+    ? 'The whole drive is one file system: it has no table.'
+    : `No script is given: what ${n.numbers.length === 1 ? `part ${n.numbers[0]} is` : `parts ${n.numbers.join(', ')} are`} known by in the table is not known here, and would be changed. Paste what sfdisk --dump prints of the drive on the shelf, then try again. Nothing was changed.`;
 
 /** Why a drive is not laid out by a plan. */
 export function noLayoutWords(n: NoBoxLayout): string {
@@ -211,6 +222,8 @@ export function layoutStepWords(s: LayoutStep): string {
       return `Mark part ${s.number} as the one to start from.`;
     case 'command':
       return s.input === null ? s.text : `${s.text}, with the script on standard input`;
+    case 'no commands':
+      return noTableScriptWords(s.why);
     case 'read back':
       return `Read the list back before going on: ${plural(s.parts, 'part')}${s.total === '' ? '' : `, ${s.total}`}.`;
   }

@@ -7,6 +7,8 @@ export function shareFaultWords(f: ShareFault): string {
   switch (f.code) {
     case 'share name odd':
       return `“${f.share}” has ${f.odd} in its name, which no share may have.`;
+    case 'path odd':
+      return `“${f.share}” lies at ${f.path}: its server gives “${f.odd}” a meaning of its own. Rename the folder, or take that way in off.`;
     case 'share name set aside':
       return `“${f.share}” means something of its own to the server: take another name.`;
     case 'share twice':

@@ -1,3 +1,4 @@
+import { follows } from '../units/grammar';
 import type { ImageItem } from '../model/bench';
 import type { Content } from '../model/content';
 import { contentOf, firmwareTitle } from '../model/inspection';
@@ -11,20 +12,25 @@ const tableOf = (layout: string): Content['table'] =>
  */
 export function writtenContent(image: ImageItem | undefined, proven: boolean, at: string): Content {
   const learnt = { from: 'write' as const, at, imageId: image?.id ?? null };
+  const unknown = { tableId: null, sectorSize: null };
   const reading = image?.inspection ? contentOf(image.inspection) : undefined;
-  if (!proven || !reading) return { table: 'unknown', parts: [], starts: null, learnt };
+  if (!proven || !reading) return { ...unknown, table: 'unknown', parts: [], starts: null, learnt };
   const certain = reading.outcomes.filter((o) => o.attached === 'disk' && o.starts === 'yes');
   const open = reading.outcomes.some((o) => o.attached === 'disk' && o.starts === 'unknown');
   return {
+    ...unknown,
     table: tableOf(reading.layout),
     parts: reading.parts.slice(0, 200).map((p) => ({
       start: p.start,
       bytes: p.bytes,
-      type: p.type.slice(0, 300),
+      type: follows('partitionType', p.type) ? p.type : '',
       name: p.name.slice(0, 300),
       filesystem: p.filesystem,
       label: p.label,
       uuid: p.uuid,
+      // An image's reading does not tell them.
+      partitionId: null,
+      attributes: null,
       mount: null,
     })),
     starts:

@@ -1,5 +1,7 @@
+import { sh } from '../formats/writer/shell';
 import type { Store } from '../model/bench';
 import { span, type Span } from '../units/duration';
+import { follows } from '../units/grammar';
 import { predictTimes } from './time';
 
 /** How sure it is that nobody reads the old content again (NIST SP 800-88 Rev. 1 §2.5). */
@@ -55,9 +57,10 @@ export interface ErasePlan {
  * Null where the serial cannot name it for certain.
  */
 const finding = (serial: string | null): string | null =>
-  serial === null || !/^[\w.-]{4,}$/.test(serial)
+  serial === null || !follows('driveSerial', serial)
     ? null
-    : `drive=$(lsblk -dnpo NAME,SERIAL | awk '$2 == "${serial}" { print $1 }'); test -b "$drive" || { echo 'not one drive of this serial'; drive=/dev/null/none; }`;
+    : sh`drive=$(lsblk -dnpo NAME,SERIAL | awk -v s=${serial} '$2 == s { print $1 }'); test -b "$drive" || { echo 'not one drive of this serial'; drive=/dev/null/none; }`
+        .text;
 
 const kindOf = (s: Pick<Store, 'kind' | 'transport' | 'rotational'>): ErasePlan['kind'] => {
   if (s.kind !== 'drive' || (s.transport === 'usb' && s.rotational === false)) return 'USB stick or card';

@@ -1,4 +1,5 @@
-import { quoted } from '../units/shell';
+import { grub } from '../formats/writer/grub';
+import { linesOf, type Written } from '../formats/writer/template';
 import type { ImageItem, Store } from '../model/bench';
 import { contentOf } from '../model/inspection';
 import { writtenBytes } from '../model/written';
@@ -56,24 +57,23 @@ function oneOf(image: ImageItem): OneOfSeveral {
   return one(image.bytes > FAT_FILE ? 'too large for FAT' : null);
 }
 
-const entry = (name: string, config: string): string =>
-  [
-    `menuentry ${quoted(name)} {`,
-    `  set iso_path=${quoted(`${FOLDER}/${name}`)}`,
-    '  export iso_path',
-    '  loopback loop "$iso_path"',
-    '  set root=(loop)',
-    `  configfile ${config}`,
-    '  loopback --delete loop',
-    '}',
-  ].join('\n');
+const entry = (name: string, config: string): Written<'grub'>[] => [
+  grub`menuentry ${name} {`,
+  grub`  set iso_path=${`${FOLDER}/${name}`}`,
+  grub`  export iso_path`,
+  grub`  loopback loop "$iso_path"`,
+  grub`  set root=(loop)`,
+  grub`  configfile ${config}`,
+  grub`  loopback --delete loop`,
+  grub`}`,
+];
 
 /** Plans a stick for several images: which of them start out of their own files, what size it wants, and its menu. */
 export function severalOnStick(images: readonly ImageItem[], stores: readonly Store[]): SeveralOnStick {
   const all = images.map(oneOf);
   const go = images.filter((_, i) => all[i]?.not === null);
   const bytes = go.reduce((n, i) => n + onFat(i.bytes), go.length > 0 ? LOADER_BYTES : 0);
-  const menus = go.map((i) => {
+  const menus = go.flatMap((i) => {
     const path = i.inspection && contentOf(i.inspection).identity?.fromItsFile;
     return entry(i.name, path ?? '');
   });
@@ -86,6 +86,6 @@ export function severalOnStick(images: readonly ImageItem[], stores: readonly St
       .filter((s) => (s.realBytes ?? s.bytes) >= bytes)
       .sort((a, b) => a.bytes - b.bytes)
       .map((s) => ({ id: s.id, name: s.name, bytes: s.bytes })),
-    config: menus.length > 0 ? `set timeout=-1\n${menus.join('\n')}\n` : '',
+    config: menus.length > 0 ? linesOf([grub`set timeout=-1`, ...menus]) : '',
   };
 }

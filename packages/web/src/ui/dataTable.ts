@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import Papa from 'papaparse';
+import { csvOf } from '@zb/core/formats/writer/csv';
 
 /** A column of a table: what it is called, what it sorts and finds by, and how it is shown. */
 export interface Column<T> {
@@ -17,10 +17,10 @@ export interface Column<T> {
 
 /** Rows as comma-separated values with their heads (RFC 4180), as they are sorted and found. */
 export const asCsv = <T>(columns: readonly Column<T>[], rows: readonly T[]): string =>
-  Papa.unparse({
-    fields: columns.map((c) => c.head),
-    data: rows.map((r) => columns.map((c) => c.value(r) ?? '')),
-  });
+  csvOf(
+    columns.map((c) => c.head),
+    rows.map((r) => columns.map((c) => c.value(r))),
+  );
 
 /** Where a key leads in a grid of so many rows and columns; undefined where it leads nowhere (WAI-ARIA APG, “Grid”). */
 export function stepIn(

@@ -2,7 +2,7 @@ import type { Guest, GuestPlan } from '../../model/guests';
 import { folderOf, homePool } from '../folder';
 import { placeOnSockets } from '../sockets';
 import type { Pot } from '../pot';
-import { xmlText, type Xml } from '../../units/xml';
+import { xmlText, type Xml } from '../../formats/writer/xml';
 
 const KIB = 1024;
 const kibibytes = (bytes: number): string => String(Math.ceil(bytes / KIB));

@@ -2,7 +2,7 @@ import type { GuestPlan } from '../../model/guests';
 import { formatIec } from '../../units/bytes';
 import type { Pot } from '../pot';
 import { memorySum, poolSums } from '../sums';
-import { markdownTable } from '../../units/markdown';
+import { markdownTable } from '../../formats/writer/markdown';
 
 /** The guests as a page that somebody else can read, with what is left. */
 export function guestsMarkdown(plan: GuestPlan, pot: Pot): string {

@@ -1,7 +1,7 @@
 import type { GuestNet } from '../../model/guests';
 import { firstOf, lastOf, maskOf, parsePrefix } from '../../units/prefix';
 import { formatIp, ipAfter } from '../../units/ip';
-import { xmlText, type Xml } from '../../units/xml';
+import { xmlText, type Xml } from '../../formats/writer/xml';
 
 /** A network of guests as libvirt takes it (“Network XML format”). One behind the host serves addresses itself, the upper half of its prefix. */
 export function networkXml(net: GuestNet): string {

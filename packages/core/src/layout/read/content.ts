@@ -12,19 +12,25 @@ export function contentFromTable(
   at: string,
   asked: TableAsked,
 ): Content {
-  const { table, parts } = readTable(text, asked);
+  const { table, tableId, sectorSize, parts } = readTable(text, asked);
   return keptParts(
-    table,
-    parts.map(({ start, bytes, type, name, filesystem, label, uuid }) => ({
-      start,
-      bytes,
-      type,
-      name,
-      filesystem,
-      label,
-      uuid,
-      mount: null,
-    })),
+    {
+      table,
+      tableId,
+      sectorSize,
+      parts: parts.map(({ start, bytes, type, name, filesystem, label, uuid, attributes }) => ({
+        start,
+        bytes,
+        type,
+        name,
+        filesystem,
+        label,
+        uuid: null,
+        partitionId: uuid,
+        attributes,
+        mount: null,
+      })),
+    },
     before,
     at,
   );

@@ -44,6 +44,7 @@ export function readParted(text: string): DriveThere | undefined {
       filesystem: filesystem === '' ? null : filesystem,
       label: null,
       uuid: null,
+      attributes: null,
       active: label === 'msdos' && /\bboot\b/.test(flags),
     };
   });
@@ -55,5 +56,5 @@ export function readParted(text: string): DriveThere | undefined {
         : label === 'loop' || label === 'unknown'
           ? 'none'
           : 'unknown';
-  return { name: path, bytes: bytesOf(size, sector), sectorSize: sector, table, parts };
+  return { name: path, bytes: bytesOf(size, sector), sectorSize: sector, table, tableId: null, parts };
 }

@@ -2,11 +2,13 @@ import { z } from 'zod';
 import { GPT_ARRAY_BYTES } from '../../formats/gpt/layout';
 import { readSfdiskDump, DumpError } from '../../formats/sfdiskDump';
 import type { DriveThere, PartThere } from '../../model/layout';
+import { follows } from '../../units/grammar';
 import { TableError } from './fault';
 
 const tableSchema = z.object({
   partitiontable: z.object({
     label: z.string(),
+    id: z.string().optional(),
     device: z.string().default(''),
     unit: z.literal('sectors'),
     lastlba: z.number().optional(),
@@ -20,6 +22,7 @@ const tableSchema = z.object({
           type: z.string(),
           uuid: z.string().optional(),
           name: z.string().optional(),
+          attrs: z.string().optional(),
           bootable: z.boolean().optional(),
         }),
       )
@@ -29,6 +32,9 @@ const tableSchema = z.object({
 
 /** The number at the end of a part's path. */
 export const numberOf = (node: string, at: number): number => Number(/(\d+)$/.exec(node)?.[1] ?? at + 1);
+
+/** The type of a part; empty where it is none by the grammar of its table. */
+export const typed = (type: string): string => (follows('partitionType', type) ? type : '');
 
 /** A table by the name that util-linux has for it. */
 export const tableKind = (label: string): DriveThere['table'] =>
@@ -54,23 +60,31 @@ const sectorOf = (size: number): 512 | 4096 => {
 export function readSfdiskJson(json: unknown, bytes: number | undefined): DriveThere | undefined {
   const read = tableSchema.safeParse(json);
   if (!read.success) return undefined;
-  const { label, device, lastlba, sectorsize, partitions } = read.data.partitiontable;
+  const { label, id, device, lastlba, sectorsize, partitions } = read.data.partitiontable;
   const sectorSize = sectorOf(sectorsize);
   const table = tableKind(label);
   const parts = partitions.map((p, i): PartThere => ({
     number: numberOf(p.node, i),
     start: p.start * sectorSize,
     bytes: p.size * sectorSize,
-    type: p.type,
+    type: typed(p.type),
     name: p.name ?? '',
     filesystem: null,
     label: null,
-    uuid: p.uuid ?? null,
+    uuid: p.uuid !== undefined && follows('partitionId', p.uuid) ? p.uuid : null,
+    attributes: p.attrs !== undefined && follows('attributes', p.attrs) ? p.attrs : '',
     active: p.bootable ?? false,
   }));
   const size = bytes ?? bytesOf(table, lastlba, sectorSize, parts);
   if (size === 0) throw new TableError({ code: 'no bytes' });
-  return { name: device, bytes: size, sectorSize, table, parts };
+  return {
+    name: device,
+    bytes: size,
+    sectorSize,
+    table,
+    tableId: id !== undefined && follows('tableId', id) ? id : null,
+    parts,
+  };
 }
 
 /** `sfdisk --dump`. `bytes` as above. */
@@ -90,12 +104,13 @@ export function readSfdiskText(text: string, bytes: number | undefined): DriveTh
       filesystem: null,
       label: null,
       uuid: p.uuid,
+      attributes: p.attributes,
       active: p.bootable,
     }));
     const size = bytes ?? bytesOf(table, Number.isNaN(last) ? undefined : last, sectorSize, parts);
     if (size === 0) throw new TableError({ code: 'no bytes' });
     const name = /^device:\s*(\S+)/m.exec(text)?.[1] ?? '';
-    return { name, bytes: size, sectorSize, table, parts };
+    return { name, bytes: size, sectorSize, table, tableId: dump.tableId, parts };
   } catch (error) {
     if (error instanceof DumpError) throw new TableError({ code: 'bad dump', words: error.message });
     throw error;

@@ -16,8 +16,12 @@ const DIRECT_BLOCKS = 12;
 /** A last group with less room than this beyond its own tables is left out. */
 const WORTH_A_GROUP = 50;
 
-/** By size, the kind of file system that is made: block size and bytes for each inode (mke2fs.conf(5), fs_types). */
-function kindOf(bytes: number): { block: number; ratio: number } {
+/** By size, the kind of file system that is made: block size, which is no less than a sector, and bytes for each inode (mke2fs.conf(5), fs_types). */
+function kindOf(bytes: number, sector: number): { block: number; ratio: number } {
+  const kind = kindBySize(bytes);
+  return { ...kind, block: Math.max(kind.block, sector) };
+}
+function kindBySize(bytes: number): { block: number; ratio: number } {
   if (bytes < 3 * MIB) return { block: KIB, ratio: 8192 };
   if (bytes < 512 * MIB) return { block: KIB, ratio: 4096 };
   if (bytes < 4096 * GIB) return { block: 4 * KIB, ratio: 16_384 };
@@ -53,8 +57,8 @@ const hasCopy = (group: number): boolean =>
  * Room of an ext4 file system made with the defaults of e2fsprogs 1.47 (mke2fs(8), mke2fs.conf(5); ext4 disk layout,
  * “Block groups”), exact to the block. `bytes` is the size of the part; undefined where it is too small for one.
  */
-export function ext4Space(bytes: number): Space | undefined {
-  const { block, ratio } = kindOf(bytes);
+export function ext4Space(bytes: number, sector = 512): Space | undefined {
+  const { block, ratio } = kindOf(bytes, sector);
   const first = block === KIB ? 1 : 0;
   const perGroup = 8 * block;
   const given = (Math.floor(bytes / PAGE) * PAGE) / block;

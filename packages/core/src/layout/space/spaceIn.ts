@@ -1,3 +1,4 @@
+import type { LayoutFilesystem } from '../../model/layout';
 import { btrfsSpace } from './btrfs';
 import { exfatSpace } from './exfat';
 import { ext4Space } from './ext4';
@@ -6,6 +7,9 @@ import { fatSpace } from './fat';
 import { ntfsSpace } from './ntfs';
 import type { Space } from './types';
 import { xfsSpace } from './xfs';
+
+/** File systems whose room is known before they are made. */
+export type MadeFilesystem = Exclude<LayoutFilesystem, 'none'>;
 
 const PAGE = 4096;
 /** Ten pages are the least that is taken as swap (mkswap(8)). */
@@ -18,7 +22,7 @@ const swapSpace = (bytes: number): Space | undefined => {
   return { total: free, free, toUsers: free, takes: [{ what: 'its own files', bytes: bytes - free }] };
 };
 
-const KINDS = {
+const KINDS: Readonly<Record<MadeFilesystem, (bytes: number, sector: number) => Space | undefined>> = {
   ext4: ext4Space,
   xfs: xfsSpace,
   btrfs: btrfsSpace,
@@ -27,12 +31,11 @@ const KINDS = {
   exfat: exfatSpace,
   ntfs: ntfsSpace,
   swap: swapSpace,
-} as const;
-/** File systems whose room is known before they are made. */
-export type MadeFilesystem = keyof typeof KINDS;
+};
 
 /**
  * Room in a part of so many bytes right after this file system was made on it with its maker's defaults; undefined where
- * the part is too small for one.
+ * the part is too small for one. `sector`: the bytes of a sector as the drive answers them, 512 or 4096.
  */
-export const spaceIn = (kind: MadeFilesystem, bytes: number): Space | undefined => KINDS[kind](bytes);
+export const spaceIn = (kind: MadeFilesystem, bytes: number, sector = 512): Space | undefined =>
+  KINDS[kind](bytes, sector);

@@ -34,7 +34,7 @@ const treesOf = (group: number): number =>
  * Room of an XFS file system made with the defaults of xfsprogs 6.1 (mkfs.xfs(8)) as a kernel mounts it: its log, and what
  * each group keeps for the trees of shared blocks and of free inodes (XFS Algorithms & Data Structures, “Reservation”).
  */
-export function xfsSpace(bytes: number): Space | undefined {
+export function xfsSpace(bytes: number, sector = 512): Space | undefined {
   if (bytes < LEAST) return undefined;
   const blocks = Math.floor(bytes / BLOCK);
   const group = bytes >= 4096 * GIB ? MOST_GROUP : ceilDiv(blocks, 4);
@@ -43,11 +43,14 @@ export function xfsSpace(bytes: number): Space | undefined {
   const trees = (groups - 1) * treesOf(group) + treesOf(blocks - (groups - 1) * group);
   const pool = Math.min(POOL, Math.floor(blocks / 20));
   const total = (blocks - log) * BLOCK;
-  const free = total - (trees + pool) * BLOCK;
+  // Each group begins with four heads of a sector each: a block, or four of them (XFS Algorithms & Data Structures, “Allocation groups”).
+  const heads = (ceilDiv(4 * sector, BLOCK) - 1) * groups;
+  const own = trees + pool + heads;
+  const free = total - own * BLOCK;
   return {
     total,
     free,
     toUsers: free,
-    takes: taken(['kept for its trees', (trees + pool) * BLOCK], ['journal', log * BLOCK]),
+    takes: taken(['kept for its trees', own * BLOCK], ['journal', log * BLOCK]),
   };
 }

@@ -1,3 +1,5 @@
+import { fstabLine } from '../../formats/writer/octal';
+import { linesOf } from '../../formats/writer/template';
 import type { LaidPart, Layout } from '../laid';
 import { labelOf } from './mkfs';
 
@@ -14,17 +16,12 @@ function fields(p: LaidPart): [mount: string, type: string, options: string, pas
 }
 
 /** The lines of fstab(5) for what is mounted, by label: labels stay what they are when drives answer in another order. */
-export function fstab(layout: Layout): string {
-  const mounted = layout.parts.filter(
-    (p) => p.fate === 'new' && (p.filesystem === 'swap' || p.mount !== null) && labelOf(p) !== '',
+export const fstab = (layout: Layout): string =>
+  linesOf(
+    layout.parts
+      .filter((p) => p.fate === 'new' && (p.filesystem === 'swap' || p.mount !== null) && labelOf(p) !== '')
+      .map((p) => {
+        const [mount, type, options, pass] = fields(p);
+        return fstabLine`LABEL=${labelOf(p)}  ${mount}  ${type}  ${options}  0  ${pass}`;
+      }),
   );
-  const rows = mounted.map((p) => {
-    const [mount, type, options, pass] = fields(p);
-    return [`LABEL=${labelOf(p)}`, mount.replaceAll(' ', '\\040'), type, options, '0', String(pass)];
-  });
-  const widths = [0, 1, 2, 3].map((i) => Math.max(0, ...rows.map((r) => r[i]?.length ?? 0)));
-  return (
-    rows.map((r) => r.map((f, i) => f.padEnd(widths[i] ?? 0)).join('  ')).join('\n') +
-    (rows.length > 0 ? '\n' : '')
-  );
-}

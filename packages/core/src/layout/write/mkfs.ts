@@ -1,6 +1,8 @@
+import { fixedShell, sh, type Shell } from '../../formats/writer/shell';
 import type { LayoutFilesystem } from '../../model/layout';
 import type { LaidPart, Layout } from '../laid';
-import { partPath, shellWord } from './shell';
+import { fatBitsOf } from '../space/fat';
+import { partPath } from './partPath';
 
 /** So many characters of a label each file system takes (manuals of their makers). */
 const LABEL: Record<Exclude<LayoutFilesystem, 'none'>, number> = {
@@ -22,35 +24,53 @@ export function labelOf({ filesystem, name }: Pick<LaidPart, 'filesystem' | 'nam
     .replace(/[^\w .-]+/g, '')
     .trim()
     .replace(/\s+/g, '-')
+    .replace(/^-+/, '')
     .slice(0, LABEL[filesystem]);
   return filesystem === 'vfat' ? plain.toUpperCase() : plain;
 }
 
-const COMMAND: Record<Exclude<LayoutFilesystem, 'none'>, readonly [string, string]> = {
-  ext4: ['mkfs.ext4', '-L'],
-  xfs: ['mkfs.xfs', '-L'],
-  btrfs: ['mkfs.btrfs', '-L'],
-  f2fs: ['mkfs.f2fs', '-l'],
-  vfat: ['mkfs.vfat -F 32', '-n'],
-  exfat: ['mkfs.exfat', '-L'],
-  ntfs: ['mkfs.ntfs --fast', '-L'],
-  swap: ['mkswap', '-L'],
+const COMMAND: Record<
+  Exclude<LayoutFilesystem, 'none' | 'vfat'>,
+  readonly [command: string, label: string, overOld: string]
+> = {
+  ext4: ['mkfs.ext4', '-L', '-F'],
+  xfs: ['mkfs.xfs', '-L', '-f'],
+  btrfs: ['mkfs.btrfs', '-L', '-f'],
+  f2fs: ['mkfs.f2fs', '-l', '-f'],
+  exfat: ['mkfs.exfat', '-L', ''],
+  ntfs: ['mkfs.ntfs --fast', '-L', ''],
+  swap: ['mkswap', '-L', '-f'],
 };
-/** FAT32 wants more clusters than a part as small as this has (FAT specification 1.03, “FAT Type Determination”). */
-const LEAST_FAT32 = 33 * 1024 * 1024;
 
-/** Commands that make the file systems of new parts. `device` is the path of the drive. */
-export const mkfsCommands = (layout: Layout, device: string): string[] =>
+/** One file system that is made: its command, and where. */
+export interface MadePart {
+  number: number;
+  path: string;
+  command: Shell;
+}
+
+/**
+ * Commands that make the file systems of new parts, one each. `device` is the path of the drive; `overOld`: each goes ahead
+ * where an old file system is found, for a script that has asked.
+ */
+export const madeParts = (layout: Layout, device: string, overOld = false): MadePart[] =>
   layout.parts.flatMap((p) => {
     if (p.fate !== 'new' || p.filesystem === null || p.filesystem === 'none') return [];
-    const [command, option] = COMMAND[p.filesystem];
-    const label = labelOf(p);
     const path = layout.table === 'none' ? device : partPath(device, p.number);
-    return [
-      [
-        p.filesystem === 'vfat' && p.bytes < LEAST_FAT32 ? 'mkfs.vfat' : command,
-        ...(label === '' ? [] : [option, shellWord(label)]),
-        shellWord(path),
-      ].join(' '),
+    const label = labelOf(p);
+    const [tool, option, force]: readonly [string, string, string] =
+      p.filesystem === 'vfat'
+        ? [`mkfs.vfat -F ${fatBitsOf(p.bytes, layout.sectorSize)}`, '-n', '']
+        : COMMAND[p.filesystem];
+    const words = [
+      fixedShell(tool),
+      ...(overOld && force !== '' ? [force] : []),
+      ...(label === '' ? [] : [option, label]),
+      path,
     ];
+    return [{ number: p.number, path, command: sh`${words}` }];
   });
+
+/** The same as lines of a shell. */
+export const mkfsCommands = (layout: Layout, device: string): string[] =>
+  madeParts(layout, device).map((m) => m.command.text);

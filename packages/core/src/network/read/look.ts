@@ -1,3 +1,4 @@
+import { follows } from '../../units/grammar';
 import { canonicalIp } from '../../units/ip';
 import { readIpAddr, readIpNeigh, readIpRoute } from './ip';
 import { emptyReading, NetworkReadError, type NetworkReading } from './sighting';
@@ -37,7 +38,8 @@ function shownIn(text: string, out: NetworkReading): void {
       out.shown.push({ what: 'certificate', host, fingerprint, expires });
     }
     const [, of = '', type = '', key = ''] = KEY.exec(line) ?? [];
-    if (of !== '') out.shown.push({ what: 'host key', host: of, type, key });
+    if (of !== '' && follows('keyType', type) && follows('base64', key))
+      out.shown.push({ what: 'host key', host: of, type, key });
   });
 }
 

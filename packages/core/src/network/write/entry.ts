@@ -43,6 +43,3 @@ export const reserved = (
     (e): e is Entry & { host: Host & { hardware: string; address: string } } =>
       e.host.manner === 'reservation' && e.host.hardware !== null && e.host.address !== null,
   );
-
-/** Lines of a text file, with the last one ended. */
-export const lines = (all: readonly string[]): string => all.map((l) => `${l}\n`).join('');

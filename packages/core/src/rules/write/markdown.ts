@@ -1,7 +1,7 @@
 import { GATE, interfaceOf, type GatePlan } from '../../model/gate';
 import type { Network } from '../../model/network';
 import { sidesOf } from '../matrix';
-import { markdownTable } from '../../units/markdown';
+import { codeSpan, markdownTable } from '../../formats/writer/markdown';
 
 /** The plan as a page that somebody else can read: ports, who may begin what with whom, what is forwarded. */
 export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): string {
@@ -22,7 +22,7 @@ export function gateMarkdown(plan: GatePlan, networks: readonly Network[]): stri
       plan.ports.map((p) => {
         const network = networks.find((n) => n.id === p.networkId);
         return [
-          `\`${interfaceOf(p)}\``,
+          codeSpan(interfaceOf(p)),
           name(p.zoneId),
           [network?.prefix, network?.prefix6].filter((t) => typeof t === 'string').join(', '),
           p.socket,

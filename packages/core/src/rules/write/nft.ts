@@ -2,6 +2,7 @@ import { addressSpans, familySpans, formatRange, ofFamily } from '../../units/ad
 import type { Family } from '../../units/ip';
 import { inSpans, lessSpans, type Spans } from '../../units/spans';
 import type { GatePlan } from '../../model/gate';
+import { nftInterface, nftName, nftString } from '../../formats/writer/nft';
 import { setName } from '../clauses';
 import { protocolName } from '../protocols';
 import type { Chain, Clause, Names, Rate, Rule, Ruleset, RuleVerdict } from '../ruleset';
@@ -11,8 +12,8 @@ const IP: Record<Family, string> = { 4: 'ip', 6: 'ip6' };
 
 const braces = (list: readonly string[]): string =>
   list.length === 1 ? (list[0] ?? '') : `{ ${list.join(', ')} }`;
-const quoted = (n: string): string => `"${n}"`;
-const names = (key: string, n: Names): string => `${key} ${n.not ? '!= ' : ''}${braces(n.names.map(quoted))}`;
+const names = (key: string, n: Names): string =>
+  `${key} ${n.not ? '!= ' : ''}${braces(n.names.map(nftInterface))}`;
 
 /** Ranges of one family without what the line gives: a filter knows no such address by itself. */
 const plain = (spans: Spans, family: Family): Spans =>
@@ -25,7 +26,7 @@ function addressWords(field: 'saddr' | 'daddr', spans: Spans, named: string | un
   if (named === 'local') return [`fib ${field} type local`];
   const family = FAMILIES.find((f) => ofFamily(spans, f).length > 0) ?? 4;
   const key = `${IP[family]} ${field}`;
-  if (named !== undefined) return [`${key} @${named}`];
+  if (named !== undefined) return [`${key} @${nftName(named)}`];
   const whole = familySpans(family);
   const mine = ofFamily(spans, family);
   const rest = lessSpans(whole, mine);
@@ -64,7 +65,7 @@ const clock = (s: bigint): string => {
 };
 const timeWords = ({ day, second }: Clause['spans']): string[] => [
   ...(day
-    ? [`meta day ${braces(day.flatMap(([a, b]) => DAYS.slice(Number(a), Number(b) + 1)).map(quoted))}`]
+    ? [`meta day ${braces(day.flatMap(([a, b]) => DAYS.slice(Number(a), Number(b) + 1)).map(nftString))}`]
     : []),
   ...(second ? [`meta hour ${braces(second.map(([a, b]) => `"${clock(a)}"-"${clock(b)}"`))}`] : []),
 ];
@@ -117,21 +118,15 @@ function verdictWords(v: RuleVerdict): string {
   }
 }
 
-const comment = (text: string): string =>
-  text
-    .replace(/["\\\p{Cc}]/gu, ' ')
-    .slice(0, 100)
-    .trim();
-
 /** One rule as a line; a rule of several clauses is as many. */
 export const ruleLines = (rule: Rule): string[] =>
   rule.when.map((c) =>
     [
       ...clauseWords(c),
       // Everything but what is only logged is counted, so that a reading tells what was never hit.
-      ...(rule.log === null ? ['counter'] : [`log prefix ${quoted(comment(rule.log) + ' ')}`]),
+      ...(rule.log === null ? ['counter'] : [`log prefix ${nftString(rule.log).replace(/"$/, ' "')}`]),
       verdictWords(rule.verdict),
-      ...(rule.comment === '' ? [] : [`comment ${quoted(comment(rule.comment))}`]),
+      ...(rule.comment === '' ? [] : [`comment ${nftString(rule.comment)}`]),
     ]
       .filter((t) => t !== '')
       .join(' '),
@@ -157,10 +152,10 @@ function setsOf(ruleset: Ruleset): Map<string, Spans> {
 function setLines(name: string, spans: Spans, says: string | undefined): string[] {
   const family = FAMILIES.find((f) => ofFamily(spans, f).length > 0) ?? 4;
   return [
-    `\tset ${name} {`,
+    `\tset ${nftName(name)} {`,
     `\t\ttype ipv${family}_addr`,
     '\t\tflags interval',
-    ...(says === undefined ? [] : [`\t\tcomment ${quoted(comment(says))}`]),
+    ...(says === undefined ? [] : [`\t\tcomment ${nftString(says)}`]),
     `\t\telements = { ${plain(spans, family).map(formatRange).join(',\n\t\t             ')} }`,
     '\t}',
   ];
@@ -189,7 +184,7 @@ export function writeNft(ruleset: Ruleset, plan: GatePlan): string {
     `table inet ${table} {`,
     ...[...setsOf(ruleset)].flatMap(([name, spans]) => setLines(name, spans, says.get(name))),
     ...ordered(ruleset.chains).flatMap((c) => [
-      `\tchain ${c.name} {`,
+      `\tchain ${nftName(c.name)} {`,
       ...hookLine(c).map((l) => `\t\t${l}`),
       ...c.rules.flatMap(ruleLines).map((l) => `\t\t${l}`),
       '\t}',

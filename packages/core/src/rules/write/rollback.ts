@@ -1,16 +1,16 @@
+import { fixedShell, sh } from '../../formats/writer/shell';
 import { writeNft } from './nft';
 import type { GatePlan } from '../../model/gate';
 import type { Ruleset } from '../ruleset';
-
-/** The end of the rules within the script; no line of them is that. */
-const END = 'END_OF_RULES';
 
 /**
  * A script for the gate (POSIX sh, as root): keeps what is in force, loads the new rules in one step, and puts the old ones back
  * by itself unless somebody confirms in time from a connection that was made anew. Nothing of it needs the network to come back.
  */
 export function rollbackScript(ruleset: Ruleset, plan: GatePlan): string {
-  return `#!/bin/sh
+  // Every line of the rules is indented or fixed: none of them is the end that is looked for.
+  const rules = fixedShell(writeNft(ruleset, plan));
+  return sh`#!/bin/sh
 # New rules for this gate, with a way back.
 #   sh rules.sh            loads them; the old ones come back after ${plan.confirmSeconds} s
 #   sh rules.sh confirm    keeps them: say it from a connection made after they were loaded
@@ -46,8 +46,8 @@ load)
 		echo "Rules loaded before still wait to be confirmed. Nothing was changed." >&2
 		exit 1
 	fi
-	cat > "$KEEP/new.nft" <<'${END}'
-${writeNft(ruleset, plan)}${END}
+	cat > "$KEEP/new.nft" <<'END_OF_RULES'
+${rules}END_OF_RULES
 	if ! nft -c -f "$KEEP/new.nft"; then
 		echo "The new rules are not accepted. Nothing was changed." >&2
 		exit 1
@@ -68,5 +68,5 @@ ${writeNft(ruleset, plan)}${END}
 	exit 2
 	;;
 esac
-`;
+`.text;
 }

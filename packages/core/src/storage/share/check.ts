@@ -1,11 +1,12 @@
 import type { SharedFolder, Sharing } from '../../model/sharing';
 import { labelFault } from '../../network/names';
+import { follows } from '../../units/grammar';
 import { checkLinks, follow } from './links';
 import { shareFinding, type ShareFinding } from './finding';
 import { grants, liesIn, type Asker } from './rights';
 
-/** Letters that share names may not have ([MS-FSCC] §2.1.6, “Share Name”, from memory); % stands for something in smb.conf(5). */
-const ODD = /["\\/[\]:|<>+=;,*?%]/;
+/** What makes a name none of a share. */
+const ODD = /["\\/[\]:|<>+=;,*?%\p{Cc}\p{Zl}\p{Zp}]/u;
 /** Sections of smb.conf that mean something of their own (smb.conf(5), “Special sections”), and shares of the protocol itself. */
 const SET_ASIDE = new Set(['global', 'homes', 'printers', 'ipc$', 'admin$', 'print$']);
 /** Folders that are the system’s own (Filesystem Hierarchy Standard 3.0, chapter 3). */
@@ -30,10 +31,20 @@ function opened(sharing: Sharing, by: SharedFolder, of: SharedFolder): string[] 
     .map((a) => a.name);
 }
 
+/** What of a text a way in gives a meaning of its own, where the folder has that way in. */
+const oddIn = (text: string, odd: RegExp, has: boolean): string | undefined =>
+  has ? odd.exec(text)?.[0] : undefined;
+
 function checkFolder(sharing: Sharing, f: SharedFolder, pool: string | null): ShareFinding[] {
   const out: ShareFinding[] = [];
-  const odd = ODD.exec(f.name)?.[0] ?? (/\p{Cc}/u.test(f.name) ? 'a control character' : undefined);
+  const web = f.protocols.includes('web');
+  const odd = follows('shareName', f.name)
+    ? oddIn(f.name, /[$]/, web)
+    : (ODD.exec(f.name)?.[0] ?? 'a blank at an end');
   if (odd !== undefined) out.push(shareFinding('stop', { code: 'share name odd', share: f.name, odd }));
+  const oddPath = oddIn(f.path, /%|\s$/, f.protocols.includes('smb')) ?? oddIn(f.path, /[$]/, web);
+  if (oddPath !== undefined)
+    out.push(shareFinding('stop', { code: 'path odd', share: f.name, path: f.path, odd: oddPath }));
   if (SET_ASIDE.has(f.name.toLowerCase()))
     out.push(shareFinding('stop', { code: 'share name set aside', share: f.name }));
   if (SYSTEM.test(f.path))
@@ -136,6 +147,10 @@ export function checkSharing(sharing: Sharing, name: string | null, pool: string
     ...checkUsers(sharing),
     ...(name === null ? [] : checkName(name)),
     ...(folders.length > 0 && from.length === 0 ? [shareFinding('stop', { code: 'no networks' })] : []),
+    // A link or mount there would hide what the system itself reads.
+    ...sharing.links
+      .filter((l) => SYSTEM.test(l.at))
+      .map((l) => shareFinding('stop', { code: 'path of the system', share: l.at, path: l.at })),
     ...checkLinks(sharing),
     ...checkOpened(sharing),
   ];

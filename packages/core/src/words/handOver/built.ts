@@ -6,7 +6,7 @@ import { pageOf } from '../../network/forBox';
 import { gateMarkdown } from '../../rules/write/markdown';
 import { storageOf } from '../../storage/forBox';
 import { formatBoth, formatIec } from '../../units/bytes';
-import { markdownTable, markdownText as safe } from '../../units/markdown';
+import { codeSpan, markdownTable, markdownText as safe, md } from '../../formats/writer/markdown';
 import { filesystemWords, useWords } from '../layout';
 import { dash } from './dash';
 import { copiesWords, wayTitle } from '../storage';
@@ -27,7 +27,7 @@ export function layoutLines(bench: Bench, box: Box): string[] {
     '',
     '## Layout',
     '',
-    `${safe(drive.name)}, ${formatBoth(drive.bytes)}, serial ${dash(drive.serial)}.`,
+    md`${drive.name}, ${formatBoth(drive.bytes)}, serial ${dash(drive.serial)}.`.text,
     '',
     ...markdownTable(
       ['Part', 'For', 'Size', 'File system', 'Mounted at', 'Free in it'],
@@ -59,7 +59,7 @@ export function addressLines(bench: Bench, box: Box): string[] {
     ...markdownTable(
       ['Host', 'Network', 'Address', 'IPv6', 'How', 'Hardware address', 'Name'],
       hosts.map((h) => [
-        safe(h.name),
+        h.name,
         dash(findNetwork(bench, h.networkId ?? '')?.name),
         dash(h.address),
         dash(h.address6),
@@ -72,7 +72,8 @@ export function addressLines(bench: Bench, box: Box): string[] {
     ...(box.reach?.page
       ? [
           '',
-          `Its certificate shows \`${box.reach.page.fingerprint}\`${box.reach.page.expires ? `, to ${box.reach.page.expires}` : ''}.`,
+          md`Its certificate shows ${codeSpan(box.reach.page.fingerprint)}${box.reach.page.expires ? `, to ${box.reach.page.expires}` : ''}.`
+            .text,
         ]
       : []),
     ...(box.reach?.shell ? ['', `Remote shell: ${box.reach.shell}.`] : []),
@@ -87,10 +88,10 @@ function poolLines(bench: Bench, box: Box): string[] {
     '## Pool',
     '',
     chosen
-      ? `${safe(box.pool.name)}: ${safe(wayTitle(chosen.pool.way))}, ${formatBoth(chosen.room.usable)} to use.`
-      : `${safe(box.pool.name)}: no way was taken.`,
+      ? md`${box.pool.name}: ${wayTitle(chosen.pool.way)}, ${formatBoth(chosen.room.usable)} to use.`.text
+      : md`${box.pool.name}: no way was taken.`.text,
     '',
-    ...drives.map((d) => `- ${safe(d.name)}, ${formatBoth(d.bytes)}, serial ${dash(d.serial)}`),
+    ...drives.map((d) => md`- ${d.name}, ${formatBoth(d.bytes)}, serial ${dash(d.serial)}`.text),
     ...(box.pool.scrubDays === null ? [] : ['', `Read through every ${box.pool.scrubDays} days.`]),
   ];
 }
@@ -106,11 +107,11 @@ function shareLines({ sharing }: Box): string[] {
     ...markdownTable(
       ['Folder', 'Path', 'Over', 'Read by', 'Written by', 'Without a name'],
       sharing.folders.map((f) => [
-        safe(f.name),
-        safe(f.path),
+        f.name,
+        f.path,
         f.protocols.map(protocolWords).join(', '),
-        safe(who(f.read)),
-        safe(who(f.write)),
+        who(f.read),
+        who(f.write),
         f.guests,
       ]),
     ),
@@ -120,7 +121,7 @@ function shareLines({ sharing }: Box): string[] {
 const copyLines = ({ things }: Box): string[] =>
   things.length === 0
     ? []
-    : ['', '## What must not be lost', '', ...things.map((t) => `- **${safe(t.what)}**: ${copiesWords(t)}`)];
+    : ['', '## What must not be lost', '', ...things.map((t) => md`- **${t.what}**: ${copiesWords(t)}`.text)];
 
 /** What it carries: pool, shares, copies, rules, guests. */
 export const loadLines = (bench: Bench, box: Box): string[] => [

@@ -1,6 +1,6 @@
 import { micromark } from 'micromark';
 import { gfm, gfmHtml } from 'micromark-extension-gfm';
-import { htmlText } from '../../units/html';
+import { contentPolicy, fixedHtml, html } from '../../formats/writer/html';
 
 const STYLE = `body{font:15px/1.45 system-ui,sans-serif;color:#1c1b18;background:#fffdf8;max-width:60rem;margin:2rem auto;padding:0 1rem}
 h1{font-size:1.6rem;margin:0 0 .4rem}h2{font-size:1.05rem;border-bottom:1.5px solid #1c1b18;margin:1.6rem 0 .4rem}h3{font-size:1rem}
@@ -12,16 +12,14 @@ tr,li{break-inside:avoid}h2{break-after:avoid}
 
 /** A page of Markdown (CommonMark with tables and tasks) as one HTML file that needs nothing else; markup in it stays text. */
 export const sheetHtml = (title: string, markdown: string): string =>
-  `<!doctype html>
-<html lang="en">
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width">
-<title>${htmlText(title)}</title>
-<style>
-${STYLE}
-</style>
-<main>
-${micromark(markdown, { extensions: [gfm()], htmlExtensions: [gfmHtml()] })}
-</main>
-</html>
-`;
+  html`<!doctype html>
+    <html lang="en">
+      <meta charset="utf-8" />
+      <meta name="viewport" content="width=device-width" />
+      ${contentPolicy()}
+      <title>${title}</title>
+      <style>
+        ${fixedHtml(STYLE)}
+      </style>
+      <main>${fixedHtml(micromark(markdown, { extensions: [gfm()], htmlExtensions: [gfmHtml()] }))}</main>
+    </html> `.text;

@@ -3,7 +3,7 @@ import { choresOf } from '../../keeping/chores';
 import { firmwareBack, keptSettings } from '../../keeping/settings';
 import type { Bench, Box } from '../../model/bench';
 import { formatDay, formatMoment } from '../../units/date';
-import { markdownTable, markdownText as safe } from '../../units/markdown';
+import { markdownTable, markdownText as safe, md } from '../../formats/writer/markdown';
 import { dash } from './dash';
 import { choreTitle, driveEndWords, dueWords, everyWords, machineEndWords } from '../keep';
 
@@ -18,14 +18,7 @@ export function settingLines(bench: Bench, box: Box): string[] {
     '',
     ...markdownTable(
       ['Setting', 'Lives in', 'As it came', 'Now', 'Why', 'Taken back by'],
-      settings.map((s) => [
-        safe(s.name),
-        safe(s.place),
-        dash(s.came),
-        dash(s.now),
-        dash(s.why),
-        dash(s.back),
-      ]),
+      settings.map((s) => [s.name, s.place, dash(s.came), dash(s.now), dash(s.why), dash(s.back)]),
     ),
     ...(back.length > 0
       ? [
@@ -34,7 +27,7 @@ export function settingLines(bench: Bench, box: Box): string[] {
           '',
           'In this order, the last change first:',
           '',
-          ...back.map((s, i) => `${i + 1}. ${safe(s.name)}: from ${safe(s.now)} to **${safe(s.came)}**`),
+          ...back.map((s, i) => md`${i + 1}. ${s.name}: from ${s.now} to **${s.came}**`.text),
         ]
       : []),
   ];
@@ -46,7 +39,7 @@ export const passwordLines = ({ first }: Box): string[] => [
   '## Password',
   '',
   first?.password
-    ? `Where it is kept: ${safe(first.password.kept)}. Known to ${dash(first.password.knows)}.${first.password.replaced ? ' The one it came with opens it no longer.' : ' **The one it came with was not replaced.**'}`
+    ? `Where it is kept: ${safe(first.password.kept)}. Known to ${safe(dash(first.password.knows))}.${first.password.replaced ? ' The one it came with opens it no longer.' : ' **The one it came with was not replaced.**'}`
     : 'Nobody noted where it is kept.',
 ];
 
@@ -64,7 +57,7 @@ export function yearLines(bench: Bench, box: Box): string[] {
           ...markdownTable(
             ['What', 'How often', 'Last', 'Due'],
             chores.map((c) => [
-              safe(choreTitle(c)),
+              choreTitle(c),
               everyWords(c),
               c.last === null ? '–' : formatDay(c.last),
               dueWords(c),
@@ -77,11 +70,13 @@ export function yearLines(bench: Bench, box: Box): string[] {
           '',
           '## Retired',
           '',
-          `${formatMoment(retired.at)}: ${safe(retired.because)}. ${machineEndWords(retired.machine)}; cells: ${retired.cells}.`,
+          md`${formatMoment(retired.at)}: ${retired.because}. ${machineEndWords(retired.machine)}; cells: ${retired.cells}.`
+            .text,
           '',
           ...retired.drives.map(
             (d) =>
-              `- ${safe(d.name)}, serial ${dash(d.serial)}: ${driveEndWords(d.end)}${d.how === '' ? '' : `, ${safe(d.how)}`}${d.readBack ? ', read back' : ''}`,
+              md`- ${d.name}, serial ${dash(d.serial)}: ${driveEndWords(d.end)}${d.how === '' ? '' : `, ${d.how}`}${d.readBack ? ', read back' : ''}`
+                .text,
           ),
         ]
       : []),

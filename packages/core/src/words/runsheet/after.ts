@@ -1,3 +1,4 @@
+import { sh } from '../../formats/writer/shell';
 import type { QuestionCode } from '../../model/tune';
 import { formatBoth, formatIec } from '../../units/bytes';
 import { formatDay } from '../../units/date';
@@ -13,9 +14,9 @@ import { words, type Say } from './say';
 const shareAddress = (protocol: string, host: string | null, folder: string, path: string): string => {
   const at = host ?? 'the box';
   const byProtocol: Record<string, string> = {
-    smb: `smb://${at}/${folder}`,
-    nfs: `mount ${at}:${path} /mnt`,
-    web: `https://${at}/${folder}/`,
+    smb: `smb://${at}/${encodeURIComponent(folder)}`,
+    nfs: host === null ? `${at}: ${path}` : sh`mount ${`${host}:${path}`} /mnt`.text,
+    web: `https://${at}/${encodeURIComponent(folder)}/`,
   };
   return byProtocol[protocol] ?? at;
 };
@@ -41,7 +42,7 @@ export const afterWords = {
     }),
   'see that nobody answers': ({ address }) =>
     words(`See that nobody answers at ${address}`, {
-      exact: [{ label: 'Type', text: `ping -c 3 ${address}` }],
+      exact: [{ label: 'Type', text: sh`ping -c 3 ${address}`.text }],
       why: 'Two machines at one address are both gone, now and then.',
       see: 'No answer, three times.',
       wrong: 'Somebody answers: take another address on Network. Nothing has been changed.',
@@ -70,7 +71,7 @@ export const afterWords = {
     }),
   'see it come back': ({ address }) =>
     words(`Restart it, and see it come back at ${address}`, {
-      exact: [{ label: 'Type', text: `ping ${address}` }],
+      exact: [{ label: 'Type', text: sh`ping ${address}`.text }],
       why: 'An address that holds until the first power cut is none.',
       see: 'It is silent, then answers again within minutes.',
       wrong: 'It does not come back: Network has the rows to ask, one after the other.',
@@ -85,7 +86,7 @@ export const afterWords = {
     }),
   pool: ({ step, text, erases }) =>
     words(stepWords(step), {
-      exact: [{ label: 'Type', text }],
+      exact: [{ label: 'Type', text, script: true }],
       why: erases ? 'What is on these drives is lost.' : '',
       see: step === 'state' ? 'Every drive of the pool, none missing.' : 'It ends without an error.',
       wrong: 'It stops: nothing after it was done. Read its last line before anything else.',
@@ -110,14 +111,16 @@ export const afterWords = {
     }),
   'bring the rules': ({ file, to }) =>
     words('Bring the rules onto the gate', {
-      exact: [{ label: 'Type', text: to === null ? `cp ${file} /root/` : `scp ${file} root@${to}:` }],
+      exact: [
+        { label: 'Type', text: (to === null ? sh`cp ${file} /root/` : sh`scp ${file} root@${to}:`).text },
+      ],
       lines: [`Load writes ${file}: a script with the rules and the way back in it.`],
       why: 'What is loaded is what was judged, and not typed anew.',
       see: 'The file lies on the gate.',
     }),
   'load the rules': ({ file, zones, permits, seconds }) =>
     words(`Load the rules: ${plural(zones, 'zone')}, ${plural(permits, 'permit')}`, {
-      exact: [{ label: 'Type', text: `sh ${file}` }],
+      exact: [{ label: 'Type', text: sh`sh ${file}`.text }],
       lines: [
         `They go back by themselves after ${seconds} seconds, unless you say from a new connection that you are in. Keep a keyboard on it.`,
       ],
@@ -127,7 +130,7 @@ export const afterWords = {
     }),
   'keep the rules': ({ file, seconds }) =>
     words('From a new connection, say that they stay', {
-      exact: [{ label: 'Type', text: `sh ${file} confirm` }],
+      exact: [{ label: 'Type', text: sh`sh ${file} confirm`.text }],
       lines: [`Within ${seconds} seconds, and from a connection that was made after they were loaded.`],
       why: 'An old connection stays up even where no new one gets in.',
       see: '“Kept, and written … for the next start.”',
@@ -153,7 +156,7 @@ export const afterWords = {
     }),
   'start the guest by itself': ({ guest, place, seconds }) =>
     words(`Let ${guest} start with the host`, {
-      exact: [{ label: 'Type', text: `virsh autostart ${guest}` }],
+      exact: [{ label: 'Type', text: sh`virsh autostart ${guest}`.text }],
       lines: [`Its turn is number ${place}, ${seconds} seconds after the one before it.`],
       why: 'After a power cut nobody is there to start it.',
       see: 'It is marked to start by itself.',

@@ -1,4 +1,4 @@
-import { markdownText as safe } from '../../units/markdown';
+import { codeSpan, markdownText as safe } from '../../formats/writer/markdown';
 import type { RunSheet, RunStep } from '../../box/runSheet';
 import { wholeOf } from '../../runsheet/step';
 import { stopTitle } from '../../model/stops';
@@ -8,12 +8,9 @@ import { backWords, hurtWords, leftWords, mustWords, needWords, runSheetHeadline
 import { runStepWords } from './step';
 
 /** A text to the letter, in a code span or block that its own backticks do not end (CommonMark 0.31 §6.1, §4.5). */
-function letters(text: string): string[] {
+function letters({ text, script }: { text: string; script?: boolean }): string[] {
+  if (script !== true || !text.includes('\n')) return [codeSpan(text).text];
   const longest = Math.max(0, ...[...text.matchAll(/`+/g)].map((m) => m[0].length));
-  if (!text.includes('\n')) {
-    const fence = '`'.repeat(longest + 1);
-    return [longest > 0 ? `${fence} ${text} ${fence}` : `${fence}${text}${fence}`];
-  }
   const fence = '`'.repeat(Math.max(3, longest + 1));
   return ['', `  ${fence}`, ...text.split('\n').map((l) => `  ${l}`), `  ${fence}`];
 }
@@ -27,7 +24,7 @@ function stepLines(s: RunStep): string[] {
   const say = (text: string): void => void (text !== '' && out.push(`  - ${text}`));
   for (const l of w.lines) say(safe(l));
   for (const e of w.exact) {
-    const [first = '', ...rest] = letters(e.text);
+    const [first = '', ...rest] = letters(e);
     say(`${safe(e.label)}: ${first}`);
     out.push(...rest.map((l) => `  ${l}`));
   }

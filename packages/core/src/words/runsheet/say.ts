@@ -6,7 +6,8 @@ export interface StepWords {
   /** What to do, one thing after another. */
   lines: string[];
   /** What is typed, pressed or looked for, to the letter. */
-  exact: { label: string; text: string }[];
+  /** `script`: several lines of commands, which stay lines. */
+  exact: { label: string; text: string; script?: boolean }[];
   /** What reads how now, and what it is changed to. */
   change: { from: string; to: string } | null;
   why: string;

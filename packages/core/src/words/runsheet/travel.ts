@@ -6,10 +6,10 @@ import { lasting } from '../../runsheet/lasting';
 import { wholeOf } from '../../runsheet/step';
 import { formatSpan } from '../../units/duration';
 import { foretoldWords } from '../learning';
-import { htmlText as t } from '../../units/html';
+import { contentPolicy, fixedHtml, html, type Html } from '../../formats/writer/html';
 import { hazardWords } from '../hazard';
 import { asksWords, backWords, hurtWords, mustWords } from './around';
-import { TRAVEL_SCRIPT } from './travelScript';
+import { TRAVEL_SCRIPT, TRAVEL_SCRIPT_HASH } from './travelScript';
 import { TRAVEL_STYLE } from './travelStyle';
 import { runStepWords } from './step';
 
@@ -60,22 +60,47 @@ export function travelOf(
   };
 }
 
-const item = (label: string, text: string): string =>
-  text === '' ? '' : `<p><b>${label}</b> ${t(text)}</p>`;
+const item = (label: string, text: string): Html | '' =>
+  text === '' ? '' : html`<p><b>${label}</b> ${text}</p>`;
+const when = (is: boolean, made: () => Html): Html | '' => (is ? made() : '');
 
-function stepHtml(s: TravelStep): string {
-  return `<li class="step" data-key="${t(s.key)}" id="s${s.number}">
-<header><span class="no">${s.number}</span> <span>${t(stopTitle[s.stop])}</span> <span class="usual">${t(s.usual)}</span></header>
-<h2>${t(s.title)}</h2>
-${s.first.map((f) => `<p class="first"><b>First</b> ${t(f)}</p>`).join('')}
-${s.lines.length > 0 ? `<ol>${s.lines.map((l) => `<li>${t(l)}</li>`).join('')}</ol>` : ''}
-${s.exact.length > 0 ? `<dl>${s.exact.map((e) => `<div><dt>${t(e.label)}</dt><dd>${t(e.text)}</dd></div>`).join('')}</dl>` : ''}
-${s.change ? `<p class="change"><span>${t(s.change.from)}</span> to <strong>${t(s.change.to)}</strong></p>` : ''}
-${s.hurts.map((h) => `<p class="hurts">${t(h)} ${t(s.back)}</p>`).join('')}
-${item('See', s.see)}${item('Why', s.why)}${item('If it goes wrong', s.wrong)}
-<p class="acts"><label><input type="checkbox" data-tick> Done</label>${s.asks === null ? '' : ` <label>${t(s.asks)} <input type="text" maxlength="500" data-noted></label>`} <output data-when></output></p>
-</li>`;
-}
+const stepHtml = (s: TravelStep): Html =>
+  html`<li class="step" data-key="${s.key}" id="s${s.number}">
+    <header>
+      <span class="no">${s.number}</span> <span>${stopTitle[s.stop]}</span>
+      <span class="usual">${s.usual}</span>
+    </header>
+    <h2>${s.title}</h2>
+    ${s.first.map((f) => html`<p class="first"><b>First</b> ${f}</p>`)}
+    ${when(
+      s.lines.length > 0,
+      () =>
+        html`<ol>
+          ${s.lines.map((l) => html`<li>${l}</li>`)}
+        </ol>`,
+    )}
+    ${when(
+      s.exact.length > 0,
+      () =>
+        html`<dl>
+          ${s.exact.map(
+            (e) =>
+              html`<div>
+                <dt>${e.label}</dt>
+                <dd>${e.text}</dd>
+              </div>`,
+          )}
+        </dl>`,
+    )}
+    ${s.change ? html`<p class="change"><span>${s.change.from}</span> to <strong>${s.change.to}</strong></p>` : ''}
+    ${s.hurts.map((h) => html`<p class="hurts">${h} ${s.back}</p>`)}
+    ${item('See', s.see)}${item('Why', s.why)}${item('If it goes wrong', s.wrong)}
+    <p class="acts">
+      <label><input type="checkbox" data-tick /> Done</label
+      >${s.asks === null ? '' : html` <label>${s.asks} <input type="text" maxlength="500" data-noted /></label>`}
+      <output data-when></output>
+    </p>
+  </li> `;
 
 /**
  * The run sheet of a box as one HTML file that needs nothing else: it can be read and ticked on any device that shows HTML,
@@ -83,27 +108,43 @@ ${item('See', s.see)}${item('Why', s.why)}${item('If it goes wrong', s.wrong)}
  */
 export function travelHtml(travel: Travel): string {
   // “</script>” in a name would end the record: written so, JSON is the same and HTML sees no tag (RFC 8259 §7).
-  const record = JSON.stringify(travel).replaceAll('<', '\\u003c');
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${t(travel.box.name)}: run sheet</title>
-<style>${TRAVEL_STYLE}</style>
-</head>
-<body>
-<header class="top"><h1>${t(travel.box.name)}</h1><p>Run sheet from “${t(travel.bench)}”, ${t(travel.madeAt.slice(0, 10))}. <span id="count"></span></p>
-<p class="acts"><button type="button" id="save">Save this sheet with its ticks</button> <span id="kept" role="status"></span></p>
-<noscript><p>Ticks are kept where scripts may run; it can be read and printed without.</p></noscript></header>
-<main><ol class="steps">
-${travel.steps.map(stepHtml).join('\n')}
-</ol></main>
-<script type="application/json" id="${TRAVEL_ID}">${record}</script>
-<script>${TRAVEL_SCRIPT}</script>
-</body>
-</html>
-`;
+  const record = fixedHtml(JSON.stringify(travel).replaceAll('<', '\\u003c'));
+  return html`<!doctype html>
+    <html lang="en">
+      <head>
+        <meta charset="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        ${contentPolicy([TRAVEL_SCRIPT_HASH])}
+        <title>${travel.box.name}: run sheet</title>
+        <style>
+          ${fixedHtml(TRAVEL_STYLE)}
+        </style>
+      </head>
+      <body>
+        <header class="top">
+          <h1>${travel.box.name}</h1>
+          <p>Run sheet from “${travel.bench}”, ${travel.madeAt.slice(0, 10)}. <span id="count"></span></p>
+          <p class="acts">
+            <button type="button" id="save">Save this sheet with its ticks</button>
+            <span id="kept" role="status"></span>
+          </p>
+          <noscript
+            ><p>Ticks are kept where scripts may run; it can be read and printed without.</p></noscript
+          >
+        </header>
+        <main>
+          <ol class="steps">
+            ${travel.steps.map(stepHtml)}
+          </ol>
+        </main>
+        <script type="application/json" id="${TRAVEL_ID}">
+          ${record}
+        </script>
+        <script>
+          ${fixedHtml(TRAVEL_SCRIPT)};
+        </script>
+      </body>
+    </html> `.text;
 }
 
 /** Why a file was not taken, what is unharmed, what to do. */

@@ -77,3 +77,5 @@ export const TRAVEL_SCRIPT = `
   draw();
 })();
 `;
+/** SHA-256 of the script in Base64: the sheet runs no other (Content Security Policy Level 3 §6.7). */
+export const TRAVEL_SCRIPT_HASH = 'C7ZhJVguaSS/XzKoEj2vZTdgsMTBk8iGyICphLrDC6E=';

@@ -1,8 +1,7 @@
 import { Box, Text } from '@chakra-ui/react';
-import Papa from 'papaparse';
 import { amount } from '@zb/core/words/money';
 import { shoppingList } from '@zb/core/gather/shopping';
-import { shoppingName, shoppingRows } from '@zb/core/words/gather';
+import { shoppingCsv, shoppingName } from '@zb/core/words/gather';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../ui/Button';
 import { Sheet } from '../../parts/Sheet';
@@ -17,11 +16,7 @@ import { Head } from '../../ui/Words';
 export default function ShoppingPage() {
   const bench = useBench();
   const list = shoppingList(bench);
-  const save = (): void => {
-    // A leading byte-order mark lets spreadsheets read the names; risky first characters are kept from being formulas.
-    const text = Papa.unparse(shoppingRows(list), { escapeFormulae: true });
-    download(fileName(`${bench.name} shopping`, 'csv'), `\uFEFF${text}\r\n`, 'text/csv');
-  };
+  const save = (): void => download(fileName(`${bench.name} shopping`, 'csv'), shoppingCsv(list), 'text/csv');
   const over = list.total - bench.settings.budget;
   return (
     <>

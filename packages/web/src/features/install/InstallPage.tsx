@@ -6,7 +6,7 @@ import { laidBox } from '@zb/core/layout/forBox';
 import { schoolsMean } from '@zb/core/layout/schools';
 import { schoolsOf } from '@zb/core/layout/usual';
 import { fstab } from '@zb/core/layout/write/fstab';
-import { sfdiskScript } from '@zb/core/layout/write/sfdisk';
+import { layoutScript } from '@zb/core/layout/write/script';
 import { partSchools, swapSchools, type BoxLayout } from '@zb/core/model/layout';
 import { formatBoth } from '@zb/core/units/bytes';
 import {
@@ -58,6 +58,7 @@ function InstallPage({ context }: { context: BoxContext }) {
     setHeld(null);
     decide({ sizes }, `Border of ${border.names[0]} moved`);
   };
+  const script = plan && sheet ? layoutScript(sheet.layout, plan) : null;
   const choice = drives.length > 0 && (
     <Choices
       label="Drive that takes the system"
@@ -77,17 +78,15 @@ function InstallPage({ context }: { context: BoxContext }) {
             <Quiet onClick={() => download(fileName(box.name, 'fstab'), fstab(sheet.layout), 'text/plain')}>
               Save fstab
             </Quiet>
-            <Quiet
-              onClick={() =>
-                download(
-                  fileName(`${box.name} ${drive?.name}`, 'sfdisk'),
-                  sfdiskScript(sheet.layout),
-                  'text/plain',
-                )
-              }
-            >
-              Save the layout as a file
-            </Quiet>
+            {typeof script === 'string' && (
+              <Quiet
+                onClick={() =>
+                  download(fileName(`${box.name} ${drive?.name}`, 'sh'), script, 'text/x-shellscript')
+                }
+              >
+                Save the layout as a script
+              </Quiet>
+            )}
           </>
         )
       }

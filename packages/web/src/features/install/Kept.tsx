@@ -1,7 +1,8 @@
 import { HStack, Stack } from '@chakra-ui/react';
 import { z } from 'zod';
 import { decideLayout } from '@zb/core/acts/install';
-import { besideOf, canShrink, type Kept as KeptParts } from '@zb/core/layout/beside';
+import { besideOf, type Kept as KeptParts } from '@zb/core/layout/beside';
+import { canShrink } from '@zb/core/layout/shrinks';
 import { driveThere } from '@zb/core/layout/usual';
 import type { Box, Store } from '@zb/core/model/bench';
 import type { BoxLayout } from '@zb/core/model/layout';

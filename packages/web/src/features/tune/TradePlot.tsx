@@ -6,7 +6,7 @@ import { within } from '@zb/core/words/text';
 import { formatNumber } from '@zb/core/units/number';
 import { OrderPlot } from './OrderPlot';
 import { span } from './span';
-import { tradePicture } from '@zb/core/tune/picture';
+import { pictureOfTrade } from '@zb/core/words/tradePicture';
 import { Plot } from '../../parts/Plot';
 import { download, fileName } from '../../storage/download';
 import { Word } from '../../ui/Button';
@@ -87,13 +87,7 @@ export function TradePlot({ state, result }: { state: ExperimentState; result: E
         onClick={() =>
           download(
             fileName(`tuning ${state.changes.map((c) => c.name).join(' ')}`, 'svg'),
-            tradePicture(
-              `${gain.label}, against ${costWords(trade.cost)}`,
-              state,
-              trade,
-              { cost: `${cost.label}, ${cost.unit}`, gain: gain.unit === '' ? gain.label : gain.unit },
-              name,
-            ),
+            pictureOfTrade(result) ?? '',
             'image/svg+xml',
           )
         }

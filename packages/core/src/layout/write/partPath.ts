@@ -1,8 +1,3 @@
-import { quoted } from '../../units/shell';
-
-/** A word for a POSIX shell (IEEE Std 1003.1, “Quoting”): quoted where it needs to be. */
-export const shellWord = (text: string): string => (/^[\w./:=@%+,-]+$/.test(text) ? text : quoted(text));
-
 /** The path of a part of a drive, as udev and the kernel name it: “-part1”, “p1” behind a digit, “1” behind a letter. */
 export function partPath(device: string, number: number): string {
   if (/\/by-(id|path|uuid)\//.test(device)) return `${device}-part${number}`;

@@ -1,0 +1,109 @@
+/**
+ * Nothing of a stranger's becomes a line, a token, an element or a formula of a file: every writer there is, over benches whose
+ * every text is hostile, against strict readers. The formats' own tools read the same files in tests/oracle/exports.oracle.ts.
+ */
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { judgeOn } from '@zb/core/box/today';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { exportedFiles, writerIds } from '@zb/core/exports/writers';
+import type { Bench } from '@zb/core/model/bench';
+import { movingSchema } from '@zb/core/model/moving';
+import { disc } from './discs';
+import { CANARY, HOSTILE, hostileBench, hostileFolder } from './hostileBench';
+import { skeletonOf } from './skeletons';
+
+/** The demo bench with what it does not have by itself: a database on its way, and a disc that is started out of its file. */
+function full(): Bench {
+  const hall = saltmarshHall();
+  const moving = (['PostgreSQL', 'MariaDB', 'SQLite', 'files'] as const).map((kind) =>
+    movingSchema.parse({ id: `m ${kind}`, what: 'records', kind, counts: [{ of: 'books' }] }),
+  );
+  return {
+    ...hall,
+    boxes: hall.boxes.map((b) => (b.id === 'archive' ? { ...b, moving } : b)),
+    items: [...hall.items, disc('one')],
+  };
+}
+const hall = full();
+const at = '2026-03-05T18:00:00.000Z';
+beforeAll(() => judgeOn('2026-03-05'));
+afterAll(() => judgeOn(undefined));
+
+/** Skeletons by writer: names of files are ids, which are hostile too, and order files. */
+function skeletons(bench: Bench, hostile: boolean): Map<string, string[]> {
+  const out = new Map<string, string[]>();
+  for (const f of exportedFiles({ bench, at, folder: hostileFolder(hostile) })) {
+    let found: string;
+    try {
+      found = JSON.stringify(skeletonOf(f.format, f.content));
+    } catch (error) {
+      throw new Error(`${f.writer} ${JSON.stringify(f.name)}: ${String(error)}`, { cause: error });
+    }
+    out.set(f.writer, [...(out.get(f.writer) ?? []), found]);
+  }
+  for (const list of out.values()) list.sort();
+  return out;
+}
+
+/** Where two lists of skeletons part, shortly: whole ones are too long to be read. */
+function firstDifference(mine: readonly string[], other: readonly string[]): string | undefined {
+  const i = Array.from({ length: Math.max(mine.length, other.length) }).findIndex(
+    (_, n) => mine[n] !== other[n],
+  );
+  if (i < 0) return undefined;
+  const [a = 'no file', b = 'no file'] = [mine[i], other[i]];
+  let at = 0;
+  while (at < a.length && a[at] === b[at]) at += 1;
+  const near = (text: string): string => text.slice(Math.max(0, at - 80), at + 80);
+  return `${near(a)}\nand without: ${near(b)}`;
+}
+
+const plain = skeletons(hall, false);
+const TURNS = process.env.ZB_RUNS === 'all' ? HOSTILE.length : 1;
+
+describe.each(Array.from({ length: TURNS }, (_, i) => i * 11))(
+  'every text hostile, from the %i. on',
+  (turn) => {
+    const { hostile, harmless, changed } = hostileBench(hall, turn);
+    it('is a bench that its schemas take', () => {
+      expect(changed).toBeGreaterThan(1000);
+      expect(JSON.stringify(hostile)).toContain(CANARY);
+    });
+    const [found, without] = [skeletons(hostile, true), skeletons(harmless, false)];
+    it.each(writerIds)('%s is made of what it is made of without', (writer) => {
+      expect(firstDifference(found.get(writer) ?? [], without.get(writer) ?? [])).toBeUndefined();
+    });
+  },
+);
+
+it('every writer writes something of the demo bench, so that it is tested at all', () => {
+  expect(writerIds.filter((id) => !plain.has(id))).toEqual([]);
+});
+
+/** Files of core that build text in the syntax of another program, by what they import. */
+function sources(dir: string): string[] {
+  return readdirSync(dir, { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory() ? sources(join(dir, e.name)) : e.name.endsWith('.ts') ? [join(dir, e.name)] : [],
+  );
+}
+it('a file that writes for another program is reached from the list of writers', () => {
+  const src = join(import.meta.dirname, '../src');
+  const imports = (file: string): string[] =>
+    [...readFileSync(file, 'utf8').matchAll(/^(?:import|export)[^;]*?from '(\.[^']+)'/gms)].map(
+      ([, to = '']) =>
+        [join(file, '..', `${to}.ts`), join(file, '..', to, 'index.ts')].find(existsSync) ?? to,
+    );
+  const reached = new Set<string>();
+  const waiting = [join(src, 'exports/list.ts')];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    if (reached.has(next)) continue;
+    reached.add(next);
+    waiting.push(...imports(next));
+  }
+  const writes = sources(src).filter((f) =>
+    imports(f).some((i) => relative(src, i).startsWith('formats/writer/') && !i.endsWith('template.ts')),
+  );
+  expect(writes.length).toBeGreaterThan(20);
+  expect(writes.filter((f) => !reached.has(f)).map((f) => relative(src, f))).toEqual([]);
+});
