@@ -5,27 +5,12 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { judgeOn } from '@zb/core/box/today';
-import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { exportedFiles, writerIds } from '@zb/core/exports/writers';
 import type { Bench } from '@zb/core/model/bench';
-import { movingSchema } from '@zb/core/model/moving';
-import { disc } from './discs';
-import { CANARY, HOSTILE, hostileBench, hostileFolder } from './hostileBench';
+import { CANARY, fullBench, HOSTILE, hostileBench, hostileFolder } from './hostileBench';
 import { skeletonOf } from './skeletons';
 
-/** The demo bench with what it does not have by itself: a database on its way, and a disc that is started out of its file. */
-function full(): Bench {
-  const hall = saltmarshHall();
-  const moving = (['PostgreSQL', 'MariaDB', 'SQLite', 'files'] as const).map((kind) =>
-    movingSchema.parse({ id: `m ${kind}`, what: 'records', kind, counts: [{ of: 'books' }] }),
-  );
-  return {
-    ...hall,
-    boxes: hall.boxes.map((b) => (b.id === 'archive' ? { ...b, moving } : b)),
-    items: [...hall.items, disc('one')],
-  };
-}
-const hall = full();
+const hall = fullBench();
 const at = '2026-03-05T18:00:00.000Z';
 beforeAll(() => judgeOn('2026-03-05'));
 afterAll(() => judgeOn(undefined));

@@ -1,6 +1,9 @@
 /** A bench in which every text that its schemas take is one that some format would give a meaning. */
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import type { ContentEntry } from '@zb/core/model/contentRules';
 import { theBench, type Bench } from '@zb/core/model/bench';
+import { movingSchema } from '@zb/core/model/moving';
+import { disc } from './discs';
 
 /** What no file may do or hold: a command of this name, a file, a host, an element. */
 export const CANARY = 'zbpwn';
@@ -85,6 +88,8 @@ const replaced = (value: unknown, from: string, to: string): unknown =>
           )
         : value;
 
+/** Fields that decide whether there is a file at all: a photograph, and how an image is laid out. */
+const DECIDES = new Set(['data', 'layout']);
 /** A moment or a day: of one that is none nothing is reckoned. */
 const MOMENT = /^\d{4}-\d\d-\d\d(T[\d:.]+Z)?$/;
 
@@ -111,7 +116,8 @@ function replacedTexts(
   let harmless = record;
   let changed = 0;
   for (const { path, text } of texts(record)) {
-    if (skip.has(text) || path.at(-1) === 'id' || path.at(-1) === 'data' || MOMENT.test(text)) continue;
+    if (skip.has(text) || path.at(-1) === 'id' || DECIDES.has(String(path.at(-1))) || MOMENT.test(text))
+      continue;
     const [evil, plain] = next();
     const tried = (of: unknown, to: string): unknown => {
       const copy = structuredClone(of);
@@ -212,3 +218,16 @@ export const hostileFolder = (hostile: boolean): ContentEntry[] =>
       sha256: String(i).padStart(64, '0'),
     };
   });
+
+/** The demo bench with what it does not have by itself: a database on its way, and a disc that is started out of its file. */
+export function fullBench(): Bench {
+  const hall = saltmarshHall();
+  const moving = (['PostgreSQL', 'MariaDB', 'SQLite', 'files'] as const).map((kind) =>
+    movingSchema.parse({ id: `m ${kind}`, what: 'records', kind, counts: [{ of: 'books' }] }),
+  );
+  return {
+    ...hall,
+    boxes: hall.boxes.map((b) => (b.id === 'archive' ? { ...b, moving } : b)),
+    items: [...hall.items, disc('one')],
+  };
+}

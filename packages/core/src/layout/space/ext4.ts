@@ -60,12 +60,19 @@ const hasCopy = (group: number): boolean =>
 export function ext4Space(bytes: number, sector = 512): Space | undefined {
   const { block, ratio } = kindOf(bytes, sector);
   const first = block === KIB ? 1 : 0;
-  const perGroup = 8 * block;
+  let perGroup = 8 * block;
   const given = (Math.floor(bytes / PAGE) * PAGE) / block;
   let blocks = given;
   if (blocks < 64) return undefined;
+  const inodes = Math.min(MAX_32, Math.floor((given * block) / ratio));
   for (;;) {
     const groups = ceilDiv(blocks - first, perGroup);
+    // A group's bitmap names so many inodes; where there are more, groups are made smaller and all begins anew (ext2fs_initialize).
+    if (ceilDiv(inodes, groups) > 8 * block && perGroup >= 256) {
+      perGroup -= 8;
+      blocks = given;
+      continue;
+    }
     const perBlock = block / DESCRIPTOR;
     const descriptors = ceilDiv(groups, perBlock);
     // Descriptors of a size that it may grow to; beyond 2^32 blocks it cannot (“resize_inode”).
@@ -74,7 +81,7 @@ export function ext4Space(bytes: number, sector = 512): Space | undefined {
     const kept = !grows
       ? 0
       : Math.min(block / 4, ceilDiv(ceilDiv(growth - first, perGroup), perBlock) - descriptors);
-    const inodeBlocks = inodeBlocksOf(blocks, block, ratio, groups);
+    const inodeBlocks = inodeTable(inodes, block, groups);
     const copyBlocks = 1 + descriptors + kept;
     const own = 2 + inodeBlocks;
     const rest = (blocks - first) % perGroup;
@@ -109,9 +116,8 @@ export function ext4Space(bytes: number, sector = 512): Space | undefined {
   }
 }
 
-/** Blocks of one group’s inode table. */
-function inodeBlocksOf(blocks: number, block: number, ratio: number, groups: number): number {
-  const wanted = Math.min(MAX_32, Math.floor((blocks * block) / ratio));
+/** Blocks of one group’s inode table, which it fills whole. */
+function inodeTable(wanted: number, block: number, groups: number): number {
   const perGroup = Math.min(ceilDiv(wanted, groups), block * 8);
   const inBlocks = ceilDiv(perGroup * INODE_BYTES, block);
   // A group’s number of inodes is a multiple of eight, because of its bitmap.
