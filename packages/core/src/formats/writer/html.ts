@@ -25,15 +25,10 @@ export const fixedHtml = (text: string): Html => ({ format: 'html', text });
  * Base64). Content Security Policy Level 3 §6, in an element (HTML Living Standard §4.2.5.3).
  */
 export const contentPolicy = (scriptHashes: readonly string[] = []): Html =>
-  html`<meta
-    http-equiv="Content-Security-Policy"
-    content="${[
-      "default-src 'none'",
-      "style-src 'unsafe-inline'",
-      ...(scriptHashes.length > 0
-        ? [`script-src ${scriptHashes.map((h) => `'sha256-${h}'`).join(' ')}`]
-        : []),
-      "form-action 'none'",
-      "base-uri 'none'",
-    ].join('; ')}"
-  />`;
+  html`<meta http-equiv="Content-Security-Policy" content="${[
+    "default-src 'none'",
+    "style-src 'unsafe-inline'",
+    ...(scriptHashes.length > 0 ? [`script-src ${scriptHashes.map((h) => `'sha256-${h}'`).join(' ')}`] : []),
+    "form-action 'none'",
+    "base-uri 'none'",
+  ].join('; ')}">`;

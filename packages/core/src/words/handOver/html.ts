@@ -13,13 +13,16 @@ tr,li{break-inside:avoid}h2{break-after:avoid}
 /** A page of Markdown (CommonMark with tables and tasks) as one HTML file that needs nothing else; markup in it stays text. */
 export const sheetHtml = (title: string, markdown: string): string =>
   html`<!doctype html>
-    <html lang="en">
-      <meta charset="utf-8" />
-      <meta name="viewport" content="width=device-width" />
-      ${contentPolicy()}
-      <title>${title}</title>
-      <style>
-        ${fixedHtml(STYLE)}
-      </style>
-      <main>${fixedHtml(micromark(markdown, { extensions: [gfm()], htmlExtensions: [gfmHtml()] }))}</main>
-    </html> `.text;
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+${contentPolicy()}
+<title>${title}</title>
+<style>
+${fixedHtml(STYLE)}
+</style>
+<main>
+${fixedHtml(micromark(markdown, { extensions: [gfm()], htmlExtensions: [gfmHtml()] }))}
+</main>
+</html>
+`.text;

@@ -64,43 +64,18 @@ const item = (label: string, text: string): Html | '' =>
   text === '' ? '' : html`<p><b>${label}</b> ${text}</p>`;
 const when = (is: boolean, made: () => Html): Html | '' => (is ? made() : '');
 
-const stepHtml = (s: TravelStep): Html =>
-  html`<li class="step" data-key="${s.key}" id="s${s.number}">
-    <header>
-      <span class="no">${s.number}</span> <span>${stopTitle[s.stop]}</span>
-      <span class="usual">${s.usual}</span>
-    </header>
-    <h2>${s.title}</h2>
-    ${s.first.map((f) => html`<p class="first"><b>First</b> ${f}</p>`)}
-    ${when(
-      s.lines.length > 0,
-      () =>
-        html`<ol>
-          ${s.lines.map((l) => html`<li>${l}</li>`)}
-        </ol>`,
-    )}
-    ${when(
-      s.exact.length > 0,
-      () =>
-        html`<dl>
-          ${s.exact.map(
-            (e) =>
-              html`<div>
-                <dt>${e.label}</dt>
-                <dd>${e.text}</dd>
-              </div>`,
-          )}
-        </dl>`,
-    )}
-    ${s.change ? html`<p class="change"><span>${s.change.from}</span> to <strong>${s.change.to}</strong></p>` : ''}
-    ${s.hurts.map((h) => html`<p class="hurts">${h} ${s.back}</p>`)}
-    ${item('See', s.see)}${item('Why', s.why)}${item('If it goes wrong', s.wrong)}
-    <p class="acts">
-      <label><input type="checkbox" data-tick /> Done</label
-      >${s.asks === null ? '' : html` <label>${s.asks} <input type="text" maxlength="500" data-noted /></label>`}
-      <output data-when></output>
-    </p>
-  </li> `;
+const stepHtml = (s: TravelStep): Html => html`<li class="step" data-key="${s.key}" id="s${s.number}">
+<header><span class="no">${s.number}</span> <span>${stopTitle[s.stop]}</span> <span class="usual">${s.usual}</span></header>
+<h2>${s.title}</h2>
+${s.first.map((f) => html`<p class="first"><b>First</b> ${f}</p>`)}
+${when(s.lines.length > 0, () => html`<ol>${s.lines.map((l) => html`<li>${l}</li>`)}</ol>`)}
+${when(s.exact.length > 0, () => html`<dl>${s.exact.map((e) => html`<div><dt>${e.label}</dt><dd>${e.text}</dd></div>`)}</dl>`)}
+${s.change ? html`<p class="change"><span>${s.change.from}</span> to <strong>${s.change.to}</strong></p>` : ''}
+${s.hurts.map((h) => html`<p class="hurts">${h} ${s.back}</p>`)}
+${item('See', s.see)}${item('Why', s.why)}${item('If it goes wrong', s.wrong)}
+<p class="acts"><label><input type="checkbox" data-tick> Done</label>${s.asks === null ? '' : html` <label>${s.asks} <input type="text" maxlength="500" data-noted></label>`} <output data-when></output></p>
+</li>
+`;
 
 /**
  * The run sheet of a box as one HTML file that needs nothing else: it can be read and ticked on any device that shows HTML,
@@ -110,41 +85,25 @@ export function travelHtml(travel: Travel): string {
   // “</script>” in a name would end the record: written so, JSON is the same and HTML sees no tag (RFC 8259 §7).
   const record = fixedHtml(JSON.stringify(travel).replaceAll('<', '\\u003c'));
   return html`<!doctype html>
-    <html lang="en">
-      <head>
-        <meta charset="utf-8" />
-        <meta name="viewport" content="width=device-width, initial-scale=1" />
-        ${contentPolicy([TRAVEL_SCRIPT_HASH])}
-        <title>${travel.box.name}: run sheet</title>
-        <style>
-          ${fixedHtml(TRAVEL_STYLE)}
-        </style>
-      </head>
-      <body>
-        <header class="top">
-          <h1>${travel.box.name}</h1>
-          <p>Run sheet from “${travel.bench}”, ${travel.madeAt.slice(0, 10)}. <span id="count"></span></p>
-          <p class="acts">
-            <button type="button" id="save">Save this sheet with its ticks</button>
-            <span id="kept" role="status"></span>
-          </p>
-          <noscript
-            ><p>Ticks are kept where scripts may run; it can be read and printed without.</p></noscript
-          >
-        </header>
-        <main>
-          <ol class="steps">
-            ${travel.steps.map(stepHtml)}
-          </ol>
-        </main>
-        <script type="application/json" id="${TRAVEL_ID}">
-          ${record}
-        </script>
-        <script>
-          ${fixedHtml(TRAVEL_SCRIPT)};
-        </script>
-      </body>
-    </html> `.text;
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+${contentPolicy([TRAVEL_SCRIPT_HASH])}
+<title>${travel.box.name}: run sheet</title>
+<style>${fixedHtml(TRAVEL_STYLE)}</style>
+</head>
+<body>
+<header class="top"><h1>${travel.box.name}</h1><p>Run sheet from “${travel.bench}”, ${travel.madeAt.slice(0, 10)}. <span id="count"></span></p>
+<p class="acts"><button type="button" id="save">Save this sheet with its ticks</button> <span id="kept" role="status"></span></p>
+<noscript><p>Ticks are kept where scripts may run; it can be read and printed without.</p></noscript></header>
+<main><ol class="steps">
+${travel.steps.map(stepHtml)}</ol></main>
+<script type="application/json" id="${TRAVEL_ID}">${record}</script>
+<script>${fixedHtml(TRAVEL_SCRIPT)}</script>
+</body>
+</html>
+`.text;
 }
 
 /** Why a file was not taken, what is unharmed, what to do. */
