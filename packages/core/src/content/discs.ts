@@ -4,7 +4,7 @@ import { endingOf, folderOf, joined, nameOf, stemOf } from '../units/paths';
 
 /** Files a sheet names (FILE lines of a cue sheet; CDRWIN’s description, from memory). */
 export const tracksOfSheet = (text: string): string[] =>
-  [...text.matchAll(/^\s*FILE\s+(?:"([^"]+)"|(\S+))/gim)].map((m) => m[1] ?? m[2] ?? '');
+  [...text.matchAll(/^[ \t]*FILE[ \t]+(?:"([^"\n]+)"|(\S+))/gim)].map((m) => m[1] ?? m[2] ?? '');
 /** Files a play list names: every line that is neither empty nor a comment (M3U, common practice). */
 export const filesOfList = (text: string): string[] =>
   text

@@ -6,6 +6,8 @@ export interface DiscInfo {
   arch: string | undefined;
 }
 
+/** Letters of a line that are looked at; no medium says more of itself. */
+const MOST_LETTERS = 400;
 const ARCHS = /\b(x86_64|x86-64|amd64|x64|i[3-6]86|aarch64|arm64|armv7l|armhf)\b/i;
 
 /**
@@ -13,7 +15,7 @@ const ARCHS = /\b(x86_64|x86-64|amd64|x64|i[3-6]86|aarch64|arm64|armv7l|armhf)\b
  * version; what follows a dash or a quotation mark is about the build. Common practice, no source.
  */
 export function readDiscLine(line: string): DiscInfo {
-  const plain = line.replaceAll('_', ' ').trim();
+  const plain = line.slice(0, MOST_LETTERS).replaceAll('_', ' ').trim();
   const arch = ARCHS.exec(plain)?.[1]?.toLowerCase();
   const words = (plain.split(/\s+[-–]\s+|["“]/)[0] ?? '').split(/\s+/).filter((w) => !ARCHS.test(w));
   const at = words.findIndex((w) => /^v?\d/i.test(w));
@@ -26,7 +28,7 @@ export function readDiscLine(line: string): DiscInfo {
 export function readTreeInfo(text: string): DiscInfo {
   const general = /\[general\]([^[]*)/i.exec(text)?.[1] ?? '';
   const of = (key: string): string | undefined =>
-    new RegExp(`^\\s*${key}\\s*=\\s*(.+?)\\s*$`, 'im').exec(general)?.[1];
+    new RegExp(`^[ \\t]*${key}[ \\t]*=(.*)$`, 'im').exec(general)?.[1]?.trim() || undefined;
   const family = of('family') ?? of('name');
   return { name: family, version: of('version'), arch: of('arch')?.toLowerCase() };
 }

@@ -1,3 +1,4 @@
+import { urlPart } from '../units/url';
 import { formatIec } from '../units/bytes';
 import { formatDay } from '../units/date';
 import { compareIps, parseIp } from '../units/ip';
@@ -78,7 +79,7 @@ export const collections = {
       {
         title: p.name,
         detail: `profile, ${p.purpose}, ${p.releases.map((r) => r.version).join(', ')}`,
-        path: `/profiles/${encodeURIComponent(p.id)}`,
+        path: `/profiles/${urlPart(p.id)}`,
       },
     ],
   }),
@@ -102,7 +103,7 @@ export const collections = {
       {
         title: n.name,
         detail: `network${n.prefix === null ? '' : `, ${n.prefix}`}`,
-        path: `/network?of=${encodeURIComponent(n.id)}`,
+        path: `/network?of=${urlPart(n.id)}`,
       },
     ],
   }),
@@ -118,7 +119,7 @@ export const collections = {
       {
         title: h.name,
         detail: ['host', h.address, h.hardware].filter(Boolean).join(', '),
-        path: `/network${h.networkId === null ? '' : `?of=${encodeURIComponent(h.networkId)}`}`,
+        path: `/network${h.networkId === null ? '' : `?of=${urlPart(h.networkId)}`}`,
       },
     ],
   }),

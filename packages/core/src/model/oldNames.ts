@@ -37,7 +37,7 @@ function noted(record: Plain, rules: Rules): Plain {
 /** A share’s name without what no share name may have. */
 const shareName = (name: string, i: number): string => {
   const kept = name
-    .replace(/["\\/[\]:|<>+=;,*?%\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ')
+    .replace(/["\\/[\]:|<>+=;,*?%\p{Cc}\p{Cs}\p{Zl}\p{Zp}]+/gu, ' ')
     .trim()
     .slice(0, 80)
     .trim();

@@ -13,7 +13,7 @@ export const grammar = {
   /** A network interface: at most 15 characters (Linux, dev_valid_name in net/core/dev.c), of these the plain ones alone; none that a command takes for an option. */
   interface: /^[A-Za-z\d_][\w.-]{0,14}$/,
   /** Where a file system may be mounted: an absolute path without empty, “.” and “..” parts and control characters (POSIX.1-2017 §3.271), the root among them. */
-  mountPoint: /^(?:\/|(?:\/(?!\.{1,2}(?:\/|$))[^/\p{Cc}\p{Zl}\p{Zp}]+)+)$/u,
+  mountPoint: /^(?:\/|(?:\/(?!\.{1,2}(?:\/|$))[^/\p{Cc}\p{Cs}\p{Zl}\p{Zp}]+)+)$/u,
   /** The type of a partition: a GUID (UEFI 2.10 §5.3.3), or a byte in hexadecimal as MBR tables have it. */
   partitionType: new RegExp(`^(?:${GUID}|(?:0x)?[\\da-fA-F]{1,2})$`),
   /** What udev and lsblk(8) know a partition by: a GUID, or on MBR the table's identity with the partition's number. */
@@ -29,7 +29,7 @@ export const grammar = {
   /** A NetBIOS name or workgroup that every reader takes (RFC 1001 §14; at most 15 letters, of these the plain ones). */
   workgroup: /^[A-Za-z\d][\w.-]{0,14}$/,
   /** A share ([MS-FSCC] §2.1.6, from memory): no control character and none of these marks; % stands for something in smb.conf(5). No blank at an end. */
-  shareName: /^(?!\s)[^"\\/[\]:|<>+=;,*?%\p{Cc}\p{Zl}\p{Zp}]{1,80}(?<!\s)$/u,
+  shareName: /^(?!\s)[^"\\/[\]:|<>+=;,*?%\p{Cc}\p{Cs}\p{Zl}\p{Zp}]{1,80}(?<!\s)$/u,
   /** The serial of a drive as commands may name it: none that is an option, or so short that it names several. Common practice, no source. */
   driveSerial: /^\w[\w.-]{3,}$/,
   /** The path of a page: absolute, of the letters a URL may have there, with what may stand behind it (RFC 3986 §3.3–3.5). */

@@ -113,7 +113,8 @@ function endOf([first = '', second = '', third = '']: readonly string[]): string
 }
 
 /** Whether a text reads as a lease file, or a file of hosts, of the ISC server. */
-export const isIscLeases = (text: string): boolean => /^\s*(?:lease\s+[\d.]+|host\s+\S+)\s*\{/m.test(text);
+export const isIscLeases = (text: string): boolean =>
+  /^[ \t]*(?:lease[ \t]+[\d.]+|host[ \t]+[^\s{]+)\s*\{/m.test(text);
 
 /** The ISC server's lease file: of several entries for one address the last counts (dhcpd.leases(5)); and its hosts with fixed addresses (dhcpd.conf(5)). Throws NetworkReadError. */
 export function readIscLeases(text: string): NetworkReading {

@@ -23,7 +23,9 @@ export const isLook = (text: string): boolean => /^==== zb-look ====$/m.test(tex
 
 /** The name servers a machine asks (resolv.conf(5)). */
 export const nameServersIn = (text: string): string[] =>
-  [...text.matchAll(/^\s*nameserver\s+(\S+)/gm)].flatMap(([, server = '']) => canonicalIp(server) ?? []);
+  [...text.matchAll(/^[ \t]*nameserver[ \t]+(\S+)/gm)].flatMap(
+    ([, server = '']) => canonicalIp(server) ?? [],
+  );
 
 const CERTIFICATE = /^certificate (\S+) sha256 Fingerprint=([\dA-Fa-f:]+) (?:notAfter=(.*))?$/;
 const KEY = /^hostkey (\S+) (\S+) (\S+)$/;

@@ -66,9 +66,11 @@ export function readHostsFile(text: string): NetworkReading {
 }
 
 type Row = string[];
+/** Columns that are looked at; no router’s page has more. */
+const MOST_COLUMNS = 64;
 /** The column in which most values read as something; undefined where less than half of them do. */
 function columnOf(rows: readonly Row[], is: (value: string) => boolean): number | undefined {
-  const width = Math.max(0, ...rows.map((r) => r.length));
+  const width = rows.reduce((most, r) => Math.max(most, Math.min(r.length, MOST_COLUMNS)), 0);
   let best: { column: number; count: number } | undefined;
   for (let column = 0; column < width; column += 1) {
     const count = rows.filter((r) => is((r[column] ?? '').trim())).length;

@@ -6,13 +6,16 @@ export interface CellFigure {
   unit: string;
 }
 
+/** Letters of a cell that may hold a figure or a time; a longer one is neither. */
+const MOST_CELL = 80;
 const MISSING = /^(|-|--|n\/?a|nan|null|none|unavailable)$/i;
 
 /** Whether a cell says that there is no reading. */
-export const isMissing = (text: string): boolean => MISSING.test(text.trim());
+export const isMissing = (text: string): boolean => text.length <= MOST_CELL && MISSING.test(text.trim());
 
 /** A figure with or without its unit, with a point or a comma; undefined where it is none. */
 export function figureOf(text: string): CellFigure | undefined {
+  if (text.length > MOST_CELL) return undefined;
   const found =
     /^\s*"?\s*([-+−]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][-+]?\d{1,3})?)\s*([^\d\s"][^"]{0,11})?\s*"?\s*$/.exec(
       text,
@@ -31,6 +34,7 @@ const DAY = 86_400;
 
 /** A time in seconds on its own clock; undefined where it is none. Dates are read day first, unless that cannot be. */
 export function clockOf(text: string): { seconds: number; kind: ClockKind } | undefined {
+  if (text.length > MOST_CELL) return undefined;
   const bare = text.trim().replace(/^"|"$/g, '').trim();
   const figure = figureOf(bare);
   if (figure) return { seconds: figure.value, kind: 'number' };

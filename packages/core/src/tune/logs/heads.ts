@@ -110,8 +110,12 @@ const whereOf = (head: string): Series['where'] =>
       ? 'battery'
       : 'part';
 
+/** Letters of a head; a longer one names nothing that is known. */
+const MOST_HEAD = 200;
+
 /** What a column holds, by its head alone. */
 export function columnOf(head: string): Column {
+  if (head.length > MOST_HEAD) return { is: 'unknown' };
   const text = head.trim().replace(/^"|"$/g, '').trim();
   const unit = unitIn(text);
   const letters = text

@@ -61,7 +61,7 @@ function readText(bytes: Uint8Array, tell: TellShare | undefined): TuneLog {
     if (log.series.length === 0) throw new LogReadError('no log', 'the machine showed no sensor');
     return { ...log, kind: 'recorder' };
   }
-  if (/^\s*[{]/.test(start) || /\n\{\s*\n\s*"/.test(start)) return readJson(whole());
+  if (/^\s*[{]/.test(start) || /\n\{[ \t\r]*\n[ \t]*"/.test(start)) return readJson(whole());
   if (/^\s*\d+,\s*\d+,\s*[012],\s*\d+/.test(start)) {
     const rates = readFioRates(whole());
     if (rates) return rates;

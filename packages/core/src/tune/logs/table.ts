@@ -22,6 +22,8 @@ const SEMICOLON = 59;
 const TAB = 9;
 const NEWLINE = 10;
 const RETURN = 13;
+/** Bytes of a line of heads; no table has a longer one. */
+const MOST_HEADS = 16 * 1024;
 const text = (bytes: Uint8Array, from: number, to: number): string => textOf(bytes.subarray(from, to));
 
 /** A plain decimal number in ASCII; NaN where it is anything else. Quicker than making a text of it. */
@@ -91,7 +93,7 @@ function shapeOf(bytes: Uint8Array): Shape {
   for (let line = 1; line <= 60 && at < bytes.length; line += 1) {
     let end = bytes.indexOf(NEWLINE, at);
     if (end < 0) end = bytes.length;
-    const words = end - at > MOST_LINE ? '' : text(bytes, at, end).replace(/\r$/, '').replace(/^#\s*/, '');
+    const words = end - at > MOST_HEADS ? '' : text(bytes, at, end).replace(/\r$/, '').replace(/^#\s*/, '');
     const best = [TAB, SEMICOLON, COMMA]
       .map((delimiter) => ({ delimiter, heads: cellsOf(words, delimiter) }))
       .filter(({ heads }) => heads.length <= 400 && !heads.every((h) => h === '' || figureOf(h)))

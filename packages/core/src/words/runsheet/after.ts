@@ -2,6 +2,7 @@ import { sh } from '../../formats/writer/shell';
 import type { QuestionCode } from '../../model/tune';
 import { formatBoth, formatIec } from '../../units/bytes';
 import { formatDay } from '../../units/date';
+import { urlPart } from '../../units/url';
 import { firstLineTitle, firstWhyWords } from '../firstStart';
 import { moveStepWords } from '../moving';
 import { stepWords } from '../storage';
@@ -14,9 +15,9 @@ import { words, type Say } from './say';
 const shareAddress = (protocol: string, host: string | null, folder: string, path: string): string => {
   const at = host ?? 'the box';
   const byProtocol: Record<string, string> = {
-    smb: `smb://${at}/${encodeURIComponent(folder)}`,
+    smb: `smb://${at}/${urlPart(folder)}`,
     nfs: host === null ? `${at}: ${path}` : sh`mount ${`${host}:${path}`} /mnt`.text,
-    web: `https://${at}/${encodeURIComponent(folder)}/`,
+    web: `https://${at}/${urlPart(folder)}/`,
   };
   return byProtocol[protocol] ?? at;
 };

@@ -1,3 +1,4 @@
+import { urlPart } from '@zb/core/units/url';
 import { Box, Text } from '@chakra-ui/react';
 import { addEntry } from '@zb/core/acts/box';
 import type { Box as Build, Profile } from '@zb/core/model/bench';
@@ -41,8 +42,8 @@ export function IsItBack({ box, host, profile }: { box: Build; host: Host; profi
     const port = profile?.admin?.port ?? SHELL_PORT;
     const path =
       where === 'my own network'
-        ? `/api/watch?address=${encodeURIComponent(address)}&port=${port}`
-        : `/api/lan/answers?address=${encodeURIComponent(address)}`;
+        ? `/api/watch?address=${urlPart(address)}&port=${port}`
+        : `/api/lan/answers?address=${urlPart(address)}`;
     const ask = async (): Promise<void> => {
       const seconds = (Date.now() - from) / 1000;
       try {

@@ -1,3 +1,4 @@
+import { urlPart } from '@zb/core/units/url';
 import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -62,7 +63,7 @@ export default function ImageRoomPage() {
   const show = (kept: { id: string } | undefined): void => void (kept && go(`/images/${kept.id}`));
   const begin = async (): Promise<void> => {
     const begun = image && beginFromImage(image, stamp());
-    if (begun && (await act(begun))) void go(`/profiles/${encodeURIComponent(begun.profile.id)}`);
+    if (begun && (await act(begun))) void go(`/profiles/${urlPart(begun.profile.id)}`);
   };
   const kept = bench.items.filter(isImage);
   return (

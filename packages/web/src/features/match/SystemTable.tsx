@@ -1,3 +1,4 @@
+import { urlPart } from '@zb/core/units/url';
 import { useMemo } from 'react';
 import { judge, otherWays } from '@zb/core/system/judge';
 import type { BriefSheet } from '@zb/core/system/sheet';
@@ -30,7 +31,7 @@ export function SystemTable({
     id: p.id,
     head: (
       <>
-        <To to={`/profiles/${encodeURIComponent(p.id)}`}>{p.name}</To>
+        <To to={`/profiles/${urlPart(p.id)}`}>{p.name}</To>
         <span data-sub="">{p.purpose}</span>
       </>
     ),

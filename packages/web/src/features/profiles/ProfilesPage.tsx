@@ -1,3 +1,4 @@
+import { urlPart } from '@zb/core/units/url';
 import { Box, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -50,7 +51,7 @@ export default function ProfilesPage() {
   const add = async (): Promise<void> => {
     const fresh = blankProfile(stamp().id());
     await act({ label: 'System added', changes: [{ in: 'profiles', id: fresh.id, to: fresh }] });
-    void go(`/profiles/${encodeURIComponent(fresh.id)}`);
+    void go(`/profiles/${urlPart(fresh.id)}`);
   };
   return (
     <>
@@ -108,7 +109,7 @@ export default function ProfilesPage() {
               return (
                 <Line key={p.id}>
                   <LineHead whole>
-                    <To to={`/profiles/${encodeURIComponent(p.id)}`}>{p.name}</To>
+                    <To to={`/profiles/${urlPart(p.id)}`}>{p.name}</To>
                     <Sub>{p.about}</Sub>
                   </LineHead>
                   <Cell>{p.purpose}</Cell>

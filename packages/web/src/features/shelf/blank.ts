@@ -1,3 +1,4 @@
+import { urlPart } from '@zb/core/units/url';
 import { owning, plainAdapter, plainStore } from '@zb/core/model/blank';
 import type { Stamp } from '@zb/core/acts/stamp';
 import { blankMachine } from '@zb/core/acts/shelf';
@@ -64,4 +65,4 @@ export function blankItem(kind: ItemKind, stamp: Stamp): ShelfItem {
 
 /** Where the sheet of an item is. */
 export const wayTo = (item: ShelfItem): string =>
-  item.kind === 'image' ? `/images/${encodeURIComponent(item.id)}` : `/shelf/${encodeURIComponent(item.id)}`;
+  item.kind === 'image' ? `/images/${urlPart(item.id)}` : `/shelf/${urlPart(item.id)}`;
