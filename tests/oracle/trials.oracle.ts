@@ -88,12 +88,12 @@ const follow = (
     asked.on('error', (e) => ((e as { code?: string }).code === 'ECONNRESET' ? undefined : reject(e)));
     asked.end();
   });
-const send = (id: string, path: string): Promise<number> =>
+const send = (id: string, path: string, port = server.port): Promise<number> =>
   new Promise((resolve, reject) => {
     const asked = request(
       {
         host: '127.0.0.1',
-        port: server.port,
+        port,
         path: `/api/trials/${id}/content`,
         method: 'PUT',
         headers: { 'content-length': statSync(path).size },
@@ -316,6 +316,66 @@ describe('a trial', () => {
       expect([current?.state, current?.end]).toEqual(['over', 'file did not come']);
     }
     expect(readdirSync(room.path('server/trials'))).toEqual([]);
+  });
+
+  /** A machine that writes for ever: 64 sectors at a time by the BIOS (INT 13h, function 43h), ever further. */
+  function writesForEver(): Buffer {
+    const image = Buffer.alloc(64 * 2 ** 20);
+    const code =
+      'fa31c08ed88ec08ed0bc007cfb' +
+      'be217cb443b000cd13' +
+      '668106297c40000000' +
+      'ebec' +
+      '10004000008000000100000000000000';
+    image.write(code, 'hex');
+    image.writeUInt16LE(0xaa55, 510);
+    return image;
+  }
+  it.each([
+    ['wrote too much', { most: 4 * 2 ** 20, free: 0 }],
+    ['no room left', { most: 2 ** 40, free: 2 ** 60 }],
+  ] as const)('ends by itself: %s', async (end, trialRoom) => {
+    const dataDir = room.path(`small-${trialRoom.most}`);
+    // Folders that a killed server left behind go when the next one begins; those of living processes stay.
+    const dead = spawnSync('true').pid;
+    for (const pid of [dead, process.pid])
+      mkdirSync(`${dataDir}/trials/zb-trial-${pid}-x`, { recursive: true });
+    const path = room.path('writes.img');
+    writeFileSync(path, writesForEver());
+    const other = await serve({ dataDir, goneMs: 60_000, trialRoom });
+    try {
+      expect(readdirSync(`${dataDir}/trials`)).toEqual([`zb-trial-${process.pid}-x`]);
+      const { id } = await other.json<Trial>(
+        'POST',
+        '/api/trials',
+        order({ image: upload('writes.img', statSync(path).size) }),
+      );
+      await send(id, path, other.port);
+      const over = await follow(id, (t) => t.state === 'over', other.port);
+      expect([over.end, over.fault]).toEqual([end, null]);
+      await until(() => readdirSync(`${dataDir}/trials`).join() === `zb-trial-${process.pid}-x`);
+    } finally {
+      await other.starter.close();
+      await other.stop();
+    }
+  });
+
+  it('that is ended takes no more of its file, and nothing of it stays', async () => {
+    const { id } = await open(order({ image: upload('long.img', 2 ** 30) }));
+    const sending = server.begin(`/api/trials/${id}/content`, 2 ** 30, Buffer.alloc(2 ** 20, 1));
+    const closed = new Promise<boolean>((resolve) => sending.on('close', () => resolve(true)));
+    await until(async () => ((await server.json<TrialDesk>('GET', '/api/trials')).current?.come ?? 0) > 0);
+    await server.ask('DELETE', `/api/trials/${id}`);
+    const more = setInterval(() => sending.write(Buffer.alloc(2 ** 16, 1)), 50);
+    try {
+      expect(
+        await Promise.race([closed, new Promise((r) => setTimeout(() => r('still taken'), 10_000))]),
+      ).toBe(true);
+    } finally {
+      clearInterval(more);
+      sending.destroy();
+    }
+    await until(() => readdirSync(room.path('server/trials')).length === 0);
   });
 
   it('of an image that is not a whole number of sectors begins all the same', async () => {

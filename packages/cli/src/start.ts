@@ -2,6 +2,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import { copyFile, mkdtemp, open, rm, truncate } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { clearAbandoned } from '@zb/emulator/abandoned';
 import { Machine } from '@zb/emulator/machine';
 import { missing, usualPlaces } from '@zb/emulator/places';
 import { wholeSectors } from '@zb/emulator/sectors';
@@ -109,8 +110,8 @@ async function watch(machine: Machine, firmware: TrialFirmware, seconds: number)
     .catch(() => (over = true));
   while (!over && Date.now() - began < seconds * 1000) {
     await new Promise((r) => setTimeout(r, LOOK_MS));
-    const { debug, serial } = machine;
     const seen = await machine.screen().catch(() => undefined);
+    const { debug, serial } = machine;
     if (seen) ({ picture, text: screen } = seen);
     const now = happened({ firmware, debug, serial, screen });
     if (now !== what) since = Date.now();
@@ -118,7 +119,7 @@ async function watch(machine: Machine, firmware: TrialFirmware, seconds: number)
     // What is silent may yet speak.
     if (what !== 'not seen' && what !== 'silent' && Date.now() - since >= SETTLED_MS) break;
   }
-  return { what, picture, screen, seconds: (Date.now() - began) / 1000, fault };
+  return { what, picture, screen, seconds: (Date.now() - began) / 1000, fault: machine.stopped ?? fault };
 }
 
 /** What `zb start` prints: what the image came to in the emulator beside what was foretold of it. Throws InputError. */
@@ -140,7 +141,8 @@ export async function startOutput(path: string, asked: StartAsked) {
       `${wanting.map((m) => m.what).join(' and ')} is not here: install ${wanting.map((m) => m.package).join(' and ')}`,
     );
   const limit = limitFrom(asked.limit);
-  const dir = await mkdtemp(join(tmpdir(), 'zb-start-'));
+  clearAbandoned(tmpdir());
+  const dir = await mkdtemp(join(tmpdir(), `zb-start-${process.pid}-`));
   let machine: Machine | undefined;
   // Broken off, it leaves neither a machine nor what was unpacked for it.
   const end = (): void =>

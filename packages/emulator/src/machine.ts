@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, rmSync, statfsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { connect, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -14,7 +14,21 @@ export interface MachineOrder extends Pick<TrialRequest, 'firmware' | 'attached'
   places: Places;
   /** Variables to begin with, in place of the usual: a file with other keys. */
   vars?: string | undefined;
+  /** Folder in which what the machine writes lies until it is off; undefined: the system's folder for such things. */
+  folder?: string | undefined;
+  /** Bytes the machine may write, and that it leaves free beside them; undefined: as is usual. */
+  room?: { most: number; free: number } | undefined;
 }
+
+/** Why a machine was ended that went on writing. */
+export type RoomFault = 'wrote too much' | 'no room left';
+
+/** Common practice, no source: an installer that is only tried writes less, and a system wants this much to go on. */
+const USUAL_ROOM = { most: 8 * 2 ** 30, free: 2 ** 30 };
+/** So often the room is looked at: at a gigabyte a second, what is left free is not used up between two looks. */
+const ROOM_MS = 250;
+/** So much of what firmware tells its debug port is kept, bytes: a power of two, as the emulator has it. */
+const DEBUG_KEPT = 64 * 1024;
 
 /** So much of the serial line is kept, characters. */
 const SERIAL_KEPT = 64 * 1024;
@@ -48,7 +62,11 @@ function argumentsFor(
           ...['-drive', `if=pflash,format=raw,readonly=on,file=${files.code}`],
           ...['-drive', `if=pflash,format=raw,file=${own}`],
         ]
-      : ['-debugcon', `file:${join(dir, 'debug')}`, '-global', 'isa-debugcon.iobase=0x402']),
+      : [
+          // Kept in memory, and of it the end alone: a file of it would grow for as long as firmware talks.
+          ...['-chardev', `ringbuf,id=debug,size=${DEBUG_KEPT}`],
+          ...['-device', 'isa-debugcon,iobase=0x402,chardev=debug'],
+        ]),
     ...['-device', 'qemu-xhci'],
     // A comma in a name would begin the next option; it is written twice.
     ...(attached === 'disk'
@@ -65,12 +83,19 @@ function argumentsFor(
 
 /** An emulated machine with its screen, its serial line and its keys. Bounded memory, no network, the image untouched. */
 export class Machine {
-  private readonly dir = mkdtempSync(join(tmpdir(), 'zb-trial-'));
+  private readonly dir = mkdtempSync(join(tmpdir(), `zb-trial-${process.pid}-`));
+  private readonly overlay: string;
+  private readonly bios: boolean;
+  private watch: NodeJS.Timeout | undefined;
   private readonly child: ChildProcess;
   private socket: Socket | undefined;
   private asked: { resolve: (said: unknown) => void; reject: (e: Error) => void }[] = [];
   private complaint = '';
   serial = '';
+  /** What BIOS told its debug port so far, its end; what came since the screen was last looked at is not in it. */
+  debug = '';
+  /** Why it was ended by itself; null where it was not. */
+  stopped: RoomFault | null = null;
   /** Resolves when it is over, with what the emulator complained of where it failed. */
   readonly ended: Promise<string | null>;
   private readonly ready: Promise<void>;
@@ -78,10 +103,14 @@ export class Machine {
   constructor(order: MachineOrder) {
     const command = emulator(order.places);
     if (command === undefined) throw new Error('no emulator');
+    const { folder = tmpdir(), room = USUAL_ROOM } = order;
+    mkdirSync(folder, { recursive: true });
+    this.overlay = mkdtempSync(join(folder, `zb-trial-${process.pid}-`));
+    this.bios = order.firmware === 'bios';
     this.child = spawn('/bin/sh', ['-c', WATCH, 'sh', command, ...argumentsFor(order, this.dir)], {
       stdio: ['pipe', 'pipe', 'pipe'],
-      // Its overlay of the image lies where it is cleared away with the rest.
-      env: { ...process.env, TMPDIR: this.dir },
+      // What it writes over the image lies where it is watched, and cleared away with the rest.
+      env: { ...process.env, TMPDIR: this.overlay },
       detached: true,
     });
     this.child.stdin?.on('error', () => undefined);
@@ -95,9 +124,10 @@ export class Machine {
     this.ended = new Promise((resolve) => {
       const over = (fault: string | null): void => {
         this.socket?.destroy();
+        clearInterval(this.watch);
         for (const a of this.asked) a.reject(new Error('the machine is off'));
-        rmSync(this.dir, { recursive: true, force: true });
-        resolve(fault);
+        for (const dir of [this.dir, this.overlay]) rmSync(dir, { recursive: true, force: true });
+        resolve(this.stopped === null ? fault : null);
       };
       this.child.once('error', (e) => over(e.message));
       this.child.once('close', (code) =>
@@ -108,6 +138,33 @@ export class Machine {
     });
     this.ready = this.talk();
     this.ready.catch(() => undefined);
+    this.watch = setInterval(() => void this.lookAtRoom(room), ROOM_MS);
+  }
+
+  /** Ends the machine before it fills the disk. */
+  private async lookAtRoom({ most, free }: { most: number; free: number }): Promise<void> {
+    let fault: RoomFault | null = null;
+    try {
+      const { bavail, bsize } = statfsSync(this.overlay);
+      if (bavail * bsize < free) fault = 'no room left';
+      else if (this.socket && (await this.written()) > most) fault = 'wrote too much';
+    } catch {
+      // A machine that is just off answers no more.
+    }
+    if (fault === null || this.stopped !== null) return;
+    this.stopped = fault;
+    await this.off();
+  }
+
+  /** Bytes that it has written over the image so far (QMP, query-block). */
+  private async written(): Promise<number> {
+    const blocks = (await this.ask('query-block')) as {
+      device: string;
+      inserted?: { ro?: boolean; image?: { 'actual-size'?: number } };
+    }[];
+    return blocks
+      .filter((b) => b.device === 'd' && b.inserted?.ro === false)
+      .reduce((sum, b) => sum + (b.inserted?.image?.['actual-size'] ?? 0), 0);
   }
 
   /** Opens the machine's own line (QMP), which is there a moment after the emulator began. */
@@ -155,6 +212,7 @@ export class Machine {
   /** The screen: as PNG, and its text where it shows text (else null). Rejects where the machine is off. */
   async screen(): Promise<{ picture: Buffer; text: string | null }> {
     await this.ready;
+    if (this.bios) await this.listenToDebug();
     const file = join(this.dir, 'screen.png');
     await this.ask('screendump', { filename: file, format: 'png' });
     const picture = await readFile(file);
@@ -177,13 +235,14 @@ export class Machine {
       .trim();
   }
 
-  /** What BIOS told its debug port. */
-  get debug(): string {
-    try {
-      return readFileSync(join(this.dir, 'debug'), 'latin1');
-    } catch {
-      return '';
-    }
+  /** Takes what firmware told its debug port since it was last asked (QMP, ringbuf-read). */
+  private async listenToDebug(): Promise<void> {
+    const said = (await this.ask('ringbuf-read', {
+      device: 'debug',
+      size: DEBUG_KEPT,
+      format: 'base64',
+    })) as string;
+    this.debug = (this.debug + Buffer.from(said, 'base64').toString('latin1')).slice(-DEBUG_KEPT);
   }
 
   /** Presses keys together. */

@@ -34,6 +34,8 @@ export interface ServerOptions {
   secureVars?: string;
   /** Milliseconds after which a trial that nobody looks at is ended. */
   goneMs?: number;
+  /** Bytes a trial may write, and leaves free; undefined: as is usual. */
+  trialRoom?: { most: number; free: number };
   /** What the depot offers, where it is not the usual. */
   images?: readonly DepotImage[];
 }
@@ -64,6 +66,7 @@ export function createApp(options: ServerOptions): App {
     options.emulator ?? usualPlaces({}),
     options.goneMs,
     options.secureVars,
+    options.trialRoom,
   );
   const app = new Hono();
   app.use(sendHeaders);
@@ -75,8 +78,11 @@ export function createApp(options: ServerOptions): App {
     return c.json({ error: 'The server failed at this request. Nothing on your bench was changed.' }, 500);
   });
 
-  app.get('/api/health', (c) =>
-    c.json({
+  app.get('/api/health', async (c) => {
+    // What could not be kept is tried again: there may be room by now.
+    lan.tryAgain();
+    await depot.tryAgain();
+    return c.json({
       ok: true,
       demo: options.demo,
       lan: options.lan === true,
@@ -87,8 +93,8 @@ export function createApp(options: ServerOptions): App {
           : [`The record of writes cannot be kept: ${writer.book.trouble}.`]),
         ...(depot.trouble === null ? [] : [`The depot: ${depot.trouble}.`]),
       ],
-    }),
-  );
+    });
+  });
   app.get('/api/depot', (c) => c.json(depot.files));
   app.get('/api/depot/SHA256SUMS', (c) => c.text(depot.sums));
   app.get('/api/depot/:file', (c) => {
@@ -178,9 +184,9 @@ export function createApp(options: ServerOptions): App {
         { error: 'Nobody is asked: start the server with ZB_LAN=1 to let it ask one address.' },
         403,
       );
-    const address = c.req.query('address') ?? '';
+    const address = mayBeAsked(c.req.query('address') ?? '');
     const port = Number(c.req.query('port'));
-    if (!Number.isInteger(port) || port < 1 || port > 65_535 || !mayBeAsked(address))
+    if (!Number.isInteger(port) || port < 1 || port > 65_535 || address === undefined)
       return c.json({ error: 'Only an address of your own network is asked, at one port.' }, 400);
     return c.json(await askOnce(address, port));
   });

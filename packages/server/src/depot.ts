@@ -48,6 +48,9 @@ function offer(images: readonly DepotImage[]): Offered[] {
   });
 }
 
+/** So long nothing is tried again after it failed. */
+const RETRY_MS = 2000;
+
 /**
  * The stand-in depot: demo images made once into the data folder, and the checksum list that belongs to them. A file that is
  * gone, damaged or cannot be kept is made again when it is asked for.
@@ -59,6 +62,7 @@ export class Depot {
   readonly sums: string;
   /** Why a file cannot be kept at present, in words; null where all are. */
   trouble: string | null = null;
+  private tried = 0;
 
   constructor(dataDir: string, images: readonly DepotImage[] = depotImages) {
     this.dir = join(dataDir, 'depot');
@@ -77,6 +81,14 @@ export class Depot {
   /** Puts every file in its place, as far as there is room. Never throws. */
   async keepAll(): Promise<void> {
     for (const made of this.made) await (await this.sound(made))?.close();
+  }
+
+  /** Keeps what could not be kept before; nothing where all is, or it was tried a moment ago. */
+  async tryAgain(): Promise<void> {
+    if (this.trouble === null || Date.now() - this.tried < RETRY_MS) return;
+    this.tried = Date.now();
+    this.trouble = null;
+    await this.keepAll();
   }
 
   /**
@@ -121,9 +133,7 @@ export class Depot {
         await file.close();
       }
       await rename(fresh, path);
-      const put = await this.whole(path, made);
-      if (put) this.trouble = null;
-      return put;
+      return await this.whole(path, made);
     } catch (error) {
       this.trouble = `“${made.file}” cannot be kept: ${faultWords(error)}`;
       console.error(`The depot: ${this.trouble}. It is made anew each time it is asked for.`);

@@ -43,6 +43,11 @@ export class StandInLan {
     return true;
   }
 
+  /** Keeps what could not be kept before; nothing where all is. */
+  tryAgain(): void {
+    if (this.trouble !== null) this.trouble = this.file.save(JSON.stringify(this.current));
+  }
+
   text(what: LanText): string {
     return lanText(this.current, what, now());
   }

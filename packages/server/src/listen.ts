@@ -34,7 +34,8 @@ export function listen(app: Hono, port: number): Promise<{ server: Server; port:
         port,
         createServer: withHeaders as typeof createServer,
         // A file may be long on its way, and longer where it waits for a turn: a request has no end of its own.
-        serverOptions: { requestTimeout: 0, headersTimeout: 20_000 },
+        // A request without a Host is refused by the guard, with the headers of every answer.
+        serverOptions: { requestTimeout: 0, headersTimeout: 20_000, requireHostHeader: false },
       },
       () => resolve({ server, port: (server.address() as AddressInfo).port }),
     ) as Server;

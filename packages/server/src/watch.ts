@@ -1,16 +1,19 @@
 import { connect } from 'node:net';
-import { parseIp } from '@zb/core/units/ip';
+import { formatIp, parseIp } from '@zb/core/units/ip';
 import { rangeOf } from '@zb/core/network/ranges';
 import type { Answer } from '@zb/core/model/standInLan';
 
 /** No answer within this counts as none. */
 const WAIT_MS = 1500;
 
-/** Addresses that may be asked: one's own networks and this machine, never anybody else's. */
-export function mayBeAsked(address: string): boolean {
+/**
+ * The address that may be asked, in its one canonical form: of one's own networks, never this machine's own, a link's, or
+ * anybody else's. Undefined where it may not be.
+ */
+export function mayBeAsked(address: string): string | undefined {
   const ip = parseIp(address);
   const kind = ip && rangeOf(ip)?.kind;
-  return kind === 'private' || kind === 'unique local' || kind === 'link-local' || kind === 'loopback';
+  return ip && (kind === 'private' || kind === 'unique local') ? formatIp(ip) : undefined;
 }
 
 /** Asks one address and port once whether somebody is there: a connection is opened and shut, nothing is sent. */

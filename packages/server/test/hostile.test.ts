@@ -558,3 +558,18 @@ describe('settings that cannot be meant', () => {
       demo: false,
     }));
 });
+
+it('a request that names no host is refused with the headers of every answer (RFC 9110 §7.2)', async () => {
+  const said = await new Promise<string>((resolve, reject) => {
+    const socket = connect(server.port, '127.0.0.1', () =>
+      socket.write('GET /api/health HTTP/1.1\r\nConnection: close\r\n\r\n'),
+    );
+    let text = '';
+    socket.on('data', (d) => (text += d.toString()));
+    socket.on('close', () => resolve(text));
+    socket.on('error', reject);
+  });
+  expect(said).toMatch(/^HTTP\/1\.1 (400|403) /);
+  for (const [name, value] of Object.entries(HEADERS))
+    expect(said.toLowerCase()).toContain(`${name}: ${value}`.toLowerCase());
+});

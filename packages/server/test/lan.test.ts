@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { lanStateSchema, lanTexts, type LanState } from '@zb/core/model/standInLan';
 import { readNetworkText } from '@zb/core/network/read/read';
-import { mayBeAsked } from '@zb/server/watch';
+import { askOnce, mayBeAsked } from '@zb/server/watch';
 import { run } from './running';
 
 const root = mkdtempSync(join(tmpdir(), 'zb-lan-'));
@@ -53,31 +53,40 @@ describe('the watch', () => {
     expect(await s.json('GET', '/api/health')).toMatchObject({ lan: false });
     await s.stop();
   });
-  it('finds who answers on loopback, and says so of nobody', async () => {
-    const s = await run({ dataDir: folder(), lan: true });
+  it('finds who answers, and says so of nobody', async () => {
     const page = createServer().listen(0, '127.0.0.1');
     await new Promise((done) => page.on('listening', done));
     const { port } = page.address() as { port: number };
-    expect(await s.json('GET', `/api/watch?address=127.0.0.1&port=${port}`)).toMatchObject({ answers: true });
+    expect(await askOnce('127.0.0.1', port)).toMatchObject({ answers: true });
     await new Promise((done) => page.close(done));
-    expect(await s.json('GET', `/api/watch?address=127.0.0.1&port=${port}`)).toEqual({
-      answers: false,
-      millis: null,
-    });
+    expect(await askOnce('127.0.0.1', port)).toEqual({ answers: false, millis: null });
+  });
+  it('refuses what is no address of a network of one’s own, or no port', async () => {
+    const s = await run({ dataDir: folder(), lan: true });
     for (const asked of [
       'address=example.org&port=80',
-      'address=127.0.0.1&port=0',
-      'address=127.0.0.1',
+      'address=127.0.0.1&port=80',
+      'address=169.254.1.1&port=80',
+      'address=10.0.0.1&port=0',
+      'address=10.0.0.1',
       'address=&port=1',
     ])
       expect((await s.ask('GET', `/api/watch?${asked}`)).status).toBe(400);
     await s.stop();
   });
   it('never asks an address that is not of a network of one’s own (RFC 1918, RFC 4193)', () => {
-    for (const own of ['10.0.0.1', '172.16.0.9', '192.168.1.1', 'fd12::1', '127.0.0.1', '::1'])
-      expect(mayBeAsked(own)).toBe(true);
+    for (const own of ['10.0.0.1', '172.16.0.9', '192.168.1.1', 'fd12::1']) expect(mayBeAsked(own)).toBe(own);
+    // It is asked in its canonical form, however it was written (RFC 5952).
+    expect(mayBeAsked('FD12:0:0::0001')).toBe('fd12::1');
     for (const other of [
       '8.8.4.4',
+      // This machine's own, and of one link alone.
+      '127.0.0.1',
+      '::1',
+      '169.254.1.1',
+      'fe80::1',
+      '::ffff:127.0.0.1',
+      '::ffff:8.8.4.4',
       '172.32.0.1',
       '100.64.0.1',
       '224.0.0.1',
@@ -88,6 +97,6 @@ describe('the watch', () => {
       '192.168.1.1/24',
       '',
     ])
-      expect(mayBeAsked(other)).toBe(false);
+      expect([other, mayBeAsked(other)]).toEqual([other, undefined]);
   });
 });

@@ -32,6 +32,8 @@ export const trialEnds = [
   'machine ended',
   'emulator failed',
   'file did not come',
+  'wrote too much',
+  'no room left',
 ] as const;
 /** Why a trial is over. */
 export type TrialEnd = (typeof trialEnds)[number];

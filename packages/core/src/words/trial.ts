@@ -45,6 +45,9 @@ const ENDS: Record<TrialEnd, string> = {
   'machine ended': 'The machine switched itself off.',
   'emulator failed': 'The emulator failed.',
   'file did not come': 'Its file did not come whole.',
+  'wrote too much': 'It wrote more than a trial may, and was switched off. Your image is unchanged.',
+  'no room left':
+    'There was hardly any room left on this machine, so it was switched off. Your image is unchanged. Make room, then try again.',
 };
 /** Why a trial is over. */
 export const trialEndWords = (e: TrialEnd): string => ENDS[e];

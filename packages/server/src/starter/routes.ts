@@ -29,8 +29,13 @@ export function trialRoutes(app: Hono, starter: Starter, depot: Depot, parsed: P
         );
       return c.json(await starter.open(order, null), 201);
     }
+    if (!depot.find(order.image.file)) throw new TrialRefusal('The depot has no such file.', 404);
     const here = await depot.kept(order.image.file);
-    if (!here) throw new TrialRefusal('The depot has no such file, or cannot keep it.', 404);
+    if (!here)
+      throw new TrialRefusal(
+        `The depot cannot keep its file now: ${depot.trouble ?? 'there is no room'}. Nothing was started. Make room, then try again.`,
+        507,
+      );
     return c.json(await starter.open(order, here), 201);
   });
   app.put('/api/trials/:id/content', async (c) => {
@@ -38,7 +43,10 @@ export function trialRoutes(app: Hono, starter: Starter, depot: Depot, parsed: P
     if (!stream) throw new TrialRefusal('No file came. Nothing was started.', 400);
     const content = Readable.fromWeb(stream as Parameters<typeof Readable.fromWeb>[0]);
     content.on('error', () => undefined);
-    return c.json(await starter.take(c.req.param('id'), content));
+    const trial = await starter.take(c.req.param('id'), content);
+    // Of a trial that was ended meanwhile nobody wants the rest of the file.
+    if (trial.state === 'over') c.header('Connection', 'close');
+    return c.json(trial);
   });
   app.get('/api/trials/:id/events', (c) =>
     c.req.method === 'HEAD' ? c.body(null, 200) : tellTrial(c, starter, c.req.param('id')),

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { clearAbandoned } from '@zb/emulator/abandoned';
 import { Machine } from '@zb/emulator/machine';
 import { missing, type Places } from '@zb/emulator/places';
 import { NotTaken } from '@zb/emulator/sparse';
@@ -66,8 +68,11 @@ export class Starter {
     private readonly places: Places,
     private readonly goneMs = GONE_MS,
     private readonly vars?: string,
+    private readonly room?: { most: number; free: number },
   ) {
     clearKept(dir, KEPT, 'Files of earlier trials');
+    clearAbandoned(dir);
+    clearAbandoned(tmpdir());
   }
 
   get desk(): TrialDesk {
@@ -142,7 +147,7 @@ export class Starter {
     const told = (come: number): void => this.tell(run, { come });
     let what = 'The file that came';
     try {
-      await takeFile(packed, image.bytes, content, told);
+      await takeFile(packed, image.bytes, whileWanted(run, content), told);
       if (packing !== 'none' && !isOver(run)) {
         const bytes = image.innerBytes ?? 0;
         what = 'What is packed in the file';
@@ -187,6 +192,8 @@ export class Starter {
         path: run.path,
         places: this.places,
         vars: this.vars,
+        folder: this.dir,
+        room: this.room,
       });
     } catch (error) {
       this.ending(run, 'emulator failed', faultWords(error));
@@ -195,7 +202,9 @@ export class Starter {
     run.machine = machine;
     this.tell(run, { state: 'runs' });
     machine.ended
-      .then((fault) => this.ending(run, fault === null ? 'machine ended' : 'emulator failed', fault))
+      .then((fault) =>
+        this.ending(run, machine.stopped ?? (fault === null ? 'machine ended' : 'emulator failed'), fault),
+      )
       .catch((error: unknown) => console.error('A trial ended in a way it never should:', error));
     this.look(run, machine, run.since + seconds * 1000).catch((error: unknown) =>
       console.error('A trial could not be looked at:', error),
