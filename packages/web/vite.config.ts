@@ -49,7 +49,7 @@ export default defineConfig({
         importScripts: ['/notified.js'],
         navigateFallback: '/index.html',
         // The stand-ins answer for themselves; without a server they are gone, and the page says so.
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/third-party-notices\.txt$/],
       },
     }),
   ],

@@ -1,4 +1,4 @@
-import { Box, HStack, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Link, Stack, Text } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -208,6 +208,10 @@ export default function BenchFilePage() {
               </Quiet>
               {install && <Quiet onClick={install}>Install the application on this device</Quiet>}
             </Acts>
+            <Text>
+              The application is under the MIT licence; what it ships with is named in the{' '}
+              <Link href="/third-party-notices.txt">third-party notices</Link>.
+            </Text>
           </Stack>
         )}
       </Sheet>
