@@ -281,7 +281,9 @@ class Run:
         elif place == "the first start part found" and mode == "uefi":
             goes = next(i for i in there if i == self.target or self.by[i]["startPart"])
         self.starts[goes][mode] = "new"
-        self.signed[goes] = self.by[self.stick]["signed"] and not self.plan["installer"]["enrols"]
+        # A signature is asked for under UEFI alone: an installation under BIOS leaves what UEFI starts as it was.
+        if mode == "uefi":
+            self.signed[goes] = self.by[self.stick]["signed"] and not self.plan["installer"]["enrols"]
         if (mode == "uefi" and self.plan["installer"]["entry"] == "made") or "target first" in self.taken:
             self.first = goes
         if goes != self.target and self.matters(goes):

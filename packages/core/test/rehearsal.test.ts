@@ -65,6 +65,25 @@ const endingsOf = (p: RehearsalPlan, taken: string[] = []): Record<string, numbe
 const setsOf = (p: RehearsalPlan, aim: (typeof aims)[number] = 'nothing lost'): string[] =>
   setsFor(p, aim).sets.map((s) => s.ids.join(' + '));
 
+describe('Secure Boot', () => {
+  it('asks for a signature under UEFI alone: an installation under BIOS leaves what UEFI starts from there as it was', () => {
+    const old: Drive = {
+      id: 'old',
+      role: 'other',
+      starts: { uefi: 'a signed system', bios: null },
+      signed: true,
+    };
+    const bios: Drive = { ...stick, starts: { uefi: null, bios: 'the installer' }, signed: false };
+    // The loader goes to the first drive, where UEFI still finds the signed system, and starts that.
+    const p = plan(
+      [bios, old, target],
+      { loader: 'the first drive' },
+      { machine: { mode: 'both', secureBoot: 'on', biosTries: 'each', order: [['stick'], ['old'], ['new']] } },
+    );
+    expect(Object.keys(endingsOf(p))).not.toContain('right system starts');
+  });
+});
+
 describe('what can vary', () => {
   it('counts every order in which drives may answer', () => {
     const four = plan([stick, target, scans, { id: 'film', role: 'other', bus: 'nvme' }]);

@@ -65,7 +65,9 @@ export class State {
   install(d: number, target: number): void {
     (this.mode === 'uefi' ? this.uefi : this.bios)[d] = NEW;
     const { drives, installer, plan } = this.stage;
-    this.signed[d] = drives[installer]?.signed === true && !plan.installer.enrols;
+    // What BIOS starts is never asked for a signature, and what UEFI starts from there is what it was.
+    if (this.mode === 'uefi')
+      this.signed[d] = drives[installer]?.signed === true && !plan.installer.enrols;
     this.looks[target] = 'written';
     if (d !== target) this.looks[d] = 'altered';
   }
