@@ -308,6 +308,23 @@ test(
   },
 );
 
+test('a list of several lines that is pasted stays one, and its line is found', async ({
+  page,
+  open,
+  server,
+  scratch,
+}) => {
+  const image = await depotFile(server, scratch, 'tidegate-3-x64.img');
+  await open('/images');
+  await page.getByLabel('Image file').setInputFiles(image);
+  const sum = createHash('sha256').update(readFileSync(image)).digest('hex');
+  await page
+    .getByLabel('Published checksum or list')
+    .fill(`${'a'.repeat(64)}  other.img\n${sum}  tidegate-3-x64.img\n${'b'.repeat(64)}  more.img\n`);
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
+});
+
 test(
   'a digest can be cancelled; what the tables say stays',
   { tag: '@whole' },

@@ -67,7 +67,9 @@ function groundsOf(bench: Bench, box: Box): (cause: CauseCode) => { factor: numb
   const release = profile && optionOf(profile, box).release;
   const year = fact('cpu.year');
   const proven = box.written?.result === 'proven';
-  const bad = image?.comparison && image.comparison.verdict !== 'same';
+  // A list that does not name the file says nothing about it, good or bad.
+  const verdict = image?.comparison?.verdict;
+  const bad = verdict === 'differs' || verdict === 'other-size';
   const by = (
     key: FactKey,
     is: (v: FactValue) => boolean,

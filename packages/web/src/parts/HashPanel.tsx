@@ -9,7 +9,7 @@ import { progress } from '@zb/core/units/progress';
 import type { OpenImage } from '../workers/openImages';
 import { useState, type ReactNode } from 'react';
 import { Quiet } from '../ui/Button';
-import { Input } from '../ui/Input';
+import { Lines } from '../ui/Input';
 import { Stamp } from '../ui/Marks';
 import { PickFile } from '../ui/PickFile';
 import { Said } from '../ui/Said';
@@ -54,11 +54,18 @@ function ListEntry({ of, onList }: { of: string; onList: (text: string, from: st
     <form onSubmit={(e) => void submit(e)}>
       <Stack gap="1.5">
         <HStack gap="2" align="flex-end" flexWrap="wrap">
-          <Input
+          <Lines
             label="Published checksum or list"
             data
-            placeholder="Paste the checksum"
+            rows={2}
+            placeholder="Paste the checksum, or the whole list"
             css={{ minWidth: '180px' }}
+            // A list has several lines, so that a line of its own is Shift and Enter here.
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter' || e.shiftKey) return;
+              e.preventDefault();
+              void submit();
+            }}
             error={form.formState.errors.text?.message}
             {...form.register('text')}
           />
