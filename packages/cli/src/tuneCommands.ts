@@ -18,10 +18,18 @@ const PANEL = ['--panel <hz>', 'the panel: “60”, or with the range it follow
 const MEASURE = ['--measure <seconds>', 'only the last so many seconds are measured'] as const;
 
 /** Where the second list of files begins: the words behind “--”. */
-function sides(files: readonly string[]): [string[], string[]] {
+function sides(files: readonly string[], asked: CompareAsked): [string[], string[]] {
   const at = process.argv.lastIndexOf('--');
   const after = at < 0 ? 0 : process.argv.length - at - 1;
-  return [files.slice(0, files.length - after), files.slice(files.length - after)];
+  const [before, behind] = [files.slice(0, files.length - after), files.slice(files.length - after)];
+  // Behind “--” nothing is an option to the parser; those of this command are typed there all the same.
+  const named: string[] = [];
+  for (let i = 0; i < behind.length; i += 1) {
+    const option = /^--(order|quantity|matters|measure|panel)$/.exec(behind[i] ?? '')?.[1];
+    if (option === undefined) named.push(behind[i] ?? '');
+    else Object.assign(asked, { [option]: behind[(i += 1)] });
+  }
+  return [before, named];
 }
 
 /** Commands of tuning: logs read, runs compared, experiments planned. */
@@ -48,7 +56,7 @@ export function tuneCommands(zb: Command, print: (value: unknown) => void): void
     .option('--matters <value>', 'the change that would matter, in its unit')
     .option('--order <letters>', 'the order in which the runs were made, such as ABBA')
     .action(async (files: string[], asked: CompareAsked) => {
-      const [before, after] = sides(files);
+      const [before, after] = sides(files, asked);
       if (before.length === 0 || after.length === 0)
         throw new InputError('compare needs logs before and after: zb tune compare a1 a2 -- b1 b2');
       const read = async (names: readonly string[]) => {

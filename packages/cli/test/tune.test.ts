@@ -36,6 +36,9 @@ describe('zb tune', () => {
       zb('compare', ...before, '--measure', '60', '--quantity', 'wall', '--', ...after),
     );
     expect(alone.comparisons.map((c) => c.quantity)).toEqual(['wall']);
+    // As the manual has it, behind the second list.
+    const behind = zb('compare', ...before, '--', ...after, '--order', 'ABBAABBA', '--measure', '60');
+    expect(behind.stdout).toBe(done.stdout);
     expect(zb('compare', ...before).status).toBe(2);
     expect(zb('compare', ...before, '--order', 'AABB', '--', ...after).status).toBe(2);
     expect(zb('compare', before[0] ?? '', '--quantity', 'charm', '--', after[0] ?? '').status).toBe(2);

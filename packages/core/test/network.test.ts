@@ -185,6 +185,9 @@ test('what is wrong is found, and both sides are named', () => {
   const net = (more: Partial<Network>): NetworkFault['code'][] => codes([{ ...NETWORK, ...more }], []);
   expect(net({})).toEqual([]);
   expect(net({ gateway: '192.168.11.1' })).toEqual(['gateway outside']);
+  // RFC 1122 §3.2.1.3: neither end of a network is a host.
+  for (const gateway of ['192.168.10.0', '192.168.10.255'])
+    expect(net({ gateway })).toContain('gateway is no host');
   expect(net({ pool: { from: '192.168.10.199', to: '192.168.10.100' } })).toEqual(['pool runs backwards']);
   expect(net({ pool: { from: '192.168.9.200', to: '192.168.10.20' } })).toEqual([
     'pool outside',

@@ -78,7 +78,9 @@ describe('Secure Boot', () => {
     const p = plan(
       [bios, old, target],
       { loader: 'the first drive' },
-      { machine: { mode: 'both', secureBoot: 'on', biosTries: 'each', order: [['stick'], ['old'], ['new']] } },
+      {
+        machine: { mode: 'both', secureBoot: 'on', biosTries: 'each', order: [['stick'], ['old'], ['new']] },
+      },
     );
     expect(Object.keys(endingsOf(p))).not.toContain('right system starts');
   });

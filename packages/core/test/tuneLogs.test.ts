@@ -392,3 +392,13 @@ describe('what is no log, or a broken one', () => {
     );
   });
 });
+
+describe('commas within quotes of a table that is parted by commas', () => {
+  const power = (...cells: string[]): number[] => [
+    ...(read(`seconds,wall power (W)\n${cells.map((c, i) => `${i},"${c}"`).join('\n')}\n`).series[0]?.v ??
+      []),
+  ];
+  it('part thousands', () => expect(power('1,234', '12,345.5', '999,000')).toEqual([1234, 12345.5, 999000]));
+  it('are decimal where one cannot part thousands', () =>
+    expect(power('1,5', '2,25', '3,125')).toEqual([1.5, 2.25, 3.125]));
+});

@@ -273,11 +273,42 @@ describe('comparisons judged together', () => {
     const [inRow] = judgeTogether(row, 'A', [{ better: 'less', matters: 1, usual: 1 }]);
     expect(inRow?.judged.inARow).toBe(true);
     expect(inRow?.judged.method).toBe('Welch');
+    // Whatever it shows, the evening is in it.
+    expect(inRow?.judged.outcome).toBe('cannot say');
+  });
+  it('intervals hold for all comparisons at once, as the verdict does', () => {
+    const normal = normalFrom(randomFrom(9));
+    const runs = [...'ABBAABBA'].map((arm, at) => ({
+      arm,
+      at,
+      values: [0, 1, 2, 3].map(() => 70 + normal()),
+    }));
+    const asked = { better: 'less', matters: 1, usual: 1 } as const;
+    const wide = judgeTogether(runs, 'A', [asked, asked, asked, asked])[0]?.judged;
+    const narrow = judgeTogether(
+      runs.map((r) => ({ ...r, values: r.values.slice(0, 1) })),
+      'A',
+      [asked],
+    )[0]?.judged;
+    const width = (d: typeof wide): number => (d?.high ?? 0) - (d?.low ?? 0);
+    expect(wide?.change).toBeCloseTo(narrow?.change ?? 0, 9);
+    expect(width(wide)).toBeGreaterThan(1.2 * width(narrow));
   });
   it('a number that is none is refused', () => {
     const bad = [NaN, 1, 2].map((v, i) => ({ arm: i < 2 ? 'A' : 'B', at: i, values: [v] }));
     expect(() => judgeTogether(bad, 'A', [{ better: 'less', matters: 1, usual: 1 }])).toThrow(RangeError);
   });
+});
+
+it.each([60, 150, 300])('a time constant of %i s is found in readings of whole degrees', (tau) => {
+  const t = Array.from({ length: 240 }, (_, i) => i * 5);
+  const fit = fitSettling(
+    t,
+    t.map((s) => Math.round(68 - 30 * Math.exp(-s / tau))),
+  );
+  expect((fit?.tau ?? 0) / tau).toBeGreaterThan(0.75);
+  expect((fit?.tau ?? 0) / tau).toBeLessThan(1.35);
+  expect(fit?.final).toBeCloseTo(68, 0);
 });
 
 describe('two settings at once', () => {

@@ -47,6 +47,18 @@ function checkAddress(host: Host, p: ParsedNetwork, use: HostUse | undefined, te
   if (host.manner === 'reservation') tell('note', { code: 'reserved in the pool', address });
 }
 
+/** An IPv6 address of a host lies in its network's prefix, or is of the link alone (RFC 4291 §2.5.6). */
+function checkAddress6(host: Host, { prefix6 }: ParsedNetwork, tell: Tell): void {
+  const ip = ipOf(host.address6);
+  if (!ip || !prefix6 || holds(prefix6, ip) || rangeOf(ip)?.kind === 'link-local') return;
+  // What a host made for itself may be of an older prefix; what was set by hand is wrong.
+  tell(host.manner6 === 'made by itself' ? 'check' : 'stop', {
+    code: 'outside its network',
+    address: formatIp(ip),
+    prefix: formatPrefix(prefix6),
+  });
+}
+
 function checkManner(host: Host, use: HostUse | undefined, tell: Tell): void {
   if (host.manner === 'reservation' && host.hardware === null)
     tell('stop', { code: 'reservation without hardware' });
@@ -56,7 +68,7 @@ function checkManner(host: Host, use: HostUse | undefined, tell: Tell): void {
     isMadeUp(host.hardware) &&
     host.link !== 'wired'
   )
-    tell('note', { code: 'hardware may change', hardware: host.hardware });
+    tell('check', { code: 'hardware may change', hardware: host.hardware });
   if ((host.manner === 'reservation' || host.manner === 'fixed') && host.address === null)
     tell('check', { code: 'no address yet', manner: host.manner });
   if (host.manner === 'fixed' && !host.known && host.address !== null)
@@ -73,7 +85,10 @@ export function checkHost(host: Host, network: Network | undefined, use?: HostUs
   const out: NetworkFinding[] = [];
   const tell: Tell = (grade, fault) =>
     out.push({ fault, grade, networks: network ? [network.id] : [], hosts: [host.id] });
-  if (network) checkAddress(host, parsed(network), use, tell);
+  if (network) {
+    checkAddress(host, parsed(network), use, tell);
+    checkAddress6(host, parsed(network), tell);
+  }
   checkManner(host, use, tell);
   const fault = host.label === null ? undefined : labelFault(host.label);
   if (fault) tell('stop', { code: 'bad name', fault });

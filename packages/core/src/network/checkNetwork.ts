@@ -61,6 +61,12 @@ export function checkNetwork(network: Network, clients: number): NetworkFinding[
         gateway: formatIp(gateway),
         prefix: formatPrefix(prefix),
       });
+  const ends = p.prefix && reservedEnds(p.prefix);
+  for (const what of ['network address', 'broadcast address'] as const) {
+    const end = what === 'network address' ? ends?.network : ends?.broadcast;
+    if (p.gateway && end?.value === p.gateway.value)
+      tell('stop', { code: 'gateway is no host', gateway: formatIp(p.gateway), what });
+  }
   checkPool(p, clients, tell);
   checkRange(p, tell);
   // Hosts make their own addresses in prefixes of 64 bits alone (RFC 4862 §5.5.3, RFC 7421).

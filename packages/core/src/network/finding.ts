@@ -28,6 +28,8 @@ export type NetworkFault =
   | { code: 'pool holds'; what: 'network address' | 'broadcast address' | 'gateway'; address: string }
   | { code: 'pool too small'; size: number; clients: number }
   | { code: 'gateway outside'; gateway: string; prefix: string }
+  /** It is the address of the network itself, or the one that reaches all of it. */
+  | { code: 'gateway is no host'; gateway: string; what: 'network address' | 'broadcast address' }
   | { code: 'networks overlap'; prefix: string; other: string }
   | { code: 'inside is outside'; prefix: string; outside: string }
   | { code: 'outside is carrier'; outside: string }

@@ -172,7 +172,8 @@ export const ALPHA = 0.05;
 /**
  * Judges every state against the first, in every quantity, all together: “better” and “worse” only where the test over arrangements
  * of whole runs is sure at 5 % for all of them at once (jointTest); “no difference” only where the 90 % interval lies within what
- * matters (two one-sided tests, Schuirmann, 1987); “cannot say” where so few runs could not be sure whatever they showed.
+ * matters (two one-sided tests, Schuirmann, 1987); “cannot say” where so few runs could not be sure whatever they showed, and
+ * where all runs of one state came before all of the other. Intervals hold for all comparisons at once as well (Bonferroni).
  */
 export function judgeTogether(
   runs: readonly JudgedRun[],
@@ -211,11 +212,14 @@ export function judgeTogether(
     const spread = pooled(d) ?? quantity.usual;
     const wanted = runsFor(quantity.matters, spread, ALPHA, Math.max(1, told.length), names.length);
     const more = wanted === undefined ? null : Math.max(0, wanted - Math.min(d.before.n, d.after.n));
-    const outcome = outcomeOf(p.estimate, quantity, corrected, joint.least);
+    const many = Math.max(1, told.length);
+    // In a row, what the evening did is in the difference, and no test takes it out.
+    const outcome = d.inARow ? 'cannot say' : outcomeOf(p.estimate, quantity, corrected, joint.least, many);
+    const interval = p.estimate ? intervalOf(p.estimate, 1 - ALPHA / many) : {};
     return {
       arm: p.arm,
       column: p.column,
-      judged: { ...d, outcome, corrected, matters: quantity.matters, more },
+      judged: { ...d, ...interval, outcome, corrected, matters: quantity.matters, more },
     };
   });
 }
@@ -225,11 +229,12 @@ function outcomeOf(
   { better, matters }: AskedQuantity,
   p: number | null,
   least: number,
+  many: number,
 ): Outcome {
   if (p === null || e === null) return 'cannot say';
   if (p <= ALPHA)
     return e.change === 0 ? 'no difference' : e.change > 0 === (better === 'more') ? 'better' : 'worse';
-  const { low, high } = intervalOf(e, 0.9);
+  const { low, high } = intervalOf(e, 1 - (2 * ALPHA) / many);
   if (-matters < low && high < matters) return 'no difference';
   return least > ALPHA ? 'cannot say' : 'no difference seen';
 }

@@ -106,6 +106,8 @@ export function networkFaultWords(fault: NetworkFault, { hosts, networks }: Side
       return `The pool of ${where} holds ${fault.address}, the ${fault.what}.`;
     case 'pool too small':
       return `The pool of ${where} has ${plural(fault.size, 'address', 'addresses')} for ${plural(fault.clients, 'host')}: who comes last gets none.`;
+    case 'gateway is no host':
+      return `${fault.gateway} is the ${fault.what} of the network: no router can have it. Enter the router’s own address.`;
     case 'gateway outside':
       return `The gateway ${fault.gateway} lies outside of ${where} (${fault.prefix}): nobody there reaches it.`;
     case 'networks overlap':

@@ -112,6 +112,8 @@ export function judgedWords(code: QuantityCode, d: Judged): string {
   const runs = `${d.before.n} and ${d.after.n} runs`;
   switch (d.outcome) {
     case 'cannot say':
+      if (d.inARow)
+        return 'All runs of one state came before all of the other: whatever else changed meanwhile is in the difference. Make them in turn, such as ABBA.';
       if (d.exact === null) return `Two runs of each state are the least there can be: there are ${runs}.`;
       return `${capital(runs)} cannot be sure whatever they show${d.more ? `; ${plural(d.more, 'more run')} of each would tell a change of ${matter}` : ''}.`;
     case 'no difference seen':
@@ -133,7 +135,7 @@ export function methodWords(judged: readonly Judged[]): string {
   if (told.length === 0) return '';
   const drift = told.some((d) => d.method === 'drift taken out');
   const least = Math.min(...told.map((d) => d.corrected ?? 1));
-  return `Intervals at 95 %${drift ? ', the evening’s drift taken out' : ', with no drift taken out'}. Sure at 5 % for ${told.length === 1 ? 'the one comparison' : `all ${told.length} comparisons together`}, over arrangements of whole runs; the surest has p ${pWords(least)}.`;
+  return `Intervals at 95 %${told.length === 1 ? '' : ' for all together'}${drift ? ', the evening’s drift taken out' : ', with no drift taken out'}. Sure at 5 % for ${told.length === 1 ? 'the one comparison' : `all ${told.length} comparisons together`}, over arrangements of whole runs; the surest has p ${pWords(least)}.`;
 }
 
 const pWords = (p: number | null): string =>

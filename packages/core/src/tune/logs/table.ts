@@ -141,6 +141,7 @@ export function readTable(bytes: Uint8Array, tell?: TellShare): TuneLog {
   );
   const passed = shape.heads.filter((h, i) => h !== '' && !readings[i]);
   const last = readings.length - 1 - [...readings].reverse().findIndex(Boolean);
+  const grouped = shape.delimiter === COMMA && hasGroups(bytes, shape.begin);
   const clock = new Clock();
   const kinds = new Set<ClockKind>();
   let scale: number | null = null;
@@ -164,7 +165,7 @@ export function readTable(bytes: Uint8Array, tell?: TellShare): TuneLog {
       long += 1;
       if (long === 1) firstLong = line;
     } else if (stop > at && bytes[at] !== 35) {
-      const found = rowOf(bytes, at, stop, shape.delimiter, readings, row, last);
+      const found = rowOf(bytes, at, stop, shape.delimiter, readings, row, last, grouped);
       if (found === 'good') {
         if (rows >= MOST_ROWS) {
           faults.push({ code: 'too many', kept: MOST_ROWS });
@@ -212,6 +213,17 @@ export function readTable(bytes: Uint8Array, tell?: TellShare): TuneLog {
   return put(readings, columns, best, timeAt, rows, line, faults);
 }
 
+/** A quoted figure with commas in it, and the same where they part thousands. */
+const QUOTED = /"\s*([-+]?\d+(?:,\d+)+(?:\.\d+)?)\s*"/g;
+const THOUSANDS = /^[-+]?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/;
+const PEEKED = 64 * 1024;
+/** Do commas within quotes part thousands? Where columns are parted by commas they do, unless one cannot. */
+function hasGroups(bytes: Uint8Array, from: number): boolean {
+  const found = [...text(bytes, from, Math.min(bytes.length, from + PEEKED)).matchAll(QUOTED)];
+  return found.length > 0 && found.every(([, figure = '']) => THOUSANDS.test(figure));
+}
+const withoutGroups = (cell: string): string => cell.replace(/(\d),(?=\d{3}(?:\D|$))/g, '$1');
+
 const rankOf = (c: Column | undefined): number => (c?.is === 'frame time' ? c.rank : Infinity);
 
 /** Reads the cells of a line that are wanted into `row`. */
@@ -223,6 +235,7 @@ function rowOf(
   readings: readonly (Reading | undefined)[],
   row: Float64Array,
   last: number,
+  grouped: boolean,
 ): 'good' | 'short' | 'bad' | 'head' {
   let at = from;
   let good = 0;
@@ -246,7 +259,7 @@ function rowOf(
         good += 1;
       } else if (r.column.is === 'time') row[i] = NaN;
       else {
-        const cell = text(bytes, at, end);
+        const cell = grouped ? withoutGroups(text(bytes, at, end)) : text(bytes, at, end);
         const figure = figureOf(cell);
         if (figure) {
           row[i] = inUnit(r, figure.value, figure.unit);

@@ -174,15 +174,24 @@ function noiseOf(y: readonly number[]): number {
   return Math.sqrt(sum / 6 / Math.max(1, y.length - 2));
 }
 
+/** The step in which readings are given: the least distance of two that differ; 0 where all are one. */
+function stepOf(y: ArrayLike<number>): number {
+  const values = [...new Set(Array.from(y))].sort((a, b) => a - b);
+  let step = Infinity;
+  for (let i = 1; i < values.length; i += 1) step = Math.min(step, (values[i] ?? 0) - (values[i - 1] ?? 0));
+  return Number.isFinite(step) ? step : 0;
+}
+
 /**
  * Fits a curve that settles to readings `y` at `t` seconds (rising). A die follows within seconds, and a fan changes the time
  * constant as it speeds up: what comes first is left out as far as it must be, until one time constant describes the rest as well
- * as readings vary by themselves. Undefined with fewer than 6 readings.
+ * as readings vary by themselves, which is no less than rounding makes them: a step over the root of twelve. Undefined with fewer than 6 readings.
  */
 export function fitSettling(t: ArrayLike<number>, y: ArrayLike<number>): Settling | undefined {
   const kept = thinned(t, y);
   const n = kept.t.length;
   let last: Settling | undefined;
+  const rounded = stepOf(y) / Math.sqrt(12);
   for (const share of BEGINNINGS) {
     const at = Math.floor(n * share);
     if (at > 0 && n - at < 24) break;
@@ -192,7 +201,7 @@ export function fitSettling(t: ArrayLike<number>, y: ArrayLike<number>): Settlin
     const { rho, ...plain } = fit;
     // A later stretch tells less: it is taken only because the longer one is not described.
     last = plain;
-    if (fit.spread <= 1.25 * noiseOf(ys) + 1e-9 || rho < 0.15) break;
+    if (fit.spread <= 1.25 * Math.max(noiseOf(ys), rounded) + 1e-9 || rho < 0.15) break;
   }
   return last;
 }
