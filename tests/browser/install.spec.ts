@@ -54,9 +54,10 @@ test('the drive of a system is laid out: chosen, sized, by schools, a little sma
   await page.keyboard.press('Escape');
 
   const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the layout as a file' }).click();
+  await page.getByRole('button', { name: 'Save the layout as a script' }).click();
   const script = readFileSync(await (await saved).path(), 'utf8');
-  expect(script).toMatch(/^label: gpt\n/);
+  expect(script).toMatch(/^#!\/bin\/sh\n/);
+  expect(script).toMatch(/^label: gpt$/m);
   expect(script.match(/ : start=/g)).toHaveLength(6);
 
   // It is kept, and one undo takes the last of it back.

@@ -187,6 +187,8 @@ function benchWith(
               label: `entry ${n}`,
               active: true,
               first: i === 0,
+              inOrder: true,
+              next: false,
               path: path(n),
             }))
           : [],

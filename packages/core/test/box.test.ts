@@ -7,7 +7,7 @@ import { firmwareOf } from '@zb/core/machine/firmware';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { depotImages } from '@zb/core/demo/depot';
-import { emptyContent } from '@zb/core/model/content';
+import { contentPartSchema, emptyContent } from '@zb/core/model/content';
 import { inspectionSchema } from '@zb/core/model/inspection';
 import { imageHeadline, verifyHeadline } from '@zb/core/words/image';
 import { inspectImage } from '@zb/core/starting/inspect';
@@ -29,7 +29,7 @@ import {
   type Profile,
   type Store,
 } from '@zb/core/model/bench';
-import { noDetails } from '@zb/core/model/details';
+import { noDetails, type BootEntry } from '@zb/core/model/details';
 import type { Moment } from '@zb/core/starting/rung';
 import { stops } from '@zb/core/model/stops';
 import type { FactKey, FactValue } from '@zb/core/model/facts';
@@ -307,6 +307,8 @@ describe('the starts after the install', () => {
       path,
       active,
       first: false,
+      inOrder: true,
+      next: false,
     });
     const machine = {
       ...s.machine,
@@ -334,6 +336,84 @@ describe('the starts after the install', () => {
     // What the entry named is gone with the drive's old content: its place is the new system's.
     expect(after.rungs.filter((r) => r.entry.kind === 'new system')).toHaveLength(1);
     expect(after.result).toBe('the new system starts');
+  });
+  const part = contentPartSchema.parse({
+    start: null,
+    bytes: null,
+    type: '',
+    name: '',
+    filesystem: 'vfat',
+    label: null,
+    uuid: null,
+    mount: null,
+  });
+  /** Drives of twins: each has a system part of its own, and a system by the same title. */
+  const twin = (id: string, guid: string, path = '\\EFI\\same\\x.efi'): Store => ({
+    ...old,
+    id,
+    name: id,
+    content: {
+      ...emptyContent('survey', ''),
+      table: 'gpt',
+      parts: [{ ...part, partitionId: guid }],
+      starts: [
+        { by: 'boot entry', firmware: 'uefi-x64', path: path.replaceAll('\\', '/'), title: 'The system' },
+      ],
+    },
+  });
+  const ONE = '11111111-1111-4111-8111-111111111111';
+  const TWO = '22222222-2222-4222-8222-222222222222';
+  const entryTo = (id: string, guid: string, more: Partial<BootEntry> = {}): BootEntry => ({
+    id,
+    label: 'The system',
+    path: `HD(1,GPT,${guid},0x800,0x100000)/File(\\EFI\\same\\x.efi)`,
+    active: true,
+    first: false,
+    inOrder: true,
+    next: false,
+    ...more,
+  });
+  const withEntries = (drives: Store[], bootEntries: BootEntry[], moment: Moment = 'now') => {
+    const s = scene({ ...off, 'firmware.order': undefined }, { startBy: 'order', written: null });
+    const machine = { ...s.machine, details: { ...noDetails(), bootEntries } };
+    const others = s.bench.items.filter((i) => i.id !== 'gull' && !('in' in i && i.in === 'gull'));
+    const bench = { ...s.bench, items: [machine, ...drives, ...others] } as Bench;
+    return bootLadder(bench, s.box, machine, { moment, stickIn: false, target: null });
+  };
+  // UEFI 2.10 §10.3.5.1: the path of a hard drive names a partition by its GUID; labels are for people.
+  it('an entry is matched by the GUID of its partition, also where two drives share a label', () => {
+    const drives = [twin('first', ONE), twin('second', TWO, '\\EFI\\BOOT\\BOOTX64.EFI')];
+    expect(withEntries(drives, [entryTo('0002', TWO), entryTo('0001', ONE)]).decides).toMatchObject({
+      entry: { id: '0002' },
+      state: 'started',
+    });
+    const one = drives.slice(0, 1);
+    expect(
+      withEntries(one, [entryTo('0002', TWO), entryTo('0001', ONE)]).rungs.map((r) => r.why.code),
+    ).toEqual(['its drive is not there', 'starts from it', 'another has started']);
+  });
+  it('copies with one identity are not told apart', () => {
+    const l = withEntries([twin('first', ONE), twin('copy', ONE)], [entryTo('0001', ONE)]);
+    expect(l.result).toBe('cannot say');
+    expect(l.decides?.why).toEqual({ code: 'several drives answer', drives: ['first', 'copy'] });
+  });
+  // UEFI 2.10 §3.1.1: BootOrder is what is tried; BootNext comes first, and is deleted before it is started.
+  it('an entry outside BootOrder is not tried; BootNext is, once', () => {
+    const drives = [twin('first', ONE), twin('second', TWO)];
+    const outside = [entryTo('0001', ONE), entryTo('0002', TWO, { inOrder: false })];
+    expect(withEntries(drives, outside).rungs.map((r) => r.entry)).toEqual([
+      { kind: 'boot entry', id: '0001', label: 'The system' },
+      { kind: 'drive', name: 'second' },
+      { kind: 'stick', tail: null, by: 'order' },
+    ]);
+    // Its loader is no path that firmware looks for: without the entry, whether it starts is not known.
+    expect(withEntries(drives, [entryTo('0002', TWO, { inOrder: false })]).result).toBe('cannot say');
+    const next = [entryTo('0001', ONE), entryTo('0002', TWO, { inOrder: false, next: true })];
+    expect(withEntries(drives, next)).toMatchObject({
+      decides: { entry: { id: '0002' }, state: 'started' },
+      assumed: expect.arrayContaining([{ code: 'next start still to come' }]) as unknown,
+    });
+    expect(withEntries(drives, next, 'every later start').decides).toMatchObject({ entry: { id: '0001' } });
   });
   it('BIOS may try the first disk alone', () => {
     const blank = { ...old, id: 'blank', name: 'blank', content: emptyContent('hand', '') };

@@ -58,12 +58,14 @@ describe('sections of a survey beyond the first', () => {
   it('boot entries in the firmware’s order, with the active ones told', () => {
     const survey = read([
       'bootentries',
-      'BootCurrent: 0001\nTimeout: 1 seconds\nBootOrder: 0004,0001\nBoot0001* system\tHD(1,GPT,ab)/File(\\EFI\\BOOT\\BOOTX64.EFI)\nBoot0002  old stick\tUSB(1,0)\nBoot0004* network\tMAC(00)',
+      'BootCurrent: 0001\nBootNext: 0001\nTimeout: 1 seconds\nBootOrder: 0004,0001\nBoot0001* system\tHD(1,GPT,ab)/File(\\EFI\\BOOT\\BOOTX64.EFI)\nBoot0002  old stick\tUSB(1,0)\nBoot0004* network\tMAC(00)',
     ]);
-    expect(survey.details.bootEntries.map((b) => [b.id, b.label, b.active, b.first])).toEqual([
-      ['0004', 'network', true, true],
-      ['0001', 'system', true, false],
-      ['0002', 'old stick', false, false],
+    expect(
+      survey.details.bootEntries.map((b) => [b.id, b.label, b.active, b.first, b.inOrder, b.next]),
+    ).toEqual([
+      ['0004', 'network', true, true, true, false],
+      ['0001', 'system', true, false, true, true],
+      ['0002', 'old stick', false, false, false, false],
     ]);
   });
 

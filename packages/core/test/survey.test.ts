@@ -287,7 +287,15 @@ describe('what lies on a drive, by lsblk and boot entries', () => {
     label: 'ESP',
   };
   const data = { type: 'part', start: '206848', size: '1000000', fstype: 'ext4', label: 'DATA' };
-  const entry = (path: string, active = true) => ({ id: '0001', label: 'System', active, first: true, path });
+  const entry = (path: string, active = true) => ({
+    id: '0001',
+    label: 'System',
+    active,
+    first: true,
+    inOrder: true,
+    next: false,
+    path,
+  });
   // UEFI 2.10 §10.6.1.6, table 10.66: text form of a hard-drive node; efibootmgr prints it as below.
   const named = entry(`HD(1,GPT,${GUID.toUpperCase()},0x800,0x32000)/File(\\EFI\\sys\\grubx64.efi)`);
   const disk = (...children: object[]): BlockRow => ({

@@ -30,9 +30,19 @@ export const clerkDetails = {
       label: 'office system',
       active: true,
       first: true,
+      inOrder: true,
+      next: false,
       path: 'HD(1,GPT)/File(\\EFI\\office.efi)',
     },
-    { id: '0004', label: 'Network', active: true, first: false, path: 'MAC()/IPv4()' },
+    {
+      id: '0004',
+      label: 'Network',
+      active: true,
+      first: false,
+      inOrder: true,
+      next: false,
+      path: 'MAC()/IPv4()',
+    },
   ],
 };
 

@@ -138,6 +138,7 @@ export function readBootEntries(section: Section | undefined, survey: Survey): v
   const rows = lines(section);
   const order =
     /^BootOrder:\s*(\S+)/.exec(rows.find((l) => l.startsWith('BootOrder')) ?? '')?.[1]?.split(',') ?? [];
+  const next = /^BootNext:\s*([0-9A-F]{4})$/i.exec(rows.find((l) => l.startsWith('BootNext')) ?? '')?.[1];
   const entries = rows.flatMap((row) => {
     const found = /^Boot([0-9A-F]{4})(\*?)\s+([^\t]*)(?:\t(.*))?$/i.exec(row);
     if (!found) return [];
@@ -148,6 +149,9 @@ export function readBootEntries(section: Section | undefined, survey: Survey): v
         label: label.trim().slice(0, 200),
         active: star === '*',
         first: order[0] === id,
+        // A report without the line tells nothing of the order: its entries count as in it, as they stand.
+        inOrder: order.length === 0 || order.includes(id),
+        next: next === id,
         path: path.slice(0, 1000),
       },
     ];

@@ -2,6 +2,7 @@ import { attributesOf } from '../formats/gpt/attributes';
 import { follows, type Grammar } from '../units/grammar';
 import type { Content, ContentPart, Startable } from '../model/content';
 import type { FirmwareKind } from '../model/inspection';
+import { guidIn, loaderIn, signatureIn } from '../model/bootPath';
 import type { BootEntry } from '../model/details';
 
 /** A row of `lsblk -J -b -O`: a drive, a part, or what lies in one. */
@@ -59,15 +60,6 @@ const tableName = (id: string | null, table: Content['table']): string | null =>
 /** All that lies in a row and in what lies in that: encrypted and logical volumes among it. */
 const within = (row: BlockRow): BlockRow[] => [row, ...(row.children ?? []).flatMap(within)];
 
-/** The partition's GUID in a boot entry's path: HD(1,GPT,GUID,0x800,0x100000) (UEFI 2.10 §10.3.5.1, §10.6). */
-const guidIn = (path: string): string | null =>
-  /HD\(\d+,GPT,([0-9a-f-]{36})/i.exec(path)?.[1]?.toLowerCase() ?? null;
-/** The loader a boot entry names, with slashes: File(\EFI\x\y.efi), or without “File” in older versions. */
-function loaderIn(path: string): string {
-  const named = /File\(([^)]*)\)/i.exec(path)?.[1] ?? /\)\/(\\[^/]*)$/.exec(path)?.[1] ?? '';
-  return named.replaceAll('\\', '/');
-}
-
 /**
  * What lies on a drive by its row of lsblk and the firmware's boot entries. What starts is known where a boot entry names
  * one of its parts, where the system that ran the survey lies on it, or where nothing is on it at all; else it is not known.
@@ -95,7 +87,8 @@ export function contentFrom(
   const guids = new Set(children.flatMap((c) => text(c.partuuid)?.toLowerCase() ?? []));
   const starts = entries.flatMap((e): Startable[] => {
     const guid = guidIn(e.path);
-    if (!e.active || guid === null || !guids.has(guid)) return [];
+    const disk = own.tableId !== null && signatureIn(e.path) === own.tableId.toLowerCase();
+    if (!e.active || !(disk || (guid !== null && guids.has(guid)))) return [];
     const uefi = firmware?.startsWith('uefi') ? firmware : null;
     return [
       {

@@ -132,7 +132,13 @@ export function detailTables(details: Details, network: readonly NetworkPort[] =
       title: 'Boot entries',
       lines: details.bootEntries.map((b) => ({
         what: b.id,
-        is: [b.label, b.first ? 'tried first' : null, b.active ? null : 'not active']
+        is: [
+          b.label,
+          b.first ? 'tried first' : null,
+          b.next ? 'tried before all at the next start' : null,
+          b.inOrder ? null : 'not in the boot order',
+          b.active ? null : 'not active',
+        ]
           .filter(Boolean)
           .join(', '),
       })),

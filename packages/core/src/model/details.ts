@@ -73,6 +73,10 @@ export const bootEntrySchema = z.object({
   label: text,
   active: z.boolean(),
   first: z.boolean(),
+  /** In BootOrder: an entry outside it is kept by the firmware and never tried by itself (UEFI 2.10 §3.1.1). */
+  inOrder: z.boolean().default(true),
+  /** What BootNext names: tried before all others at the next start, once (UEFI 2.10 §3.1.1). */
+  next: z.boolean().default(false),
   path: z.string().max(1000),
 });
 

@@ -1,6 +1,8 @@
 import { busesNotStarted, firmwareOf } from '../machine/firmware';
 import { findImage, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
-import { contentTitle, isBlank } from '../model/content';
+import { isFallbackLoader, loaderIn } from '../model/bootPath';
+import { contentTitle, isBlank, type Startable } from '../model/content';
+import type { BootEntry } from '../model/details';
 import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
 import { startOn, type MachineStart } from './forMachine';
@@ -22,11 +24,22 @@ export interface BootLadder {
   assumed: LadderAssumption[];
 }
 
-/** What firmware makes of a drive by what is known to lie on it. */
+const startsUnder = (s: Startable, firmware: FirmwareKind | undefined): boolean =>
+  s.firmware === null || firmware === undefined || s.firmware === firmware;
+
+/** The title of what starts on a drive where only an entry's own loader is known of it, not the path firmware looks for. */
+function entryOnly(drive: Store, firmware: FirmwareKind | undefined): string | null {
+  const able = drive.content?.starts?.filter((s) => startsUnder(s, firmware)) ?? [];
+  const named = able.every((s) => s.by === 'boot entry' && s.path !== '' && !isFallbackLoader(s.path));
+  return named ? (able[0]?.title ?? null) : null;
+}
+
+/** What firmware makes of a drive by what is known to lie on it, tried by a boot entry or by itself. */
 function driveRung(
   drive: Store,
   firmware: FirmwareKind | undefined,
-  entry: RungEntry = { kind: 'drive', name: drive.name },
+  entry: RungEntry,
+  by: BootEntry | null,
 ): Found {
   const { content } = drive;
   const holds = contentTitle(drive);
@@ -43,9 +56,9 @@ function driveRung(
     rung: { entry, state: 'skipped', why, remedy: null },
   });
   if (isBlank(content)) return skipped({ code: 'empty' });
-  const start = content.starts.find(
-    (s) => s.firmware === null || firmware === undefined || s.firmware === firmware,
-  );
+  const able = content.starts.filter((s) => startsUnder(s, firmware));
+  // A drive may hold several systems, each with its entry: the one that is tried names its own loader.
+  const start = (by && able.find((s) => s.by === 'boot entry' && s.path === loaderIn(by.path))) ?? able[0];
   if (!start) {
     const [other] = content.starts;
     return skipped(
@@ -170,9 +183,15 @@ function rungAt(climb: Climb, place: OrderPlace): Found {
         return rungOf(entry, 'skipped', { code: 'entry switched off' });
       if (!drive) return rungOf(entry, 'skipped', { code: 'its drive is not there' });
       const bus = outOfReach(machine, drive);
-      return bus
-        ? rungOf(entry, 'skipped', { code: 'firmware does not start from it', bus })
-        : driveRung(drive, firmware, entry);
+      if (bus) return rungOf(entry, 'skipped', { code: 'firmware does not start from it', bus });
+      if (place.kind === 'boot entry' && place.among.length > 1)
+        return rungOf(entry, 'tried', {
+          code: 'several drives answer',
+          drives: place.among.map((d) => d.name),
+        });
+      const outside = place.kind === 'drive' && place.fallback ? entryOnly(drive, firmware) : null;
+      if (outside) return rungOf(entry, 'tried', { code: 'by an entry outside the order', title: outside });
+      return driveRung(drive, firmware, entry, place.kind === 'boot entry' ? place.entry : null);
     }
     case 'no drive':
       return rungOf({ kind: 'no drive' }, 'skipped', { code: 'no drive known' });

@@ -1,4 +1,5 @@
 import { drivesIn, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import { guidIn, signatureIn } from '../model/bootPath';
 import type { BootEntry } from '../model/details';
 import { knownFact } from '../model/known';
 import type { LadderAssumption, Moment } from './rung';
@@ -6,8 +7,10 @@ import type { LadderAssumption, Moment } from './rung';
 /** What stands in the firmware's order, from the top. */
 export type OrderPlace =
   | { kind: 'stick'; by: 'menu' | 'order' }
-  | { kind: 'boot entry'; entry: BootEntry; drive: Store | null }
-  | { kind: 'drive'; drive: Store }
+  /** `among`: several drives answer to what the entry names, and which the firmware finds first is not known. */
+  | { kind: 'boot entry'; entry: BootEntry; drive: Store | null; among: readonly Store[] }
+  /** `fallback`: no entry of the order names it; the firmware looks for one path on it. */
+  | { kind: 'drive'; drive: Store; fallback: boolean }
   | { kind: 'new system'; drive: Store; by: 'entry' | 'place' }
   | { kind: 'no drive' }
   | { kind: 'optical' }
@@ -21,11 +24,29 @@ export interface OrderAsked {
   target: Store | null;
 }
 
-/** The drive that a boot entry names: the one from whose content the survey read that entry. */
-const driveOf = (entry: BootEntry, drives: readonly Store[]): Store | null =>
-  drives.find((d) =>
-    d.content?.starts?.some((s) => s.by === 'boot entry' && s.title === (entry.label || 'a boot entry')),
-  ) ?? null;
+/**
+ * The drives that a boot entry may name: those with the partition it names by GUID, or on MBR the disk by its signature
+ * (UEFI 2.10 §10.3.5.1). By its label alone only where the path or the drive tells no identity: two systems often share one.
+ */
+function drivesOf(entry: BootEntry, drives: readonly Store[]): readonly Store[] {
+  const guid = guidIn(entry.path);
+  const signature = signatureIn(entry.path);
+  const known = drives.filter(({ content }) =>
+    guid !== null
+      ? content?.parts.some((p) => p.partitionId?.toLowerCase() === guid)
+      : signature !== null && content?.tableId?.toLowerCase() === signature,
+  );
+  if (known.length > 0) return known;
+  const nameless = (d: Store): boolean =>
+    guid !== null
+      ? d.content?.parts.some((p) => p.partitionId === null) === true
+      : signature === null || d.content?.tableId === null;
+  return drives.filter(
+    (d) =>
+      nameless(d) &&
+      d.content?.starts?.some((s) => s.by === 'boot entry' && s.title === (entry.label || 'a boot entry')),
+  );
+}
 
 /** Device paths of what is no drive inside (UEFI 2.10 §10.3): removable media, optical media, the network. */
 const CLASSES: readonly [RegExp, 'usb' | 'optical' | 'network'][] = [
@@ -35,18 +56,25 @@ const CLASSES: readonly [RegExp, 'usb' | 'optical' | 'network'][] = [
 ];
 const DISK = /\bHD\(|BBS\((HD|HDD)/i;
 
-function byEntries(entries: readonly BootEntry[], inside: readonly Store[]): OrderPlace[] {
-  const places = entries.flatMap((entry): OrderPlace[] => {
+/** Entries as the firmware tries them: what BootNext names once before all, then BootOrder; no other (UEFI 2.10 §3.1.1). */
+function byEntries(entries: readonly BootEntry[], inside: readonly Store[], moment: Moment): OrderPlace[] {
+  const next = moment === 'now' ? entries.filter((e) => e.next) : [];
+  const tried = [...next, ...entries.filter((e) => e.inOrder && !next.includes(e))];
+  const places = tried.flatMap((entry): OrderPlace[] => {
     const named = CLASSES.find(([of]) => of.test(entry.path))?.[1];
     if (named === 'usb') return [{ kind: 'stick', by: 'order' }];
     if (named) return [{ kind: named }];
-    return DISK.test(entry.path) ? [{ kind: 'boot entry', entry, drive: driveOf(entry, inside) }] : [];
+    if (!DISK.test(entry.path)) return [];
+    const among = drivesOf(entry, inside);
+    return [{ kind: 'boot entry', entry, drive: among[0] ?? null, among }];
   });
-  const named = new Set(places.flatMap((p) => (p.kind === 'boot entry' && p.drive ? [p.drive] : [])));
+  const named = new Set(places.flatMap((p) => (p.kind === 'boot entry' ? p.among : [])));
   // Drives that no entry names are tried afterwards, by the path that firmware falls back to (UEFI 2.10 §3.5.1).
   return [
     ...places,
-    ...inside.filter((d) => !named.has(d)).map((drive) => ({ kind: 'drive' as const, drive })),
+    ...inside
+      .filter((d) => !named.has(d))
+      .map((drive) => ({ kind: 'drive' as const, drive, fallback: true })),
   ];
 }
 
@@ -56,7 +84,7 @@ function byClasses(order: readonly string[], inside: readonly Store[]): OrderPla
     if (entry === 'internal')
       return inside.length === 0
         ? [{ kind: 'no drive' }]
-        : inside.map((drive) => ({ kind: 'drive' as const, drive }));
+        : inside.map((drive) => ({ kind: 'drive' as const, drive, fallback: false }));
     return [{ kind: entry === 'optical' ? 'optical' : 'network' }];
   });
 }
@@ -66,6 +94,7 @@ function today(
   bench: Bench,
   box: Box,
   machine: Machine,
+  moment: Moment,
 ): { places: OrderPlace[]; assumed: LadderAssumption[] } {
   const inside = drivesIn(bench, machine.id);
   const entries = machine.details?.bootEntries ?? [];
@@ -73,8 +102,11 @@ function today(
   const uefi = knownFact(machine, 'firmware.mode')?.value === 'uefi';
   const known = knownFact(machine, 'firmware.order')?.value;
   if (uefi && entries.length > 0 && !said) {
-    const places = byEntries(entries, inside);
-    return { places: withStick(places), assumed: [] };
+    const next = moment === 'now' && entries.some((e) => e.next);
+    return {
+      places: withStick(byEntries(entries, inside, moment)),
+      assumed: next ? [{ code: 'next start still to come' }] : [],
+    };
   }
   const order = Array.isArray(known) ? known : ['internal', 'usb'];
   return {
@@ -101,7 +133,7 @@ export function orderAt(
   machine: Machine,
   { moment, stickIn, target }: OrderAsked,
 ): { places: OrderPlace[]; assumed: LadderAssumption[] } {
-  const { places, assumed } = today(bench, box, machine);
+  const { places, assumed } = today(bench, box, machine, moment);
   if (moment === 'now') {
     if (box.startBy !== 'menu') return { places, assumed };
     const menuKnown = knownFact(machine, 'firmware.menuKey') !== undefined;
@@ -114,6 +146,10 @@ export function orderAt(
   const uefi = knownFact(machine, 'firmware.mode')?.value === 'uefi';
   const after = places.flatMap((p): OrderPlace[] => {
     if (p.kind === 'stick') return stickIn ? [p] : [];
+    if (p.kind === 'boot entry' && p.among.length > 1) {
+      const among = p.among.filter((d) => d.id !== target?.id);
+      return [{ ...p, among, drive: among[0] ?? null }];
+    }
     if (!target || !('drive' in p) || p.drive?.id !== target.id) return [p];
     // Its entries name a loader that is gone; its place in the order stays.
     return [{ kind: 'new system', drive: target, by: 'place' }];

@@ -31,6 +31,10 @@ export type RungWhy =
   | { code: 'starts from it'; title: string }
   | { code: 'entry switched off' }
   | { code: 'its drive is not there' }
+  /** Drives with the same identity, as a copy has it: which of them the entry finds is not told by the order. */
+  | { code: 'several drives answer'; drives: readonly string[] }
+  /** What starts on it is known by an entry that is not in the order; whether it starts without is not known. */
+  | { code: 'by an entry outside the order'; title: string }
   | { code: 'firmware does not start from it'; bus: 'NVMe' | 'USB' | 'card' }
   | { code: 'just installed'; by: 'entry' | 'place' }
   | { code: 'through the chain loader'; stick: string; seconds: number }
@@ -75,6 +79,7 @@ export interface Rung {
 /** What had to be taken for true because nobody knows it yet. */
 export type LadderAssumption =
   | { code: 'internal before USB' }
+  | { code: 'next start still to come' }
   | { code: 'menu key not known' }
   | { code: 'signature trusted'; reason: StartReason }
   | { code: 'Secure Boot off' }

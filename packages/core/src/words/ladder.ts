@@ -42,6 +42,10 @@ export function rungWords(why: RungWhy): string {
       return 'the entry is switched off';
     case 'its drive is not there':
       return 'the drive it names is not in the machine';
+    case 'several drives answer':
+      return `${why.drives.map((d) => `“${d}”`).join(' and ')} answer to what it names, as copies do: which is found first is not known`;
+    case 'by an entry outside the order':
+      return `“${why.title}” on it starts by an entry that is not in the boot order; whether it starts without is not known`;
     case 'firmware does not start from it':
       return `this firmware does not start from ${why.bus}`;
     case 'just installed':
@@ -106,6 +110,8 @@ export function assumptionWords(a: LadderAssumption): string {
   switch (a.code) {
     case 'internal before USB':
       return 'The boot order is not known; internal drive before USB is assumed.';
+    case 'next start still to come':
+      return 'An entry is set for the next start alone (BootNext); that the machine has not started since the survey is assumed.';
     case 'menu key not known':
       return 'The one-time menu key is not known yet.';
     case 'signature trusted':
