@@ -8,9 +8,11 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { chmodSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { poolDriveSchema, type PoolDrive, type PoolWay } from '@zb/core/model/storage';
 import { poolScript, poolSteps } from '@zb/core/storage/commands';
+import { profilesOf } from '@zb/core/storage/room';
+import { leastDriveOf } from '@zb/core/storage/usable/groups';
 import { place } from '@zb/core/storage/ways';
 import { survivalOf } from '@zb/core/storage/survives';
-import { volumeRoom } from '@zb/core/storage/usable/plain';
+import { dataOffset, memberRoom, volumeRoom } from '@zb/core/storage/usable/plain';
 import { randomFrom } from '@zb/core/units/random';
 import { seedOfRun } from './damage';
 import { blank, run, scratch } from './files';
@@ -72,18 +74,21 @@ function attached<T>(
 
 const NAME = `zbpool${process.pid}`;
 /** Our script, up to the file system; where it is mounted is the test's own. */
-function make(want: PoolWay, drives: readonly PoolDrive[], bin: string): void {
+function scriptOf(want: PoolWay, drives: readonly PoolDrive[]): string {
   const placed = place(want, drives);
   if (!placed) throw new Error('no such pool');
   const made = poolSteps(placed.pool, { name: NAME, recordBytes: 131_072 });
   if ('code' in made) throw new Error(made.code);
-  const script = poolScript(
+  return poolScript(
     placed.pool,
     NAME,
     made.steps.filter((s) => s.code !== 'mount'),
   );
+}
+/** Runs it on drives whose tools lie in `bin`. */
+function make(want: PoolWay, drives: readonly PoolDrive[], bin: string): void {
   execFileSync('sh', ['-s'], {
-    input: script,
+    input: scriptOf(want, drives),
     stdio: ['pipe', 'pipe', 'pipe'],
     env: { ...process.env, PATH: `${bin}:${process.env.PATH ?? ''}:/usr/sbin:/sbin` },
   });
@@ -111,8 +116,12 @@ function register(devices: readonly string[]): void {
   }
 }
 
-/** Files are promised room until there is none: nothing is written, and every group is given out. */
-const FILL = `n=0; step=4294967296
+/**
+ * Files are promised room until there is none: nothing is written, and every group is given out. The group of data that
+ * mkfs made in advance is given back first, as the kernel does by itself some time after: the test does not wait for it.
+ */
+const FILL = `btrfs balance start -dusage=0 "$1" >/dev/null || exit 1
+n=0; step=4294967296
 while [ $step -ge 65536 ]; do
   if fallocate -l $step "$1/f$n" 2>/dev/null; then n=$((n+1)); else rm -f "$1/f$n"; step=$((step/2)); fi
 done`;
@@ -136,6 +145,10 @@ const sets: [string, PoolWay, number[]][] = [
   ['two parities', way('groups', 'parity', 2), [10 * GIB, 20 * GIB, 40 * GIB, 60 * GIB]],
   ['all as one', way('groups', 'joined'), [4 * GIB, 9 * GIB, 11 * GIB]],
   ['very small', way('groups', 'copies', 2), [300 * MIB, 400 * MIB, 500 * MIB, 600 * MIB]],
+  ['of three copies, 4 GiB in all', way('groups', 'copies', 3), Array.from({ length: 4 }, () => 1000 * MIB)],
+  ['of two copies, 2.7 GiB in all', way('groups', 'copies', 2), Array.from({ length: 4 }, () => 700 * MIB)],
+  ['one drive of 3 GiB', way('groups', 'single'), [3 * GIB]],
+  ['one drive of 400 MiB', way('groups', 'single'), [400 * MIB]],
   ['just over fifty', way('groups', 'copies', 2), [26 * GIB, 25 * GIB]],
   ['of odd sizes', way('groups', 'parity', 1), [5 * GIB + 4096 * 7, 6 * GIB + 512 * 3, 7 * GIB + 1]],
   ...Array.from({ length: ALL ? 200 : 5 }, (_, i): [string, PoolWay, number[]] => {
@@ -162,6 +175,28 @@ it.each(sets)('block groups, %s: as much fits as was told, to the byte', (_name,
     expect(Number(used)).toBe(told);
   });
 });
+
+it.each(ALL ? ways : ways.slice(0, 2))(
+  'block groups: the smallest drive that mkfs takes is the smallest that is offered ($shape, $level)',
+  (want) => {
+    const n = want.shape === 'parity' ? want.level + 2 : want.level + 1;
+    const { data, metadata } = profilesOf(want);
+    const least = leastDriveOf(data, metadata);
+    for (const [bytes, taken] of [
+      [least - 4096, false],
+      [least, true],
+    ] as const) {
+      const drives = drivesOf(Array.from({ length: n }, () => bytes));
+      expect(place(want, drives) !== undefined).toBe(taken);
+      // Profiles are what the script names for drives that are large enough.
+      const names = /-d \S+ -m \S+/.exec(scriptOf(want, drivesOf(drives.map(() => 10 * GIB))))?.[0] ?? '';
+      attached(drives, (devices) => {
+        const made = spawnSync('mkfs.btrfs', ['-q', '-f', ...names.split(' '), ...devices.values()]);
+        expect(made.status === 0).toBe(taken);
+      });
+    }
+  },
+);
 
 const failing: [string, PoolWay, number[]][] = [
   ['copies on any two', way('groups', 'copies', 2), [320, 300, 260, 240]],
@@ -227,10 +262,48 @@ it('volumes: the room of a drive of 4 TB, as vgs has it', () => {
   });
 });
 
+/** Disks of real size with serials, as the command line makes them. */
+const disks = (drives: readonly PoolDrive[]): string[] =>
+  drives.flatMap((d) => ['-device', `nvme,drive=${d.id},serial=${d.serial ?? ''}`]);
+
+it('on small members data begins where mdadm begins it, and what mdadm does not make is not offered', async () => {
+  const sizes = ALL
+    ? [4, 8, 12, 16, 33, 60, 130, 250, 700, 1500, 2050, 3000, 4100, 5000, 9000, 20_000]
+    : [8, 130, 700, 2050];
+  const drives = drivesOf(sizes.map((m) => m * MIB));
+  const text = await ranIn(
+    {
+      name: 'small rows',
+      firmware: 'bios',
+      args: ['-M', 'q35', '-m', '1024', ...disks(drives)],
+      drives: Object.fromEntries(drives.map((d) => [d.id, d.bytes / MIB])),
+    },
+    prepareKernel(),
+    [
+      'for m in md_mod raid1 raid456; do modprobe -q $m; done; mkdir -p /run; mount -t tmpfs none /run',
+      // One drive and one that is missing: what a member gives is the same, and half as many drives are needed.
+      `for d in /dev/nvme*n1; do for level in '1' '5 --chunk=512K'; do`,
+      'bytes=$(($(cat /sys/block/$(basename $d)/size) * 512))',
+      'yes | mdadm --create /dev/md0 --run --metadata=1.2 --level=$level --raid-devices=2 $d missing >/dev/null 2>&1',
+      'offset=$(mdadm --examine $d 2>/dev/null | grep "Data Offset" | tr -dc 0-9)',
+      'echo "member $bytes level ${level%% *} offset ${offset:-0} size $(cat /sys/block/md0/size 2>/dev/null || echo 0)"',
+      'mdadm --stop /dev/md0 >/dev/null 2>&1; mdadm --zero-superblock $d 2>/dev/null',
+      'done; done',
+    ].join('\n'),
+  );
+  const made = [...text.matchAll(/^member (\d+) level (\d) offset (\d+) size (\d+)/gm)].map((m) =>
+    m.slice(1).map(Number),
+  );
+  expect(made).toHaveLength(2 * sizes.length);
+  const told = made.map(([bytes = 0, level = 0]) => {
+    const chunk = level === 5 ? 512 * 1024 : null;
+    const gives = memberRoom(bytes, chunk);
+    return [bytes, level, gives > 0 ? dataOffset(bytes, chunk) / 512 : 0, gives / 512];
+  });
+  expect(told).toEqual(made);
+});
+
 describe('rows, and what is served of them, in a machine of their own', () => {
-  /** Disks of real size with serials, as the command line makes them. */
-  const disks = (drives: readonly PoolDrive[]): string[] =>
-    drives.flatMap((d) => ['-device', `nvme,drive=${d.id},serial=${d.serial ?? ''}`]);
   it('our script finds its drives by their serials, makes rows and a file system, and they are as large as was told', async () => {
     // In every run the file system goes on smaller ones: on ten terabytes it takes half a minute in an emulator.
     const members = drivesOf(ALL ? [TB4, TB4, TB2] : [40 * GIB, 40 * GIB, 20 * GIB]);

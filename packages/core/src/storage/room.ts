@@ -94,6 +94,9 @@ const beside = (drive: PoolDrive, as: 'spare' | 'left'): DriveShare => ({
 
 type Made = Pick<PoolRoom, 'usable' | 'shares'>;
 
+/** Nothing can be made of these drives: one of them is too small for its tool. */
+const NOT_MADE: Made = { usable: 0, shares: [] };
+
 /** Rows of md, volumes over them where there are several, and ext4 with nothing kept for its administrator (mke2fs(8), -m 0). */
 function plainRoom({ way, rows }: PlacedPool, tally: Tally): Made {
   const shares: DriveShare[] = [];
@@ -109,6 +112,7 @@ function plainRoom({ way, rows }: PlacedPool, tally: Tally): Made {
         : way.shape === 'joined'
           ? volumeRoom(d.bytes)
           : Math.max(0, Math.floor(d.bytes / MIB) * MIB - 2 * MIB);
+    if (row.some((d) => give(d) === 0)) return NOT_MADE;
     const each = kept ? Math.min(...row.map(give)) : 0;
     const parity = way.shape === 'parity' ? way.level : 0;
     const copies = kept && parity === 0 ? row.length : 1;
@@ -145,6 +149,7 @@ function paddedRoom({ way, rows }: PlacedPool, tally: Tally): Made {
   let room = 0;
   for (const row of rows) {
     const leaf = Math.min(...row.map((d) => leafRoom(d.bytes)));
+    if (leaf === 0) return NOT_MADE;
     const parity = way.shape === 'parity' ? way.level : 0;
     const copies = parity > 0 ? 1 : row.length;
     const r = rowRoom(leaf, row.length, parity, copies, shift);

@@ -18,6 +18,8 @@ const STRIPE = 64 * 1024;
 /** The first MiB of every drive is never given away. */
 export const FRONT = MIB;
 const SYSTEM = 8 * MIB;
+/** The first group of metadata takes no less of a drive. */
+const LEAST_OWN = 32 * MIB;
 /** A group of data takes at most so much of one drive, and is at most so large; read off the kernel’s fs/btrfs/volumes.c. */
 const MOST_OF_ONE = GIB;
 const MOST_DATA = 10 * GIB;
@@ -33,6 +35,14 @@ export interface Given {
 }
 
 const floorTo = (n: number, unit: number): number => Math.floor(n / unit) * unit;
+/**
+ * The smallest drive that mkfs.btrfs takes: the first groups it makes have to lie on any of them. As mkfs.btrfs 6.2 says it
+ * (“minimum size for each btrfs device”); held against it in the oracles.
+ */
+export const leastDriveOf = (data: Profile, metadata: Profile): number =>
+  21 * MIB +
+  40 * MIB * (metadata.onOne ? 2 : 1) +
+  (data.copies + data.parity > 1 || data.most === 0 ? 64 : 8) * MIB;
 const none = (drives: readonly number[]): Given => ({ on: drives.map(() => 0), usable: 0 });
 
 /** How many drives a group takes of those that have room, in bytes that can be used on each of them once. */
@@ -145,14 +155,17 @@ export function fillGroups(
   const total = whole.reduce((sum, d) => sum + d, 0);
   const own = none(drives);
   const theirs = none(drives);
+  if (drives.some((d) => d < leastDriveOf(data, metadata))) return { data: theirs, metadata: own, free };
   const last = drives.map((_, i) => drives.length - 1 - i);
   const keep = (want: number): void => {
     const cut = nextGroup(free, metadata, last, want, want);
     if (cut) give(free, own, cut);
   };
   keep(SYSTEM);
-  const tenth = floorTo((total * SHARE) / metadata.copies, STRIPE);
-  keep(Math.min(total > 50 * GIB ? GIB : 256 * MIB, tenth));
+  const want = total > 50 * GIB ? GIB : 256 * MIB;
+  const tenth = total * SHARE;
+  // Only where a tenth is less than is wanted does it bind, and then it is shared out among the copies.
+  keep(tenth < want ? Math.max(LEAST_OWN, floorTo(tenth / metadata.copies, STRIPE)) : want);
   const chunk = Math.min(MOST_DATA, floorTo(total * SHARE, STRIPE));
   const stripe = Math.min(MOST_OF_ONE, chunk);
   const perDrive = data.onOne ? 2 : 1;

@@ -32,9 +32,14 @@ export function recordSectors(
   return { data, parity: parity * lines, padding: whole - both };
 }
 
-/** Bytes of a drive that a row can use. */
+/** No smaller drive is taken (SPA_MINDEVSIZE). */
+const LEAST_DRIVE = 64 * MIB;
+
+/** Bytes of a drive that a row can use; 0 where the drive is too small to be taken. */
 export const leafRoom = (bytes: number): number =>
-  Math.max(0, Math.floor((Math.floor(bytes / LABEL) * LABEL - BEFORE - AFTER) / LABEL) * LABEL);
+  bytes < LEAST_DRIVE
+    ? 0
+    : Math.max(0, Math.floor((Math.floor(bytes / LABEL) * LABEL - BEFORE - AFTER) / LABEL) * LABEL);
 
 const highBit = (n: number): number => (n < 1 ? 0 : Math.floor(Math.log2(n)) + 1);
 const LEAST_SHIFT = 24;

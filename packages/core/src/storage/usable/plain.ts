@@ -24,7 +24,7 @@ function mapRoom(bytes: number): number {
 export function dataOffset(bytes: number, chunk: number | null): number {
   const sectors = Math.floor(bytes / SECTOR);
   let headroom = HEADROOM / SECTOR;
-  while (headroom * 1024 > sectors && (chunk === null || headroom > (2 * 2 * chunk) / SECTOR))
+  while (headroom * 1024 > sectors && (chunk === null || headroom > (2 * chunk) / SECTOR))
     headroom = Math.floor(headroom / 2);
   const needs = 12 * KIB + mapRoom(sectors * SECTOR) + headroom * SECTOR;
   return Math.ceil(needs / MIB) * MIB;
