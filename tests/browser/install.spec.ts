@@ -161,7 +161,7 @@ test(
     const steps = page.getByRole('list', { name: 'Steps at the installer' });
     await expect(steps).toContainText('OLD');
     await page.getByRole('radio', { name: 'typed commands' }).check({ force: true });
-    await expect(steps).toContainText('mkfs.ext4');
+    await expect(steps).toContainText('run it with sh as root');
     await page.getByRole('checkbox', { name: 'OLD' }).click({ force: true });
     await expect(
       page.getByText('is to be kept, so nothing is planned over it', { exact: false }),

@@ -33,7 +33,8 @@ test(
     }
     await page.getByRole('button', { name: 'Undo the last act' }).click();
     await expect(status(page)).toHaveText('Undone: Note added');
-    await expect(page.getByText('note 21')).toHaveCount(0);
+    // Exactly: the day of the next row follows “note 2” in the text of the whole table.
+    await expect(page.getByText('note 21', { exact: true })).toHaveCount(0);
     await page.locator('#sheet').focus();
     for (let i = 20; i >= 1; i -= 1) {
       await page.keyboard.press('Control+z');

@@ -85,7 +85,7 @@ function read(text: string): Survey {
     details: noDetails(),
     missing: [],
   };
-  readModules({ name: 'dmi', text, line: 1 }, survey);
+  readModules({ name: 'dmi', text, line: 1, whole: true }, survey);
   return survey;
 }
 

@@ -32,6 +32,7 @@ it.each(shells)('%s prints every section to the end', (shell, args) => {
     'machine',
     'lscpu',
     'cpuinfo',
+    'topology',
     'meminfo',
     'dmi',
     'lsblk',

@@ -151,16 +151,14 @@ it.each(Object.entries(READERS))(
           ['alone', (n: number) => token.repeat(n)],
           ['between', (n: number) => `${sound}${token.repeat(n)}\n${sound}`],
         ] as const) {
-          const whole = seconds(read, made(times));
+          let whole = seconds(read, made(times));
           if (whole < 0.3) continue;
           // Four times the text may take four times as long; what grows with its square takes sixteen times.
           const quarter = Math.min(...[1, 2, 3].map(() => seconds(read, made(times / 4))));
-          expect({
-            name,
-            token,
-            where,
-            grows: Math.min(whole, seconds(read, made(times))) / quarter < 9,
-          }).toEqual({
+          // The machine may be busy with other tests: the shortest of several counts, and one good one is enough.
+          for (let again = 0; again < 6 && whole / quarter >= 9; again += 1)
+            whole = Math.min(whole, seconds(read, made(times)));
+          expect({ name, token, where, grows: whole / quarter < 9 }).toEqual({
             name,
             token,
             where,

@@ -36,7 +36,7 @@ export function shellTokens(text: string): { tokens: (Word | string)[]; document
   let i = 0;
   const until = (close: string, from: number): number => {
     const found = text.indexOf(close, from);
-    return found < 0 ? (fail('shell script', text.slice(from - 1, from + 60)) as number) : found;
+    return found < 0 ? (fail('shell script', text.slice(from - 1, from + 60))) : found;
   };
   while (i < text.length) {
     const c = text[i] ?? '';
@@ -265,7 +265,7 @@ const SKELETONS: Record<FileFormat, (text: string) => unknown> = {
   interfaces: (t) =>
     linesOf(t).map(
       (l) =>
-        /^(?:auto \S+|iface \S+ inet6? static|    (address|netmask|gateway|dns-nameservers|dns-search)( \S+)+)$/.exec(
+        /^(?:auto \S+|iface \S+ inet6? static| {4}(address|netmask|gateway|dns-nameservers|dns-search)( \S+)+)$/.exec(
           l,
         )?.[1] ?? (/^(?:auto|iface) /.test(l) ? l.split(' ')[0] : fail('interfaces', l)),
     ),

@@ -157,12 +157,16 @@ describe('reading a report', () => {
 
   it('knows a 32-bit CPU, and a 64-bit CPU under a 32-bit system', () => {
     const old = readSurvey(
-      section('machine', 'i686') + section('cpuinfo', 'flags : fpu mmx sse\ncpu cores : 1\nsiblings : 1'),
+      section('machine', 'i686') +
+        section('cpuinfo', 'flags : fpu mmx sse\ncpu cores : 1\nsiblings : 1') +
+        section('end', ''),
     );
     expect(old.facts['cpu.bits']?.value).toBe('32');
     expect(old.facts['cpu.arch']?.value).toBe('i686');
     expect(old.facts['cpu.level']).toBeUndefined();
-    const wide = readSurvey(section('machine', 'i686') + section('cpuinfo', `flags : ${V3}`));
+    const wide = readSurvey(
+      section('machine', 'i686') + section('cpuinfo', `flags : ${V3}`) + section('end', ''),
+    );
     expect(wide.facts['cpu.arch']?.value).toBe('x86_64');
     expect(wide.facts['cpu.level']?.value).toBe('v3');
   });

@@ -262,3 +262,84 @@ it('a mouse’s battery is not the machine’s (kernel documentation, power_supp
   ]);
   expect(laptop.facts['power.battery']?.value).toBe(true);
 });
+
+describe('a report that is not whole', () => {
+  const FLAGS =
+    'fpu vme de pse tsc msr pae mce cx8 apic sep mtrr pge mca cmov pat pse36 clflush mmx fxsr sse sse2 ss syscall nx lm constant_tsc rep_good nopl pni ssse3 cx16 sse4_1 sse4_2 movbe popcnt aes xsave avx lahf_lm svm';
+  const cpuinfo = (flags: string): string =>
+    `processor : 0\nmodel name : a processor with a long name of its own, made for this check\nflags : ${flags}\nbugs : none`;
+  const plain = (flags: string): string =>
+    [section('machine', 'i686'), section('cpuinfo', cpuinfo(flags)), section('end', '')].join('');
+  /** As a terminal wraps it: after so many columns, wherever that is. */
+  const wrap = (report: string, columns: number): string =>
+    report
+      .split('\n')
+      .flatMap((l) => l.match(new RegExp(`.{1,${columns}}`, 'g')) ?? [''])
+      .join('\n');
+  /** As a viewer shows it that cuts long lines off. */
+  const clip = (report: string, columns: number): string =>
+    report
+      .split('\n')
+      .map((l) => l.slice(0, columns))
+      .join('\n');
+  const cpu = (s: Survey) => [
+    s.facts['cpu.arch']?.value,
+    s.facts['cpu.bits']?.value,
+    s.facts['cpu.aes']?.value,
+  ];
+
+  it('wrapped at any width, what is there is found, and what is not is not told', () => {
+    const whole = readSurvey(plain(FLAGS));
+    expect(cpu(whole)).toEqual(['x86_64', '64', true]);
+    for (let columns = 50; columns <= 132; columns += 1) {
+      const s = readSurvey(wrap(plain(FLAGS), columns));
+      expect([columns, ...cpu(s)]).toEqual([columns, 'x86_64', '64', true]);
+      const none = readSurvey(wrap(plain(FLAGS.replace(/ (lm|aes)(?= )/g, '')), columns));
+      expect([columns, ...cpu(none)]).toEqual([columns, 'i686', undefined, undefined]);
+      expect(missing(none)).toMatch(/CPU flags: the list is cut or wrapped/);
+    }
+  });
+  it('cut off at a column, no 32-bit processor without AES comes of it', () => {
+    for (const columns of [72, 80, 120]) {
+      const s = readSurvey(
+        clip(plain(FLAGS).replace('made for', 'which was made as nothing more than a line for'), columns),
+      );
+      expect([columns, ...cpu(s)]).toEqual([columns, 'i686', undefined, undefined]);
+      expect(s.assumed['cpu.virtualisation']).toBeUndefined();
+    }
+    const ended = readSurvey(
+      section('machine', 'x86_64') + `==== cpuinfo ====\nflags : ${FLAGS.slice(0, 90)}`,
+    );
+    expect(cpu(ended)).toEqual(['x86_64', '64', undefined]);
+  });
+  it('an indented report is the same report', () => {
+    const report =
+      section('machine', 'x86_64') +
+      section('cpuinfo', cpuinfo(FLAGS)) +
+      section('firmware', 'mode=uefi\nbits=64\nsecureboot=0\ndate=2021-03-01') +
+      section('power', 'type=Mains\nname=AC') +
+      section('end', '');
+    for (const by of ['  ', '\t', '        '])
+      expect(readSurvey(report.replace(/^/gm, by))).toEqual(readSurvey(report));
+    expect(readSurvey(report).facts['firmware.mode']?.value).toBe('uefi');
+  });
+  it('a list that was cut tells of nothing that it is not there', () => {
+    const cut = readSurvey('==== power ====\ntype=Mains\nname=AC\n');
+    expect(cut.facts['power.battery']).toBeUndefined();
+    expect(read(['power', 'type=Mains\nname=AC']).facts['power.battery']?.value).toBe(false);
+  });
+  // Linux documentation, ABI/stable/sysfs-devices-system-cpu: core_id is unique within its physical_package_id alone.
+  it('two sockets without lscpu: the kernel’s own table counts both; without it one is assumed', () => {
+    const one = 'flags : fpu lm\ncpu cores : 4\nsiblings : 8\nbugs : none';
+    const rows = [0, 1].flatMap((p) => [0, 1, 2, 3, 0, 1, 2, 3].map((c) => `package=${p} core=${c}`));
+    const s = read(
+      ['machine', 'x86_64'],
+      ['cpuinfo', one],
+      ['topology', rows.map((r, i) => `cpu${i} ${r}`).join('\n')],
+    );
+    expect([s.facts['cpu.cores']?.value, s.facts['cpu.threads']?.value]).toEqual([8, 16]);
+    const older = read(['machine', 'x86_64'], ['cpuinfo', one]);
+    expect(older.facts['cpu.cores']).toBeUndefined();
+    expect([older.assumed['cpu.cores']?.value, older.assumed['cpu.threads']?.value]).toEqual([4, 8]);
+  });
+});

@@ -138,7 +138,9 @@ export class Machine {
     });
     this.ready = this.talk();
     this.ready.catch(() => undefined);
-    this.watch = setInterval(() => void this.lookAtRoom(room), ROOM_MS);
+    this.watch = setInterval(() => {
+      this.lookAtRoom(room).catch(() => undefined);
+    }, ROOM_MS);
   }
 
   /** Ends the machine before it fills the disk. */

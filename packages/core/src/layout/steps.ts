@@ -30,6 +30,8 @@ export type LayoutStep =
     }
   | { code: 'mark active'; number: number }
   | { code: 'command'; text: string; input: string | null }
+  /** Where something stays, all is done by one script. */
+  | { code: 'run the script'; script: string }
   | { code: 'no commands'; why: NoTableScript }
   | { code: 'read back'; parts: number; total: string };
 
@@ -56,7 +58,7 @@ function typedCommands(layout: Layout, plan: LayoutPlan): LayoutStep[] {
   if (layout.parts.some((p) => p.fate !== 'new')) {
     const script = layoutScript(layout, plan);
     return typeof script === 'string'
-      ? [{ code: 'command', text: 'sh', input: script }]
+      ? [{ code: 'run the script', script }]
       : [{ code: 'no commands', why: script }];
   }
   const script = sfdiskScript(layout);

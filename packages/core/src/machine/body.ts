@@ -52,7 +52,7 @@ export function readDisplays(section: Section | undefined, survey: Survey): void
   }
   const line = rows.find((l) => l.startsWith('cec='));
   if (line) survey.facts['display.remote'] = { value: true, source: `displays, ${line}` };
-  else if (connectors.some((l) => l.startsWith('HDMI')))
+  else if (section.whole && connectors.some((l) => l.startsWith('HDMI')))
     survey.facts['display.remote'] = { value: false, source: 'displays, an HDMI connector and no /dev/cec*' };
 }
 
@@ -62,10 +62,11 @@ export function readPower(section: Section | undefined, survey: Survey): void {
   const supplies = section.text.split(/^(?=type=)/m).filter((s) => s.startsWith('type='));
   // A mouse or a pad has a battery of its own: its scope is the device (Linux documentation, power_supply class).
   const batteries = supplies.filter((s) => s.startsWith('type=Battery') && !/\bscope=Device\b/.test(s));
-  survey.facts['power.battery'] = {
-    value: batteries.length > 0,
-    source: batteries.length > 0 ? 'power, type=Battery' : 'power, no battery listed',
-  };
+  if (section.whole || batteries.length > 0)
+    survey.facts['power.battery'] = {
+      value: batteries.length > 0,
+      source: batteries.length > 0 ? 'power, type=Battery' : 'power, no battery listed',
+    };
   survey.details.batteries = batteries.map((b): BatteryState => {
     const v = pairsOf(b);
     const volts = (number(v.get('voltage_min_design')) ?? 0) / 1e6;

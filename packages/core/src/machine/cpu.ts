@@ -1,4 +1,4 @@
-import { sectionJson, type Section } from './sections';
+import { isJsonAsItStands, sectionJson, unwrapped, wrappedAt, type Section } from './sections';
 import type { Survey } from './types';
 
 /**
@@ -81,13 +81,69 @@ function lscpuRows(json: unknown): Map<string, string> {
   return out;
 }
 
+/** Rows of /proc/cpuinfo: name, colon, value. A line without a colon goes on where a long one was wrapped. */
 function cpuinfoRows(text: string): Map<string, string> {
   const out = new Map<string, string>();
+  let name: string | undefined;
+  let pieces: string[] = [];
+  const close = (): void => {
+    if (name === undefined) return;
+    const row = unwrapped(pieces.join('\n'));
+    out.set(name, row.slice(row.indexOf(':') + 1).trim());
+  };
   for (const line of text.split('\n')) {
     const at = line.indexOf(':');
-    if (at > 0) out.set(line.slice(0, at).trim(), line.slice(at + 1).trim());
+    if (at <= 0) {
+      pieces.push(line);
+      continue;
+    }
+    close();
+    name = line.slice(0, at).trim();
+    pieces = [line];
   }
+  close();
   return out;
+}
+
+/** Columns at which terminals, viewers and fields cut a line: common practice, no source. */
+const WIDTHS = new Set([72, 76, 78, 79, 80, 100, 120, 128, 132, 160, 200, 255, 256, 512, 1024, 4096]);
+
+interface Flags {
+  /** Undefined where the report has none. */
+  list: readonly string[] | undefined;
+  /** Nothing was cut off or put together: what is not among them, the processor does not have. */
+  whole: boolean;
+  source: string;
+}
+
+/** Flags of the processor, and whether a missing one tells anything. */
+function flagsOf(
+  sections: ReadonlyMap<string, Section>,
+  rows: ReadonlyMap<string, string>,
+  info: ReadonlyMap<string, string>,
+): Flags {
+  const own = rows.get('Flags');
+  const text = own ?? info.get('flags') ?? info.get('Features');
+  const section = sections.get(own === undefined ? 'cpuinfo' : 'lscpu');
+  const lines = section?.text.split('\n') ?? [];
+  const width = wrappedAt([...sections.values()].map((s) => s.text));
+  const begin = text?.slice(0, 24) ?? '';
+  const reaches = lines.some((l) => l.includes(begin) && (l.length === width || WIDTHS.has(l.length)));
+  // Rows of cpuinfo have their colon, and what lscpu writes is JSON as it stands.
+  const wrapped = own === undefined ? lines.some((l) => !l.includes(':')) : !isJsonAsItStands(section);
+  return {
+    list: text?.split(/\s+/),
+    whole: section?.whole === true && !reaches && !wrapped,
+    source: own === undefined ? 'cpuinfo, flags' : 'lscpu, Flags',
+  };
+}
+
+/** Cores and threads by the kernel's own table of them (Linux documentation, ABI/stable/sysfs-devices-system-cpu). */
+function topologyOf(section: Section | undefined): { cores: number; threads: number } | undefined {
+  if (!section?.whole) return undefined;
+  const rows = section.text.split('\n').filter((l) => /^cpu\d+ package=-?\d+ core=-?\d+$/.test(l));
+  if (rows.length === 0) return undefined;
+  return { cores: new Set(rows.map((r) => r.replace(/^cpu\d+ /, ''))).size, threads: rows.length };
 }
 
 const ARCH: Record<string, string> = {
@@ -125,9 +181,8 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
 
   const rawArch = rows.get('Architecture') ?? uname;
   const arch = rawArch ? (ARCH[rawArch] ?? rawArch) : undefined;
-  const flagText = rows.get('Flags') ?? info.get('flags') ?? info.get('Features');
-  const flags = flagText?.split(/\s+/) ?? [];
-  const flagSource = rows.has('Flags') ? 'lscpu, Flags' : 'cpuinfo, flags';
+  const { list, whole, source: flagSource } = flagsOf(sections, rows, info);
+  const flags = list ?? [];
   if (arch)
     fact(
       'cpu.arch',
@@ -135,17 +190,20 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
       rows.has('Architecture') ? `lscpu, Architecture: ${rawArch}` : `uname -m: ${uname}`,
     );
   const x86 = arch === 'x86_64' || arch === 'i686';
-  if (x86 && flagText !== undefined) {
+  const cut = list !== undefined && !whole;
+  if (x86 && list !== undefined) {
     // A 64-bit CPU can run a 32-bit system: the flag "lm" (long mode) tells, not the running kernel.
     const wide = flags.includes('lm');
-    fact('cpu.bits', wide ? '64' : '32', `${flagSource}: ${wide ? 'lm present' : 'no lm'}`);
+    if (wide || whole)
+      fact('cpu.bits', wide ? '64' : '32', `${flagSource}: ${wide ? 'lm present' : 'no lm'}`);
+    else if (arch === 'x86_64') fact('cpu.bits', '64', `architecture ${arch}`);
     if (wide && arch === 'i686')
       fact('cpu.arch', 'x86_64', `${flagSource}: lm present, though a 32-bit system runs`);
-    const level = wide ? cpuLevel(flags) : undefined;
+    const level = wide && whole ? cpuLevel(flags) : undefined;
     if (level) fact('cpu.level', level, `${flagSource}: ${LEVEL_FLAGS[level].join(' ')}`);
     const virtual = flags.find((f) => f === 'vmx' || f === 'svm');
     if (virtual) fact('cpu.virtualisation', true, `${flagSource}: ${virtual}`);
-    else
+    else if (whole)
       // A kernel hides the flag where setup has it switched off (common practice, no source): it may be a setting.
       survey.assumed['cpu.virtualisation'] = {
         value: false,
@@ -159,10 +217,9 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
     if (part) fact('cpu.arch', 'aarch64', `cpuinfo, CPU part: ${part}, though a 32-bit system runs`);
   }
 
-  if (flagText !== undefined && arch) {
-    const aes = flags.includes('aes');
+  const aes = flags.includes('aes');
+  if (list !== undefined && arch && (aes || whole))
     fact('cpu.aes', aes, `${flagSource}: ${aes ? 'aes' : 'no aes'}`);
-  }
   const clock = Number(rows.get('CPU max MHz')?.replace(',', '.') ?? Number.NaN);
   const named = /@ ([\d.]+)\s*GHz/.exec(rows.get('Model name') ?? info.get('model name') ?? '')?.[1];
   if (clock > 0) fact('cpu.mhz', Math.round(clock), `lscpu, CPU max MHz: ${clock}`);
@@ -179,21 +236,37 @@ export function readCpu(sections: Map<string, Section>, survey: Survey): void {
     );
   const perSocket = wholeNumber(rows.get('Core(s) per socket'));
   const sockets = wholeNumber(rows.get('Socket(s)'));
+  const topology = topologyOf(sections.get('topology'));
   const infoCores = wholeNumber(info.get('cpu cores'));
   if (kinds.length > 0 && kinds.every((k) => k.cores !== undefined)) {
     const cores = kinds.reduce((sum, k) => sum + (k.cores ?? 0), 0);
     fact('cpu.cores', cores, kinds.map((k) => k.source).join(' + '));
   } else if (perSocket !== undefined && sockets !== undefined) {
     fact('cpu.cores', perSocket * sockets, `lscpu, Core(s) per socket: ${perSocket} × Socket(s): ${sockets}`);
+  } else if (topology) {
+    fact('cpu.cores', topology.cores, `topology: ${topology.cores} pairs of package and core`);
   } else if (infoCores !== undefined) {
-    fact('cpu.cores', infoCores, `cpuinfo, cpu cores: ${infoCores}`);
+    survey.assumed['cpu.cores'] = {
+      value: infoCores,
+      because: `cpuinfo, cpu cores: ${infoCores}, which counts one socket; a second one is not seen there`,
+    };
   }
   const threads = wholeNumber(rows.get('CPU(s)'));
   const siblings = wholeNumber(info.get('siblings'));
   if (threads !== undefined) fact('cpu.threads', threads, `lscpu, CPU(s): ${threads}`);
-  else if (siblings !== undefined) fact('cpu.threads', siblings, `cpuinfo, siblings: ${siblings}`);
+  else if (topology) fact('cpu.threads', topology.threads, `topology: ${topology.threads} threads`);
+  else if (siblings !== undefined)
+    survey.assumed['cpu.threads'] = {
+      value: siblings,
+      because: `cpuinfo, siblings: ${siblings}, which counts one socket; a second one is not seen there`,
+    };
 
   if (!arch) survey.missing.push('CPU architecture: neither lscpu nor uname answered');
-  if (x86 && flagText === undefined) survey.missing.push('CPU level: no flags in the report');
-  if (!survey.facts['cpu.cores']) survey.missing.push('CPU cores: not in the report');
+  if (x86 && list === undefined) survey.missing.push('CPU level: no flags in the report');
+  if (cut)
+    survey.missing.push(
+      'CPU flags: the list is cut or wrapped, so that what is not in it is not known; save the report to a file and bring that',
+    );
+  if (!survey.facts['cpu.cores'] && !survey.assumed['cpu.cores'])
+    survey.missing.push('CPU cores: not in the report');
 }

@@ -38,6 +38,13 @@ if [ -r /proc/cpuinfo ]; then
   done </proc/cpuinfo
 fi
 
+section topology
+# Packages and cores of every processor: lscpu is not everywhere, and cpuinfo above counts one package alone.
+for c in /sys/devices/system/cpu/cpu[0-9]*; do
+  [ -r "$c/topology/core_id" ] || continue
+  printf '%s package=%s core=%s\n' "\${c##*/}" "$(first "$c/topology/physical_package_id")" "$(first "$c/topology/core_id")"
+done
+
 section meminfo
 if [ -r /proc/meminfo ]; then
   while IFS= read -r line; do

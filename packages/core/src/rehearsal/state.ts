@@ -66,8 +66,7 @@ export class State {
     (this.mode === 'uefi' ? this.uefi : this.bios)[d] = NEW;
     const { drives, installer, plan } = this.stage;
     // What BIOS starts is never asked for a signature, and what UEFI starts from there is what it was.
-    if (this.mode === 'uefi')
-      this.signed[d] = drives[installer]?.signed === true && !plan.installer.enrols;
+    if (this.mode === 'uefi') this.signed[d] = drives[installer]?.signed === true && !plan.installer.enrols;
     this.looks[target] = 'written';
     if (d !== target) this.looks[d] = 'altered';
   }

@@ -1,5 +1,5 @@
 /** Controls of a terminal, and marks that turn the direction of writing (Unicode Standard Annex #9, §2). */
-const MOVES = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/g;
+const MOVES = /[^\P{Cc}\t\n]|[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/gu;
 
 /** A text for a terminal in which nothing moves its cursor, colours it or turns its writing: such characters are shown by their numbers. */
 export const shownOnTerminal = (text: string): string =>

@@ -221,7 +221,9 @@ export function layoutStepWords(s: LayoutStep): string {
     case 'mark active':
       return `Mark part ${s.number} as the one to start from.`;
     case 'command':
-      return s.input === null ? s.text : `${s.text}, with the script on standard input`;
+      return s.input === null ? s.text : `${s.text}, with its script on standard input`;
+    case 'run the script':
+      return 'Save the layout as a script, read it, and run it with sh as root: it makes smaller, lays out and makes the file systems, in this order.';
     case 'no commands':
       return noTableScriptWords(s.why);
     case 'read back':

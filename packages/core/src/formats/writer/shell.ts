@@ -18,7 +18,7 @@ export function shellWord(text: string): string {
 }
 
 /** What moves the cursor or colours a terminal when a script is shown on it; a tab and a line end do not. */
-const CONTROL = /([\u0001-\u0008\u000b-\u001f\u007f-\u009f]+)/;
+const CONTROL = /([^\P{Cc}\t\n]+)/u;
 /** Such characters as a shell makes them (IEEE Std 1003.1, printf). */
 const printed = (text: string): string =>
   `"$(printf '${[...new TextEncoder().encode(text)].map((b) => `\\${b.toString(8).padStart(3, '0')}`).join('')}')"`;
