@@ -36,7 +36,7 @@ export function shellTokens(text: string): { tokens: (Word | string)[]; document
   let i = 0;
   const until = (close: string, from: number): number => {
     const found = text.indexOf(close, from);
-    return found < 0 ? (fail('shell script', text.slice(from - 1, from + 60))) : found;
+    return found < 0 ? fail('shell script', text.slice(from - 1, from + 60)) : found;
   };
   while (i < text.length) {
     const c = text[i] ?? '';
