@@ -12,7 +12,7 @@ import { takes } from '@zb/core/content/takes';
 import { caseKey, fatRounding, formKey, mended, refusal } from '@zb/core/content/target';
 import { usualRules } from '@zb/core/content/usual';
 import { movingSchema } from '@zb/core/model/moving';
-import { moveCommand } from '@zb/core/storage/moving';
+import { moveCommand } from '@zb/core/storage/moveCommand';
 import { readManifest, writeMoves, writePlan } from '@zb/core/content/written';
 import { carryingFolder } from '@zb/core/demo/carrying';
 import type { ContentEntry, ContentTarget } from '@zb/core/model/contentRules';

@@ -2,8 +2,10 @@ import { moveSteps } from '@zb/core/model/moving';
 import { poolAskSchema, poolManners, poolShapes, type PoolAsk, type PoolWay } from '@zb/core/model/storage';
 import { checkCopies } from '@zb/core/storage/backup';
 import { checkOffer, checkRoom, type PoolFinding } from '@zb/core/storage/check';
-import { makingOf, poolScript, poolSteps } from '@zb/core/storage/commands';
-import { moveCommand, moveState } from '@zb/core/storage/moving';
+import { poolScript, poolSteps } from '@zb/core/storage/commands';
+import { makingOf } from '@zb/core/storage/making';
+import { moveCommand } from '@zb/core/storage/moveCommand';
+import { moveState } from '@zb/core/storage/moving';
 import { storageOf } from '@zb/core/storage/forBox';
 import { offers, sameWay, type PoolOffer } from '@zb/core/storage/ways';
 import {

@@ -17,7 +17,7 @@ describe('groups of commands', () => {
 
   it.each([
     ['tune', ['tune']],
-    ['retire', ['sheet', 'keep', 'retire']],
+    ['retire', ['sheet', 'keep', 'files', 'retire']],
     ['no-such', groups.flatMap((g) => g.names)],
     [undefined, groups.flatMap((g) => g.names)],
   ])('asked for %s, there is what help names', async (asked, names) => {

@@ -1,4 +1,4 @@
-import { cpuLevel, LEVEL_FLAGS } from '@zb/core/machine/cpu';
+import { cpuLevel, LEVEL_FLAGS } from '@zb/core/machine/cpuLevel';
 import { contentFrom, type BlockRow } from '@zb/core/machine/content';
 import { readSurvey, SurveyError } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';

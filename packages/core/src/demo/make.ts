@@ -5,7 +5,7 @@ import type { FirmwareKind } from '../model/inspection';
 import type { Release, Variant } from '../model/profile';
 import type { Machine, Profile, Store } from '../model/bench';
 import type { FactKey, Facts, FactValue } from '../model/facts';
-import { LEVEL_FLAGS } from '../machine/cpu';
+import { LEVEL_FLAGS } from '../machine/cpuLevel';
 
 /** Small makers that keep the demo bench readable. Everything they are given is made up. */
 export const DAY0 = '2026-03-02T18:30:00.000Z';

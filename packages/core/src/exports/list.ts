@@ -24,7 +24,7 @@ import { gateForms, writeGate, type GateForm } from '../rules/write/forms';
 import { planned } from '../schedule/plan';
 import { poolScript, poolSteps } from '../storage/commands';
 import { storageOf } from '../storage/forBox';
-import { moveCommand } from '../storage/moving';
+import { moveCommand } from '../storage/moveCommand';
 import { sharingOf } from '../storage/share/forBox';
 import { shareForms, writeShares, type ShareForm } from '../storage/share/write';
 import { tuneCsv, tuneJson } from '../tune/exported';

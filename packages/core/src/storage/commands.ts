@@ -3,10 +3,8 @@ import { fixedShell, sh, shellComment, shellScript, type Shell } from '../format
 import type { PoolDrive } from '../model/storage';
 import { formatBoth } from '../units/bytes';
 import { follows } from '../units/grammar';
-import { span, type Span } from '../units/duration';
-import { asNamed, boundBy, membersOf, type PlacedPool } from './placed';
-import { writeRateOf } from './poolDrive';
-import { givenBy, profilesOf, sectorOf, type PoolRoom } from './room';
+import { asNamed, boundBy, type PlacedPool } from './placed';
+import { profilesOf, sectorOf } from './room';
 import { shiftOf } from './usable/padded';
 
 /** A step in making or keeping a pool, with what is typed for it; words/storage.ts says what it does. */
@@ -215,20 +213,4 @@ export function poolScript(pool: PlacedPool, name: string, steps: readonly PoolS
     sh`set -eu`,
     ...steps.filter((s) => MAKING.includes(s.code)).flatMap((s) => [fixedShell(''), fixedShell(s.text)]),
   ]);
-}
-
-/**
- * Seconds until a new pool is whole: rows of the plain manner are written through once, the others only mark themselves.
- * It can be used meanwhile. Common practice, no source.
- */
-export function makingOf(pool: PlacedPool, room: PoolRoom): Span {
-  const kept = pool.way.manner === 'plain' && pool.rows.some((r) => r.length > 1);
-  if (!kept) return span(0, 0);
-  const gives = givenBy(room);
-  const each = membersOf(pool).map((d) => {
-    const bytes = gives.get(d.id) ?? 0;
-    const rate = writeRateOf(d);
-    return span(bytes / rate.fast, bytes / rate.slow);
-  });
-  return span(Math.max(...each.map((s) => s.low)), Math.max(...each.map((s) => s.high)));
 }

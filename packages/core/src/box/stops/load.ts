@@ -3,7 +3,7 @@ import { guestsOf, isHost } from '../../guests/forBox';
 import { isGate, reportOfBox } from '../../rules/forBox';
 import { checkCopies } from '../../storage/backup';
 import { checkScrub } from '../../storage/check';
-import { makingOf } from '../../storage/commands';
+import { makingOf } from '../../storage/making';
 import { keepsThings, storageOf } from '../../storage/forBox';
 import { moveState } from '../../storage/moving';
 import { sharingOf } from '../../storage/share/forBox';

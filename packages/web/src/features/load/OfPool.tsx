@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { PoolOffer } from '@zb/core/storage/ways';
-import { makingOf } from '@zb/core/storage/commands';
+import { makingOf } from '@zb/core/storage/making';
 import { formatBoth, formatIec } from '@zb/core/units/bytes';
 import { formatSpan } from '@zb/core/units/duration';
 import { growthWords, ratesWords } from '@zb/core/words/storage';
