@@ -14,10 +14,10 @@ test('the knee, what each step did, and every chart as a table', async ({ page, 
     await plot.getByRole('button', { name: 'As a table' }).click();
     expect(await plot.getByRole('row').count()).toBeGreaterThan(4);
   }
-  // Three runs of each cannot be sure, and that is what is said.
+  // Its runs were all of one state, then all of the other: that is what is said.
   await page.getByRole('button', { name: 'Paste', exact: true }).click();
   await expect(headline(page)).toContainText('cannot say');
-  await expect(effects).toContainText('3 and 3 runs cannot be sure whatever they show');
+  await expect(effects).toContainText('All runs of one state came before all of the other');
   await page.getByRole('button', { name: 'Power limit', exact: true }).click();
   await page.getByRole('button', { name: /^Keep 18 W/ }).click();
   const dialog = page.getByRole('dialog');

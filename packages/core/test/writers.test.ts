@@ -84,7 +84,7 @@ describe('tables, pages and sheets', () => {
       expect(csvOf(['h'], [[text]])).toContain(`'${text}`);
     expect(csvOf(['h'], [[-5]])).toBe('h\r\n-5');
   });
-  it('any text is one paragraph of text (CommonMark 0.31, GitHub Flavored Markdown 0.29)', () => {
+  it('any text is one paragraph of text (CommonMark 0.31, GFM 0.29)', () => {
     const page = (text: string): string =>
       micromark(text, { extensions: [gfm()], htmlExtensions: [gfmHtml()] });
     fc.assert(

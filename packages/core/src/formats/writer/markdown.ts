@@ -3,9 +3,9 @@ import { oneLine, templateOf, type Written } from './template';
 /** Text that is Markdown already. */
 export type Markdown = Written<'markdown'>;
 
-/** Marks that mean something anywhere in a line (CommonMark 0.31 §2.4; GitHub Flavored Markdown 0.29 §4.10, §6.5). */
+/** Marks that mean something anywhere in a line (CommonMark 0.31 §2.4; GFM 0.29 §4.10, §6.5). */
 const MARKS = /[\\`*_[\]<>|#~&!]/g;
-/** Web and mail addresses that become links by themselves (GitHub Flavored Markdown 0.29 §6.9). */
+/** Web and mail addresses that become links by themselves (GFM 0.29 §6.9). */
 const LINKS = /(:)(?=\/\/)|(@)|(?<=\bwww)(\.)/gi;
 /** What begins a list, a rule or an underlined head at the start of a line (CommonMark 0.31 §4.1, §4.3, §5.2). */
 const BEGINS = /^(\d{0,9})(?:([-+])(?=\s|$)|([-=])(?=[-=\s]*$)|([.)])(?=\s|$))/;
@@ -23,7 +23,7 @@ export function codeSpan(text: string): Markdown {
   const longest = Math.max(0, ...[...line.matchAll(/`+/g)].map((m) => m[0].length));
   const fence = '`'.repeat(longest + 1);
   const pad = line === '' || line.startsWith('`') || line.endsWith('`') ? ' ' : '';
-  // A pipe ends a table's cell even within a code span (GitHub Flavored Markdown 0.29 §4.10).
+  // A pipe ends a table's cell even within a code span (GFM 0.29 §4.10).
   return { format: 'markdown', text: `${fence}${pad}${line}${pad}${fence}` };
 }
 
@@ -33,7 +33,7 @@ const cell = (c: MarkdownCell): string =>
   typeof c === 'string' ? markdownText(c) : c.text.replace(/(?<!\\)\|/g, '\\|');
 const row = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
 
-/** A table, a line for each row (GitHub Flavored Markdown 0.29 §4.10). */
+/** A table, a line for each row (GFM 0.29 §4.10). */
 export const markdownTable = (
   heads: readonly string[],
   rows: readonly (readonly MarkdownCell[])[],
