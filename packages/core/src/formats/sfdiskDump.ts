@@ -1,4 +1,4 @@
-import { follows, type Grammar } from '../units/grammar';
+import { following } from '../units/grammar';
 import { textOf } from '../units/text';
 
 /*
@@ -47,10 +47,6 @@ function fieldsOf(text: string): Map<string, string> {
   return out;
 }
 
-/** The type of a part; empty where it is none by the grammar of its table. */
-const typeOf = (type: string): string => (follows('partitionType', type) ? type : '');
-const identity = (id: string | undefined, is: Grammar): string | null =>
-  id !== undefined && follows(is, id) ? id : null;
 /** A name with its bytes again that sfdisk writes as \\x and two digits (libfdisk, fputs_quoted). */
 function unescaped(name: string): string {
   if (!name.includes('\\x')) return name;
@@ -68,13 +64,12 @@ function partOf(text: string, line: number, sectorSize: number): DumpedPart {
       throw new DumpError(`Line ${line} names no ${key} in sectors. Nothing was changed.`);
     return Number(value) * sectorSize;
   };
-  const attributes = fields.get('attrs');
   return {
     start: count('start'),
     bytes: count('size'),
-    type: typeOf(fields.get('type') ?? ''),
-    uuid: identity(fields.get('uuid'), 'partitionId'),
-    attributes: attributes !== undefined && follows('attributes', attributes) ? attributes : '',
+    type: following('partitionType', fields.get('type')) ?? '',
+    uuid: following('partitionId', fields.get('uuid')),
+    attributes: following('attributes', fields.get('attrs')) ?? '',
     name: unescaped(fields.get('name') ?? ''),
     bootable: fields.has('bootable'),
   };
@@ -109,7 +104,7 @@ export function readSfdiskDump(text: string): DumpedTable {
   return {
     label: label === 'gpt' ? 'gpt' : label === 'dos' ? 'dos' : 'other',
     sectorSize,
-    tableId: identity(head.get('label-id'), 'tableId'),
+    tableId: following('tableId', head.get('label-id')),
     parts,
   };
 }

@@ -1,5 +1,5 @@
-import { attributesOf } from '../formats/gpt/attributes';
-import { follows, type Grammar } from '../units/grammar';
+import { attributesOfFlags } from '../formats/gpt/attributes';
+import { following } from '../units/grammar';
 import type { Content, ContentPart, Startable } from '../model/content';
 import type { FirmwareKind } from '../model/inspection';
 import { guidIn, loaderIn, signatureIn } from '../model/bootPath';
@@ -15,18 +15,9 @@ export const blockNumber = (v: unknown): number | null =>
 
 /** lsblk counts where a part begins in sectors of 512 bytes, whatever the drive's own are (its manual, START). */
 const LSBLK_SECTOR = 512;
-/** The type of a part; empty where it is none by the grammar of its table. */
-const partitionType = (type: string): string => (follows('partitionType', type) ? type : '');
-/** An identity that its table can have; null where it is none. */
-const identity = (id: string | null, is: Grammar): string | null =>
-  id !== null && follows(is, id) ? id.toLowerCase() : null;
 /** Attributes of a part's entry, where lsblk tells them at all (its manual, PARTFLAGS). */
-const flagsOf = (row: BlockRow): string | null => {
-  if (!('partflags' in row)) return null;
-  const flags = text(row.partflags);
-  if (flags === null) return '';
-  return /^0x[\da-f]{1,16}$/i.test(flags) ? attributesOf(BigInt(flags)) : null;
-};
+const flagsOf = (row: BlockRow): string | null =>
+  'partflags' in row ? attributesOfFlags(text(row.partflags)) : null;
 /** Type of the EFI system partition (UEFI 2.10 table 5.7), and of its entry in an MBR (table 5.2). */
 const ESP_TYPES = ['c12a7328-f81f-11d2-ba4b-00a0c93ec93b', '0xef', 'ef'];
 /** Does UEFI start from a part of this type, as its table tells it? */
@@ -43,18 +34,19 @@ const partOf = (row: BlockRow): ContentPart => {
   return {
     start: start === null ? null : start * LSBLK_SECTOR,
     bytes: blockNumber(row.size),
-    type: partitionType(text(row.parttype) ?? ''),
+    type: following('partitionType', text(row.parttype)) ?? '',
     name: (text(row.partlabel) ?? '').slice(0, 300),
     filesystem: text(row.fstype)?.slice(0, 300) ?? null,
     label: text(row.label)?.slice(0, 300) ?? null,
     uuid: text(row.uuid)?.slice(0, 300) ?? null,
-    partitionId: identity(text(row.partuuid), 'partitionId'),
+    partitionId: following('partitionId', text(row.partuuid))?.toLowerCase() ?? null,
     attributes: flagsOf(row),
     mount: mountsOf(row)[0]?.slice(0, 300) ?? null,
   };
 };
 
-const tableName = (id: string | null, table: Content['table']): string | null =>
+/** What lsblk calls a table by: on MBR its signature comes without 0x. */
+export const tableName = (id: string | null, table: Content['table']): string | null =>
   id !== null && table === 'mbr' && !id.startsWith('0x') ? `0x${id}` : id;
 
 /** All that lies in a row and in what lies in that: encrypted and logical volumes among it. */
@@ -79,7 +71,7 @@ export function contentFrom(
   const own = {
     table,
     // On MBR lsblk(8) tells the signature without its 0x.
-    tableId: identity(tableName(text(row.ptuuid), table), 'tableId'),
+    tableId: following('tableId', tableName(text(row.ptuuid), table))?.toLowerCase() ?? null,
     sectorSize: logical === 512 || logical === 4096 ? logical : null,
   } as const;
   if (parts.length === 0) return { ...own, parts, starts: [], learnt };

@@ -1,5 +1,5 @@
 import { readSfdiskDump } from '../formats/sfdiskDump';
-import { follows } from '../units/grammar';
+import { following } from '../units/grammar';
 import type { Content, ContentPart } from '../model/content';
 
 const TABLE = { gpt: 'gpt', dos: 'mbr', other: 'unknown' } as const;
@@ -20,7 +20,7 @@ export function keptParts(
     return {
       start: d.start,
       bytes: d.bytes,
-      type: follows('partitionType', d.type) ? d.type : '',
+      type: following('partitionType', d.type) ?? '',
       name: d.name.slice(0, 300),
       filesystem: d.filesystem ?? same?.filesystem ?? null,
       label: d.label ?? same?.label ?? null,

@@ -40,3 +40,7 @@ export type Grammar = keyof typeof grammar;
 
 /** Whether a text follows the grammar of a name. */
 export const follows = (name: Grammar, text: string): boolean => grammar[name].test(text);
+
+/** A text that follows the grammar of a name; null where it does not, or where there is none. */
+export const following = (name: Grammar, text: string | null | undefined): string | null =>
+  text != null && follows(name, text) ? text : null;

@@ -1,4 +1,4 @@
-import { follows } from '../units/grammar';
+import { following } from '../units/grammar';
 import type { ImageItem } from '../model/bench';
 import type { Content } from '../model/content';
 import { contentOf, firmwareTitle } from '../model/inspection';
@@ -23,7 +23,7 @@ export function writtenContent(image: ImageItem | undefined, proven: boolean, at
     parts: reading.parts.slice(0, 200).map((p) => ({
       start: p.start,
       bytes: p.bytes,
-      type: follows('partitionType', p.type) ? p.type : '',
+      type: following('partitionType', p.type) ?? '',
       name: p.name.slice(0, 300),
       filesystem: p.filesystem,
       label: p.label,

@@ -12,6 +12,10 @@ export function attributesOf(value: bigint): string {
   return [...names, ...(own.length > 0 ? [`GUID:${own.join(',')}`] : [])].join(' ');
 }
 
+/** Attributes by the number that lsblk prints (its manual, PARTFLAGS): empty where it prints none, null where it is no such number. */
+export const attributesOfFlags = (flags: string | null): string | null =>
+  flags === null ? '' : /^0x[\da-f]{1,16}$/i.test(flags) ? attributesOf(BigInt(flags)) : null;
+
 /** Bits of attributes that are written so. */
 export const attributeBits = (attributes: string): number[] =>
   attributes

@@ -17,11 +17,14 @@ export const markdownText = (text: string): string =>
 /** Markdown around values: what stands in it as a plain value is text. */
 export const md = templateOf({ format: 'markdown', quote: markdownText });
 
+/** How many backticks stand in a row at most: what encloses them has one more (CommonMark 0.31 §4.5, §6.1). */
+export const longestTicks = (text: string): number =>
+  Math.max(0, ...[...text.matchAll(/`+/g)].map((m) => m[0].length));
+
 /** Text to the letter in a code span that its own backticks do not end (CommonMark 0.31 §6.1). */
 export function codeSpan(text: string): Markdown {
   const line = oneLine(text);
-  const longest = Math.max(0, ...[...line.matchAll(/`+/g)].map((m) => m[0].length));
-  const fence = '`'.repeat(longest + 1);
+  const fence = '`'.repeat(longestTicks(line) + 1);
   const pad = line === '' || line.startsWith('`') || line.endsWith('`') ? ' ' : '';
   // A pipe ends a table's cell even within a code span (GFM 0.29 §4.10).
   return { format: 'markdown', text: `${fence}${pad}${line}${pad}${fence}` };

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import type { DriveThere, PartThere } from '../../model/layout';
 import { TableError } from './fault';
-import { follows } from '../../units/grammar';
-import { attributesOf } from '../../formats/gpt/attributes';
-import { numberOf, tableKind, typed } from './sfdisk';
+import { following } from '../../units/grammar';
+import { attributesOfFlags } from '../../formats/gpt/attributes';
+import { tableName } from '../../machine/content';
+import { numberOf, tableKind } from './sfdisk';
 
 const number = z.union([z.number(), z.string()]).nullish();
 const text = z.string().nullish();
@@ -38,24 +39,18 @@ function exactly(value: Node['size']): number {
 
 /** Attributes of an entry; null where the text does not tell them at all. */
 const flagsOf = ({ partflags }: Node): string | null =>
-  partflags === undefined
-    ? null
-    : partflags === null
-      ? ''
-      : /^0x[\da-f]{1,16}$/i.test(partflags)
-        ? attributesOf(BigInt(partflags))
-        : null;
+  partflags === undefined ? null : attributesOfFlags(partflags);
 
 function partOf(n: Node, at: number): PartThere {
   return {
     number: n.partn == null ? numberOf(n.name, at) : Number(n.partn),
     start: exactly(n.start) * START_UNIT,
     bytes: exactly(n.size),
-    type: typed((n.parttype ?? '').replace(/^0x/, '')),
+    type: following('partitionType', (n.parttype ?? '').replace(/^0x/, '')) ?? '',
     name: n.partlabel ?? '',
     filesystem: n.fstype ?? null,
     label: n.label ?? null,
-    uuid: n.partuuid != null && follows('partitionId', n.partuuid) ? n.partuuid : null,
+    uuid: following('partitionId', n.partuuid),
     attributes: flagsOf(n),
     active: false,
   };
@@ -79,17 +74,13 @@ export function readLsblk(json: unknown, name: string | undefined): DriveThere |
     return child && (child.type == null || child.type === 'part') ? [partOf(child, i)] : [];
   });
   const table = drive.pttype ? tableKind(drive.pttype) : 'none';
-  const id =
-    table === 'mbr' && drive.ptuuid != null && !drive.ptuuid.startsWith('0x')
-      ? `0x${drive.ptuuid}`
-      : drive.ptuuid;
   const sector = drive['log-sec'] == null ? 512 : Number(drive['log-sec']);
   return {
     name: drive.name,
     bytes: exactly(drive.size),
     sectorSize: sector === 4096 ? 4096 : 512,
     table,
-    tableId: id != null && follows('tableId', id) ? id : null,
+    tableId: following('tableId', tableName(drive.ptuuid ?? null, table)),
     parts,
   };
 }

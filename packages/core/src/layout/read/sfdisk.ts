@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { GPT_ARRAY_BYTES } from '../../formats/gpt/layout';
 import { readSfdiskDump, DumpError } from '../../formats/sfdiskDump';
 import type { DriveThere, PartThere } from '../../model/layout';
-import { follows } from '../../units/grammar';
+import { following } from '../../units/grammar';
 import { TableError } from './fault';
 
 const tableSchema = z.object({
@@ -32,9 +32,6 @@ const tableSchema = z.object({
 
 /** The number at the end of a part's path. */
 export const numberOf = (node: string, at: number): number => Number(/(\d+)$/.exec(node)?.[1] ?? at + 1);
-
-/** The type of a part; empty where it is none by the grammar of its table. */
-export const typed = (type: string): string => (follows('partitionType', type) ? type : '');
 
 /** A table by the name that util-linux has for it. */
 export const tableKind = (label: string): DriveThere['table'] =>
@@ -67,12 +64,12 @@ export function readSfdiskJson(json: unknown, bytes: number | undefined): DriveT
     number: numberOf(p.node, i),
     start: p.start * sectorSize,
     bytes: p.size * sectorSize,
-    type: typed(p.type),
+    type: following('partitionType', p.type) ?? '',
     name: p.name ?? '',
     filesystem: null,
     label: null,
-    uuid: p.uuid !== undefined && follows('partitionId', p.uuid) ? p.uuid : null,
-    attributes: p.attrs !== undefined && follows('attributes', p.attrs) ? p.attrs : '',
+    uuid: following('partitionId', p.uuid),
+    attributes: following('attributes', p.attrs) ?? '',
     active: p.bootable ?? false,
   }));
   const size = bytes ?? bytesOf(table, lastlba, sectorSize, parts);
@@ -82,7 +79,7 @@ export function readSfdiskJson(json: unknown, bytes: number | undefined): DriveT
     bytes: size,
     sectorSize,
     table,
-    tableId: id !== undefined && follows('tableId', id) ? id : null,
+    tableId: following('tableId', id),
     parts,
   };
 }

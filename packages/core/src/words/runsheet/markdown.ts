@@ -1,4 +1,4 @@
-import { codeSpan, markdownText as safe } from '../../formats/writer/markdown';
+import { codeSpan, longestTicks, markdownText as safe } from '../../formats/writer/markdown';
 import type { RunSheet, RunStep } from '../../box/runSheet';
 import { wholeOf } from '../../runsheet/step';
 import { stopTitle } from '../../model/stops';
@@ -10,8 +10,7 @@ import { runStepWords } from './step';
 /** A text to the letter, in a code span or block that its own backticks do not end (CommonMark 0.31 §6.1, §4.5). */
 function letters({ text, script }: { text: string; script?: boolean }): string[] {
   if (script !== true || !text.includes('\n')) return [codeSpan(text).text];
-  const longest = Math.max(0, ...[...text.matchAll(/`+/g)].map((m) => m[0].length));
-  const fence = '`'.repeat(Math.max(3, longest + 1));
+  const fence = '`'.repeat(Math.max(3, longestTicks(text) + 1));
   return ['', `  ${fence}`, ...text.split('\n').map((l) => `  ${l}`), `  ${fence}`];
 }
 
