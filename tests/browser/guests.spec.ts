@@ -9,7 +9,7 @@ test('a guest too many is told, and the smallest change makes it fit', async ({ 
   const change = page.getByRole('region', { name: 'The smallest change' });
   await expect(change).toContainText('booking-trial is left out');
   await expect(change).toContainText('proven');
-  await change.getByRole('button', { name: 'Do that' }).click();
+  await change.getByRole('button', { name: 'Apply the smallest change' }).click();
   await expect(headline(page)).toContainText('3 guests fit');
   await expect(status(page)).toContainText('booking-trial is left out');
   await expect(page.getByRole('complementary')).not.toContainText('Even at their least');

@@ -7,7 +7,8 @@ import { guestsOf } from '@zb/core/guests/forBox';
 import { potOf, type Pot } from '@zb/core/guests/pot';
 import { DomainReadError } from '@zb/core/guests/read/domain';
 import { leftOf, readHost } from '@zb/core/guests/read/tables';
-import { mendGuests } from '@zb/core/guests/repair';
+import { waysToFit } from '@zb/core/guests/trim';
+import type { Mended } from '@zb/core/guests/repair';
 import { placeOnSockets } from '@zb/core/guests/sockets';
 import { coreSum, memorySum, poolSums } from '@zb/core/guests/sums';
 import { turnsOf } from '@zb/core/guests/turns';
@@ -18,7 +19,7 @@ import { guestsMarkdown } from '@zb/core/guests/write/markdown';
 import { networkXml } from '@zb/core/guests/write/network';
 import { seedFiles } from '@zb/core/guests/write/seed';
 import { guestFileSchema, type Guest, type GuestPlan } from '@zb/core/model/guests';
-import { changeWords, guestFaultWords, mendResultWords } from '@zb/core/words/guests';
+import { changeWords, guestFaultWords, mendResultWords, trimWords } from '@zb/core/words/guests';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
 import { readPlan } from './planFile';
@@ -75,7 +76,7 @@ export async function guestsOutput(text: string, asked: GuestsAsked): Promise<ob
     default:
       throw new InputError('--as is json, xml, seed or md');
   }
-  const mend = asked.fit === true ? mendGuests(plan, pot, solverFrom(await loadHighs())) : undefined;
+  const mend = asked.fit === true ? waysToFit(plan, pot, solverFrom(await loadHighs())) : undefined;
   const placed = pot.sockets > 1 ? placeOnSockets(plan, pot) : undefined;
   return {
     pot,
@@ -92,21 +93,25 @@ export async function guestsOutput(text: string, asked: GuestsAsked): Promise<ob
     ...(mend
       ? {
           mend: {
-            code: mend.code,
-            says: mendResultWords(mend),
-            ...(mend.code === 'mended'
-              ? {
-                  touched: mend.mended.touched,
-                  weight: mend.mended.weight,
-                  mebibytes: mend.mended.mebibytes,
-                  changes: mend.mended.changes.map((c) => ({ ...c, says: changeWords(plan, c) })),
-                }
-              : {}),
+            code: mend.smallest.code,
+            says: mendResultWords(mend.smallest),
+            ...(mend.smallest.code === 'mended' ? mendedOutput(plan, mend.smallest.mended) : {}),
+            everywhere: mend.everywhere && {
+              says: trimWords(mend.everywhere),
+              ...mendedOutput(plan, mend.everywhere),
+            },
           },
         }
       : {}),
   };
 }
+
+const mendedOutput = (plan: GuestPlan, { touched, weight, mebibytes, changes }: Mended) => ({
+  touched,
+  weight,
+  mebibytes,
+  changes: changes.map((c) => ({ ...c, says: changeWords(plan, c) })),
+});
 
 async function written(plan: GuestPlan, pot: Pot, folder: string): Promise<object> {
   const files = guestFiles(plan, pot);

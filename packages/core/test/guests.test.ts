@@ -19,6 +19,7 @@ import { hostReleases } from '@zb/core/guests/releases';
 import { changedPlan, mendGuests, setFits, type Change } from '@zb/core/guests/repair';
 import { placeOnSockets } from '@zb/core/guests/sockets';
 import { commitGrade, coreSum, memorySum, poolSums } from '@zb/core/guests/sums';
+import { trimEverywhere } from '@zb/core/guests/trim';
 import { turnsOf } from '@zb/core/guests/turns';
 import { forecastOf } from '@zb/core/guests/volume';
 import { domainXml } from '@zb/core/guests/write/domain';
@@ -361,6 +362,72 @@ describe('the smallest change', () => {
     expect(mendGuests(p, potOf(p, { cores: 6, threads: 6, memory: 16 * GIB }), solve).code).toBe(
       'fits already',
     );
+  });
+  // What is short lies between what whole MiB can give and what a guest can spare: the last half of one makes it fit.
+  it('is found to the byte, and “no change” is said only where no byte is left to give', () => {
+    const left = 14 * GIB;
+    const of = (short: number): GuestPlan =>
+      plan([{ gib: 0, memoryBytes: left + short, leastBytes: left + short - 2.5 * MIB }]);
+    for (const short of [2.5 * MIB, 2.5 * MIB - 1, 2.25 * MIB, 2 * MIB + 1]) {
+      const p = of(short);
+      const found = mendGuests(p, potOf(p, KNOWN), solve);
+      expect(found.code === 'mended' && found.mended.changes.map((c) => c.kind)).toEqual(['less memory']);
+    }
+    const p = of(2.5 * MIB + 1);
+    const found = mendGuests(p, potOf(p, KNOWN), solve);
+    expect(found.code === 'mended' && found.mended.changes.map((c) => c.kind)).toEqual(['left out']);
+  });
+  it('of disks is found to the byte', () => {
+    const d = { id: 'd', poolId: 'p', thin: false, growsPerDay: 0 };
+    const p = plan([{ gib: 1, disks: [{ ...d, bytes: 100 * GIB + 700_000, usedBytes: 100 * GIB }] }], {
+      pools: [{ id: 'p', name: 'p', bytes: 100 * GIB, thin: true }],
+    });
+    const found = mendGuests(p, potOf(p, KNOWN), solve);
+    expect(found.code === 'mended' && found.mended.changes.map((c) => c.kind)).toEqual(['disk thin']);
+  });
+});
+
+describe('a little less for every guest', () => {
+  it('takes the same share of what each can spare, leaves nobody out, and fits', () => {
+    fc.assert(
+      fc.property(guestArbitrary(4), (guests) => {
+        const p = small(guests);
+        const pot = potOf(p, KNOWN);
+        const found = trimEverywhere(p, pot, solve);
+        const short = -(memorySum(p, pot)?.free ?? 0);
+        const spare = p.guests
+          .filter((g) => g.on)
+          .map((g) => g.memoryBytes - Math.min(g.memoryBytes, g.leastBytes ?? g.memoryBytes));
+        const all = spare.reduce((a, b) => a + b, 0);
+        if (short <= 0 || all < short || spare.filter((s) => s > 0).length < 2)
+          return expect(found).toBeNull();
+        if (found === null) return;
+        expect(setFits(found.plan, pot)).toBe(true);
+        expect(found.changes.map((c) => c.kind)).not.toContain('left out');
+        const less = found.changes.flatMap((c) => (c.kind === 'less memory' ? [c] : []));
+        expect(less).toHaveLength(spare.filter((s) => s > 0).length);
+        for (const c of less) {
+          const g = p.guests.find((x) => x.id === c.guest);
+          const mine = (g?.memoryBytes ?? 0) - (g?.leastBytes ?? 0);
+          // To the next MiB, and never below what it works with.
+          expect(Math.abs((c.from - c.to) / mine - short / all)).toBeLessThanOrEqual(MIB / mine);
+          expect(c.to).toBeGreaterThanOrEqual(g?.leastBytes ?? 0);
+        }
+      }),
+      { numRuns: runs(120) },
+    );
+  });
+  // By hand: 14 GiB for 8 + 8; 2 short, and they can spare 4 and 2: two thirds from the first, one third from the second.
+  it('is two thirds and one third where one can spare twice as much as the other', () => {
+    const p = plan([
+      { gib: 8, leastBytes: 4 * GIB },
+      { gib: 8, leastBytes: 6 * GIB },
+    ]);
+    expect(
+      trimEverywhere(p, potOf(p, KNOWN), solve)?.changes.map(
+        (c) => c.kind === 'less memory' && (c.from - c.to) / MIB,
+      ),
+    ).toEqual([1366, 683]);
   });
 });
 

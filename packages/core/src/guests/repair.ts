@@ -65,11 +65,15 @@ export function changedPlan(plan: GuestPlan, changes: readonly Change[]): GuestP
   return { ...plan, guests };
 }
 
-/** The least memory a guest works with. */
-const leastOf = (g: Guest): number => Math.min(g.memoryBytes, g.leastBytes ?? g.memoryBytes);
-/** Whole MiB, rounded so that what fits in them fits in bytes. */
-const up = (bytes: number): number => Math.ceil(bytes / MIB);
+/** The least memory a guest works with. Bytes. */
+export const leastOf = (g: Guest): number => Math.min(g.memoryBytes, g.leastBytes ?? g.memoryBytes);
 const down = (bytes: number): number => Math.floor(bytes / MIB);
+/**
+ * Rows of the model are in these: a byte is then 1/512, which decimals of nine digits write exactly, and 2000 times what a
+ * solver lets pass as rounding.
+ */
+const UNIT = 512;
+const units = (bytes: number): number => bytes / UNIT;
 
 /** A variable is set only where another is. */
 const onlyWith = (name: string, other: string): Model['rows'][number] => ({
@@ -91,13 +95,14 @@ interface Built {
 }
 
 /**
- * Every change as a variable: memory taken in whole MiB, guests left out, disks made thin or moved. `y` of a guest is set where
- * anything of it changes. Sizes are rounded against the change, so that a solution fits to the byte.
+ * Every change as a variable: memory taken in whole MiB and down to the last byte of what a guest can spare, guests left out,
+ * disks made thin or moved. `y` of a guest is set where anything of it changes. Sizes are exact: where no solution is found,
+ * there is none.
  */
 function build(plan: GuestPlan, pot: Pot): Built {
   const rows: Model['rows'] = [];
   const binary: string[] = [];
-  const any: NonNullable<Model['any']> = [];
+  const whole: Model['whole'] = [];
   const means: Built['means'] = new Map();
   const touched: Term[] = [];
   const weights: Term[] = [];
@@ -113,45 +118,59 @@ function build(plan: GuestPlan, pot: Pot): Built {
     weights.push({ name: y, by: g.weight });
     means.set(out, () => ({ kind: 'left out', guest: g.id }));
     rows.push(onlyWith(out, y));
-    const room = g.on ? down(g.memoryBytes - leastOf(g)) : 0;
+    const spare = g.on ? g.memoryBytes - leastOf(g) : 0;
     amounts.push({ name: out, by: down(g.memoryBytes) });
-    if (g.on) memoryTerms.push({ name: out, by: down(g.memoryBytes + pot.reserve.perGuest) });
-    if (room > 0) {
-      const m = `m${i}`;
-      any.push({ name: m, most: room });
-      means.set(m, (v) => ({
-        kind: 'less memory',
-        guest: g.id,
-        from: g.memoryBytes,
-        to: g.memoryBytes - v * MIB,
-      }));
-      // Taken only from a guest that is touched, and not from one that is left out.
-      rows.push({
+    if (g.on) memoryTerms.push({ name: out, by: units(g.memoryBytes + pot.reserve.perGuest) });
+    const less = (bytes: number): Change => ({
+      kind: 'less memory',
+      guest: g.id,
+      from: g.memoryBytes,
+      to: g.memoryBytes - bytes,
+    });
+    // Taken only from a guest that is touched, and not from one that is left out.
+    const onlyOfTouched = (name: string, most: number): void =>
+      void rows.push({
         terms: [
-          { name: m, by: 1 },
-          { name: y, by: -room },
-          { name: out, by: room },
+          { name, by: 1 },
+          { name: y, by: -most },
+          { name: out, by: most },
         ],
         sign: '<=',
         is: 0,
       });
-      memoryTerms.push({ name: m, by: 1 });
+    const steps = down(spare);
+    const rest = spare - steps * MIB;
+    if (steps > 0) {
+      const m = `m${i}`;
+      whole.push({ name: m, most: steps });
+      means.set(m, (v) => less(v * MIB));
+      onlyOfTouched(m, steps);
+      memoryTerms.push({ name: m, by: units(MIB) });
       amounts.push({ name: m, by: 1 });
+    }
+    if (rest > 0) {
+      // What it can spare beyond whole MiB.
+      const r = `r${i}`;
+      binary.push(r);
+      means.set(r, () => less(rest));
+      onlyOfTouched(r, 1);
+      memoryTerms.push({ name: r, by: units(rest) });
+      amounts.push({ name: r, by: 1 });
     }
     for (const [j, d] of g.disks.entries())
       diskTerms(plan, g, d, { i, j, y, out, rows, binary, means, relief, amounts });
   });
-  if (memory && memory.free < 0) rows.push({ terms: memoryTerms, sign: '>=', is: up(-memory.free) });
+  if (memory && memory.free < 0) rows.push({ terms: memoryTerms, sign: '>=', is: units(-memory.free) });
   for (const s of poolSums(plan)) {
     const terms = relief.get(s.pool.id) ?? [];
     if (terms.length > 0 || s.free < 0)
       rows.push({
         terms: terms.length > 0 ? terms : [{ name: 'nothing', by: 1 }],
         sign: '>=',
-        is: s.free < 0 ? up(-s.free) : -down(s.free),
+        is: units(-s.free),
       });
   }
-  return { model: { objective: [], rows, binary, whole: [], any }, means, touched, weights, amounts };
+  return { model: { objective: [], rows, binary, whole }, means, touched, weights, amounts };
 }
 
 function diskTerms(
@@ -175,7 +194,7 @@ function diskTerms(
   if (!pool) return;
   const thin = d.thin && pool.thin;
   const takes = thin ? Math.min(d.usedBytes ?? 0, d.bytes) : d.bytes;
-  relief.get(d.poolId)?.push({ name: out, by: down(takes) });
+  relief.get(d.poolId)?.push({ name: out, by: units(takes) });
   const one: Term[] = [{ name: out, by: 1 }];
   if (!thin && pool.thin && d.usedBytes !== null && d.usedBytes < d.bytes) {
     const t = `t${i}_${j}`;
@@ -183,7 +202,7 @@ function diskTerms(
     binary.push(t);
     one.push({ name: t, by: 1 });
     rows.push(onlyWith(t, y));
-    relief.get(d.poolId)?.push({ name: t, by: down(saves) });
+    relief.get(d.poolId)?.push({ name: t, by: units(saves) });
     means.set(t, () => ({ kind: 'disk thin', guest: g.id, disk: d.id, saves }));
   }
   for (const [k, p] of plan.pools.entries()) {
@@ -193,8 +212,8 @@ function diskTerms(
     binary.push(v);
     one.push({ name: v, by: 1 });
     rows.push(onlyWith(v, y));
-    relief.get(d.poolId)?.push({ name: v, by: down(takes) });
-    relief.get(p.id)?.push({ name: v, by: -up(there) });
+    relief.get(d.poolId)?.push({ name: v, by: units(takes) });
+    relief.get(p.id)?.push({ name: v, by: -units(there) });
     amounts.push({ name: v, by: down(there) });
     means.set(v, () => ({
       kind: 'disk moved',
@@ -207,6 +226,19 @@ function diskTerms(
   }
   // One fate for a disk: left out, made thin, or moved to one place.
   rows.push({ terms: one, sign: '<=', is: 1 });
+}
+
+/** Memory taken from one guest in several changes is one change. */
+function together(changes: readonly Change[]): Change[] {
+  const out: Change[] = [];
+  for (const c of changes) {
+    const before = out.findIndex((o) => o.kind === 'less memory' && o.guest === c.guest);
+    const known = out[before];
+    if (c.kind === 'less memory' && known?.kind === 'less memory')
+      out[before] = { ...known, to: known.to - (c.from - c.to) };
+    else out.push(c);
+  }
+  return out;
 }
 
 /**
@@ -230,10 +262,12 @@ export function mendGuests(plan: GuestPlan, pot: Pot, solve: SolveLp, seconds = 
       for (const t of touched)
         rows.push({ terms: [{ name: t.name, by: 1 }], sign: '=', is: Math.round(values.get(t.name) ?? 0) });
   }
-  const changes = [...means].flatMap(([name, change]) => {
-    const v = Math.round(values.get(name) ?? 0);
-    return v > 0 ? [change(v)] : [];
-  });
+  const changes = together(
+    [...means].flatMap(([name, change]) => {
+      const v = Math.round(values.get(name) ?? 0);
+      return v > 0 ? [change(v)] : [];
+    }),
+  );
   const after = changedPlan(plan, changes);
   // Whole numbers come back as fractions of them: what does not fit to the byte is not given out.
   if (!setFits(after, pot)) return { code: 'stopped' };

@@ -1,7 +1,7 @@
 import type { GuestFault, GuestNet, GuestPlan } from '../model/guests';
 import type { GuestFinding } from '../guests/check';
 import type { Reserve } from '../guests/pot';
-import type { Change, MendResult } from '../guests/repair';
+import type { Change, Mended, MendResult } from '../guests/repair';
 import { running, type CommitGrade, type CoreSum, type MemorySum, type PoolSum } from '../guests/sums';
 import type { Forecast } from '../guests/volume';
 import { formatIec } from '../units/bytes';
@@ -154,6 +154,10 @@ export function changeWords(plan: GuestPlan, c: Change): string {
   }
 }
 
+/** What a little less for everybody comes to. */
+export const trimWords = (m: Mended): string =>
+  `Every VM keeps running. ${plural(m.touched, 'VM')} get less, each the same share of what it can spare.`;
+
 /** What became of the search for the smallest change. */
 export function mendResultWords(r: MendResult): string {
   switch (r.code) {
@@ -162,7 +166,7 @@ export function mendResultWords(r: MendResult): string {
     case 'mended':
       return `The smallest change, proven: ${plural(r.mended.touched, 'guest')} touched. Nothing that touches fewer, or matters less, makes it fit.`;
     case 'cannot be mended':
-      return 'No change of what may be changed makes it fit: give the machine more memory or room, or let guests do with less.';
+      return 'No change makes it fit, not even leaving VMs out. Give the machine more memory or more room.';
     case 'stopped':
       return 'The search was not done in its time. Nothing was changed.';
   }

@@ -2,7 +2,7 @@ import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
 import { solverFrom } from '@zb/core/assign/highs';
 import type { Pot } from '@zb/core/guests/pot';
-import { mendGuests, type MendResult } from '@zb/core/guests/repair';
+import { waysToFit, type WaysToFit } from '@zb/core/guests/trim';
 import type { GuestPlan } from '@zb/core/model/guests';
 import type { Told } from './elsewhere';
 
@@ -13,10 +13,10 @@ export interface GuestJob {
 }
 
 const solver = loadHighs({ locateFile: () => wasm });
-const tell = (told: Told<MendResult, 'stopped'>): void => self.postMessage(told);
+const tell = (told: Told<WaysToFit, 'stopped'>): void => self.postMessage(told);
 
 self.onmessage = ({ data: { plan, pot } }: MessageEvent<GuestJob>): void => {
   solver
-    .then((highs) => tell({ found: mendGuests(plan, pot, solverFrom(highs)) }))
+    .then((highs) => tell({ found: waysToFit(plan, pot, solverFrom(highs)) }))
     .catch((error: unknown) => tell({ failed: error instanceof Error ? error.message : String(error) }));
 };

@@ -1,17 +1,18 @@
-import { Box, Stack } from '@chakra-ui/react';
+import { Box, SimpleGrid, Stack } from '@chakra-ui/react';
 import { useState } from 'react';
 import { keepGuest, takeGuests } from '@zb/core/acts/guests';
 import type { Bench, Box as Build } from '@zb/core/model/bench';
 import type { Guest, GuestPlan } from '@zb/core/model/guests';
 import { draftGuest } from '@zb/core/guests/forBox';
 import type { Pot } from '@zb/core/guests/pot';
-import { changedPlan, type MendResult } from '@zb/core/guests/repair';
+import { changedPlan, type Mended } from '@zb/core/guests/repair';
+import type { WaysToFit } from '@zb/core/guests/trim';
 import { guestStart } from '@zb/core/guests/start';
 import { formatIec } from '@zb/core/units/bytes';
-import { changeWords, mendResultWords } from '@zb/core/words/guests';
+import { changeWords, mendResultWords, trimWords } from '@zb/core/words/guests';
 import { startWords } from '@zb/core/words/start';
 import { stamp, useAct } from '../../../storage/hooks';
-import { Primary, Quiet, Word } from '../../../ui/Button';
+import { Quiet, Word } from '../../../ui/Button';
 import { VerdictMark } from '../../../ui/Marks';
 import { Cell, Line, LineHead, Num, Ruled } from '../../../ui/Ruled';
 import { Acts, Head, Sub } from '../../../ui/Words';
@@ -39,7 +40,46 @@ function Installer({ bench, guest }: { bench: Bench; guest: Guest }) {
   );
 }
 
-/** The smallest change that makes an impossible set fit. */
+/** One way to make an impossible set fit, with what it changes. */
+function Way({
+  box,
+  plan,
+  title,
+  says,
+  way,
+  does,
+}: {
+  box: Build;
+  plan: GuestPlan;
+  title: string;
+  says: string;
+  way: Mended;
+  does: string;
+}) {
+  const act = useAct();
+  const words = way.changes.map((c) => changeWords(plan, c));
+  return (
+    <Stack as="section" aria-label={title} gap="2">
+      <Ruled dense silent label={title} heads={[title]}>
+        {words.map((w, i) => (
+          <Line key={i}>
+            <LineHead>{w}</LineHead>
+          </Line>
+        ))}
+      </Ruled>
+      <Sub>{says}</Sub>
+      <Acts>
+        <Quiet
+          onClick={() => void act(takeGuests(box, changedPlan(plan, way.changes), words.join('; '), stamp()))}
+        >
+          {does}
+        </Quiet>
+      </Acts>
+    </Stack>
+  );
+}
+
+/** Two ways to make an impossible set fit, side by side. */
 function Mend({
   box,
   plan,
@@ -47,47 +87,41 @@ function Mend({
 }: {
   box: Build;
   plan: GuestPlan;
-  mended: Elsewhere<MendResult, 'stopped'>;
+  mended: Elsewhere<WaysToFit, 'stopped'>;
 }) {
-  const act = useAct();
   const found = mended.stale ? null : mended.found;
+  const smallest = found?.smallest;
   return (
     <Box as="section" aria-label="The smallest change">
-      <Head marginBottom="1">The smallest change that makes it fit</Head>
+      <Head marginBottom="1">How to make it fit</Head>
       {mended.share !== null && (
         <Working label="Every change there is" done={0} whole={1} says="" onCancel={mended.cancel} />
       )}
-      {found && (
-        <Stack gap="2">
-          {found.code === 'mended' && (
-            <Ruled dense silent label="Changes" heads={['Change']}>
-              {found.mended.changes.map((c, i) => (
-                <Line key={i}>
-                  <LineHead>{changeWords(plan, c)}</LineHead>
-                </Line>
-              ))}
-            </Ruled>
+      {smallest && (
+        <SimpleGrid columns={{ base: 1, lg: found.everywhere ? 2 : 1 }} gap="5">
+          {smallest.code === 'mended' ? (
+            <Way
+              box={box}
+              plan={plan}
+              title="The smallest change"
+              says={mendResultWords(smallest)}
+              way={smallest.mended}
+              does="Apply the smallest change"
+            />
+          ) : (
+            <Sub>{mendResultWords(smallest)}</Sub>
           )}
-          <Sub>{mendResultWords(found)}</Sub>
-          {found.code === 'mended' && (
-            <Acts>
-              <Primary
-                onClick={() =>
-                  void act(
-                    takeGuests(
-                      box,
-                      changedPlan(plan, found.mended.changes),
-                      found.mended.changes.map((c) => changeWords(plan, c)).join('; '),
-                      stamp(),
-                    ),
-                  )
-                }
-              >
-                Do that
-              </Primary>
-            </Acts>
+          {found.everywhere && (
+            <Way
+              box={box}
+              plan={plan}
+              title="A little less for every VM"
+              says={trimWords(found.everywhere)}
+              way={found.everywhere}
+              does="Trim every VM"
+            />
           )}
-        </Stack>
+        </SimpleGrid>
       )}
     </Box>
   );
@@ -106,7 +140,7 @@ export function GuestTable({
   box: Build;
   plan: GuestPlan;
   pot: Pot;
-  mended: Elsewhere<MendResult, 'stopped'>;
+  mended: Elsewhere<WaysToFit, 'stopped'>;
   fits: boolean;
 }) {
   const act = useAct();
