@@ -110,10 +110,10 @@ const TAGS = { duration: false, skipCovers: true } as const;
 async function look(dir: string, asked: ContentAsked): Promise<Looked> {
   const target = targetOf(asked.target);
   const rules = await rulesOf(asked);
-  let told = Date.now();
+  let told = performance.now();
   const walked = walk(dir, (files) => {
-    if (Date.now() - told > 2000) {
-      told = Date.now();
+    if (performance.now() - told > 2000) {
+      told = performance.now();
       say(`${dir}: ${files} files seen`);
     }
   });
@@ -123,8 +123,8 @@ async function look(dir: string, asked: ContentAsked): Promise<Looked> {
     for (const e of wanted) {
       e.sha256 = await sha256Of(placeOf(dir, e.path, walked.raw)).catch(() => null);
       done += 1;
-      if (Date.now() - told > 2000) {
-        told = Date.now();
+      if (performance.now() - told > 2000) {
+        told = performance.now();
         say(`${dir}: ${done} of ${wanted.length} files digested`);
       }
     }

@@ -9,10 +9,10 @@ const EVERY_MS = 2000;
  * the bytes; `total` in bytes.
  */
 export function progressOf(what: string, total: number): (bytes: number, unpacked?: number) => void {
-  const begun = Date.now();
+  const begun = performance.now();
   let told = begun + FIRST_MS - EVERY_MS;
   return (bytes, unpacked = 0) => {
-    const now = Date.now();
+    const now = performance.now();
     if (now - told < EVERY_MS) return;
     told = now;
     const inside = unpacked > 0 ? `, ${formatIec(unpacked)} unpacked` : '';

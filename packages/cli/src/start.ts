@@ -95,7 +95,7 @@ async function unpackInto(into: string, path: string, limit: number): Promise<Om
 
 /** Watches a machine until what it came to has settled, or the time is up. */
 async function watch(machine: Machine, firmware: TrialFirmware, seconds: number) {
-  const began = Date.now();
+  const began = performance.now();
   let what: TrialHappened = 'not seen';
   let since = began;
   let picture: Buffer | undefined;
@@ -108,18 +108,18 @@ async function watch(machine: Machine, firmware: TrialFirmware, seconds: number)
       fault = f;
     })
     .catch(() => (over = true));
-  while (!over && Date.now() - began < seconds * 1000) {
+  while (!over && performance.now() - began < seconds * 1000) {
     await new Promise((r) => setTimeout(r, LOOK_MS));
     const seen = await machine.screen().catch(() => undefined);
     const { debug, serial } = machine;
     if (seen) ({ picture, text: screen } = seen);
     const now = happened({ firmware, debug, serial, screen });
-    if (now !== what) since = Date.now();
+    if (now !== what) since = performance.now();
     what = now;
     // What is silent may yet speak.
-    if (what !== 'not seen' && what !== 'silent' && Date.now() - since >= SETTLED_MS) break;
+    if (what !== 'not seen' && what !== 'silent' && performance.now() - since >= SETTLED_MS) break;
   }
-  return { what, picture, screen, seconds: (Date.now() - began) / 1000, fault: machine.stopped ?? fault };
+  return { what, picture, screen, seconds: (performance.now() - began) / 1000, fault: machine.stopped ?? fault };
 }
 
 /** What `zb start` prints: what the image came to in the emulator beside what was foretold of it. Throws InputError. */

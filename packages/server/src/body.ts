@@ -29,10 +29,10 @@ export async function jsonBody(c: Context): Promise<unknown> {
   if (!reader) return undefined;
   const pieces: Uint8Array[] = [];
   let have = 0;
-  const until = Date.now() + SLOWEST_MS;
+  const until = performance.now() + SLOWEST_MS;
   try {
     for (;;) {
-      const next = await within(reader.read(), until - Date.now());
+      const next = await within(reader.read(), until - performance.now());
       if (next === 'late') throw new BodyRefusal(408, 'The request did not arrive; nothing was changed.');
       if (next.done) break;
       have += next.value.length;

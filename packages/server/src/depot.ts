@@ -62,7 +62,7 @@ export class Depot {
   readonly sums: string;
   /** Why a file cannot be kept at present, in words; null where all are. */
   trouble: string | null = null;
-  private tried = 0;
+  private tried = -Infinity;
 
   constructor(dataDir: string, images: readonly DepotImage[] = depotImages) {
     this.dir = join(dataDir, 'depot');
@@ -85,8 +85,8 @@ export class Depot {
 
   /** Keeps what could not be kept before; nothing where all is, or it was tried a moment ago. */
   async tryAgain(): Promise<void> {
-    if (this.trouble === null || Date.now() - this.tried < RETRY_MS) return;
-    this.tried = Date.now();
+    if (this.trouble === null || performance.now() - this.tried < RETRY_MS) return;
+    this.tried = performance.now();
     this.trouble = null;
     await this.keepAll();
   }

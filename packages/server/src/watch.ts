@@ -18,12 +18,12 @@ export function mayBeAsked(address: string): string | undefined {
 
 /** Asks one address and port once whether somebody is there: a connection is opened and shut, nothing is sent. */
 export function askOnce(address: string, port: number): Promise<Answer> {
-  const began = Date.now();
+  const began = performance.now();
   return new Promise((resolve) => {
     const socket = connect({ host: address, port });
     const end = (answers: boolean): void => {
       socket.destroy();
-      resolve({ answers, millis: answers ? Date.now() - began : null });
+      resolve({ answers, millis: answers ? performance.now() - began : null });
     };
     socket.setTimeout(WAIT_MS, () => end(false));
     socket.on('connect', () => end(true));

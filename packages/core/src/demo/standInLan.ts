@@ -140,14 +140,17 @@ export function lanAfter(state: LanState, event: LanEvent, now: number): LanStat
   return done(after);
 }
 
+/** A moment of return that is further off than any is drawn: the clock was set back since, and it is there. */
+const isBack = ({ backAt }: LanHost, now: number): boolean => backAt <= now || backAt > now + BACK.most;
+
 /** Whether a host answers. */
 export const lanAnswers = (state: LanState, address: string, now: number): boolean =>
   address === ROUTERS.first.gateway ||
   (state.second && address === ROUTERS.second.gateway) ||
-  state.hosts.some((h) => h.address === address && h.plugged && h.backAt <= now);
+  state.hosts.some((h) => h.address === address && h.plugged && isBack(h, now));
 
 const there = (state: LanState, now: number): LanHost[] =>
-  state.hosts.filter((h) => h.plugged && h.backAt <= now && h.address !== null);
+  state.hosts.filter((h) => h.plugged && isBack(h, now) && h.address !== null);
 
 function addr(state: LanState): unknown[] {
   const me = state.hosts.find((h) => h.id === LOOKS);

@@ -105,7 +105,7 @@ export class Starter {
       path,
       came: here === null,
       machine: null,
-      since: Date.now(),
+      since: performance.now(),
       picture: null,
       listeners: new Set(),
       lonely: undefined,
@@ -182,7 +182,7 @@ export class Starter {
 
   private switchOn(run: Running): void {
     const { firmware, attached, memoryMiB, seconds } = run.order;
-    run.since = Date.now();
+    run.since = performance.now();
     let machine: Machine;
     try {
       machine = new Machine({
@@ -214,7 +214,7 @@ export class Starter {
   /** Looks at the screen until it is over. */
   private async look(run: Running, machine: Machine, until: number): Promise<void> {
     while (run.told.state === 'runs') {
-      const began = Date.now();
+      const began = performance.now();
       // A machine that has just ended answers no more; that it ended is told apart from here.
       const seen = await machine.screen().catch(() => null);
       const { debug, serial } = machine;
@@ -222,7 +222,7 @@ export class Starter {
       const screen = seen ? seen.text : run.told.screen;
       if (run.told.state === 'runs')
         this.tell(run, {
-          seconds: (Date.now() - run.since) / 1000,
+          seconds: (performance.now() - run.since) / 1000,
           picture: run.told.picture + (seen?.picture === run.picture ? 1 : 0),
           serial: plainTerminal(serial).slice(-TOLD),
           screen,
@@ -230,11 +230,11 @@ export class Starter {
             ? happened({ firmware: run.order.firmware, debug, serial, screen })
             : run.told.happened,
         });
-      if (Date.now() >= until) {
+      if (performance.now() >= until) {
         await this.over(run, 'time is up', null);
         return;
       }
-      await new Promise((r) => setTimeout(r, Math.max(0, LOOK_MS - (Date.now() - began))));
+      await new Promise((r) => setTimeout(r, Math.max(0, LOOK_MS - (performance.now() - began))));
     }
   }
 

@@ -279,11 +279,11 @@ export class Writer {
   private async carryOut(job: Job, signal: AbortSignal, stick: VirtualStick, source: Source): Promise<void> {
     // From here on the job is under way: a cancel is told by this run alone.
     job.state = 'writing';
-    const begun = Date.now();
+    const begun = performance.now();
     try {
       await this.writeAndCompare(job, signal, stick, source, this.stepper(job, signal, begun));
     } catch (error) {
-      job.seconds = (Date.now() - begun) / 1000;
+      job.seconds = (performance.now() - begun) / 1000;
       if (error instanceof CalledOff) {
         const left = `Cancelled after ${formatExact(job.written)}. The stick holds part of an image: do not start from it.`;
         this.end(job, 'cancelled', job.touched ? left : UNTOUCHED);
@@ -301,20 +301,20 @@ export class Writer {
 
   /** What is done after every block: progress, the speed of the stick, and an open ear for a cancel. */
   private stepper(job: Job, signal: AbortSignal, begun: number): Step {
-    let told = 0;
+    let told = -Infinity;
     let saved = begun;
     return async (field, value, since, rate) => {
       job[field] = value;
-      job.seconds = (Date.now() - begun) / 1000;
-      const due = this.pace > 0 ? (value / (rate * this.pace)) * 1000 - (Date.now() - since) : 0;
+      job.seconds = (performance.now() - begun) / 1000;
+      const due = this.pace > 0 ? (value / (rate * this.pace)) * 1000 - (performance.now() - since) : 0;
       if (due > 5) await within(new Promise<never>(() => undefined), due, signal);
       if (signal.aborted) throw new CalledOff();
-      if (Date.now() - told > PROGRESS_MS) {
-        told = Date.now();
+      if (performance.now() - told > PROGRESS_MS) {
+        told = performance.now();
         this.book.tell(job);
       }
-      if (Date.now() - saved > SAVE_MS) {
-        saved = Date.now();
+      if (performance.now() - saved > SAVE_MS) {
+        saved = performance.now();
         this.book.save();
       }
     };
@@ -332,22 +332,22 @@ export class Writer {
     const disk = await VirtualDisk.open(this.imageOf(stick), stick);
     try {
       this.book.tell(job);
-      const begun = Date.now();
+      const begun = performance.now();
       const arrived = createHash('sha256');
       const sums = await this.writeAll(job, stick, disk, source, arrived, (n) =>
         step('written', n, begun, stick.writeRate),
       );
       await disk.flush();
-      job.writeSeconds = (Date.now() - begun) / 1000;
+      job.writeSeconds = (performance.now() - begun) / 1000;
       if (arrived.digest('hex') !== job.sha256)
         throw new Error('what came is not the image that was announced: its digest differs');
       job.state = 'reading back';
       const back = createHash('sha256');
-      const since = Date.now();
+      const since = performance.now();
       const bad = await this.readAll(job, disk, sums, back, (n) =>
         step('readBack', n, since, stick.readRate),
       );
-      job.seconds = (Date.now() - begun) / 1000;
+      job.seconds = (performance.now() - begun) / 1000;
       const verdict = explainReadback(bad, BLOCK, job.total, job.written);
       if (verdict.result === 'proven' && back.digest('hex') !== job.sha256)
         throw new Error('the digest of what was read back differs from that of the image');
