@@ -4,8 +4,8 @@ import { gzipSync } from 'node:zlib';
 import { isOver, type Job } from '@zb/core/model/job';
 import type { FaultPlan, FaultReport } from './faultPlan';
 import type { Random } from './random';
-import { onStick, sha256, STICKS, TrialServer, type Stick } from './server';
-import { bounded, type Bench, type Part } from './trial';
+import { onStick, sha256, STICKS, BuiltServer, type Stick } from './server';
+import { bounded, type Bench, type Part } from './part';
 
 const CODES: [calls: string[], codes: string[]][] = [
   [
@@ -45,7 +45,7 @@ function planFrom(random: Random): FaultPlan {
 }
 
 /** Tells the layer under the server what to do next; answers how many faults it made since. */
-const tell = (server: TrialServer, plan: FaultPlan | null): Promise<number> =>
+const tell = (server: BuiltServer, plan: FaultPlan | null): Promise<number> =>
   bounded(
     'the layer under the server',
     10_000,
@@ -56,7 +56,7 @@ const tell = (server: TrialServer, plan: FaultPlan | null): Promise<number> =>
   );
 
 /** Does something with a stick while faults happen; answers the job, where there was one. */
-async function act(server: TrialServer, stick: Stick, random: Random): Promise<Job | undefined> {
+async function act(server: BuiltServer, stick: Stick, random: Random): Promise<Job | undefined> {
   const kind = random.pick(['plain', 'plain', 'packed', 'depot', 'probe', 'fault', 'plug']);
   if (kind === 'probe') await server.ask('POST', `/api/writer/sticks/${stick.id}/probe`);
   if (kind === 'fault') await server.ask('PUT', `/api/writer/sticks/${stick.id}/fault`, '{}');
@@ -88,7 +88,7 @@ async function act(server: TrialServer, stick: Stick, random: Random): Promise<J
 
 function judge(
   bench: Bench,
-  server: TrialServer,
+  server: BuiltServer,
   stick: Stick,
   job: Job,
   before: Buffer,
@@ -120,24 +120,24 @@ function tidy(dataDir: string): void {
 /** Faults of the file system, one after the other, under every kind of request; and under starts. */
 export const faults: Part = async (bench) => {
   const { random } = bench;
-  const preload = join(process.env.ZB_TRIAL_OUT ?? '', 'faultyFs.mjs');
+  const preload = join(process.env.ZB_STRESS_OUT ?? '', 'faultyFs.mjs');
   let round = 0;
   while (bench.goOn()) {
     round += 1;
     const dataDir = join(bench.dir, `faults-${round}`);
     const starting = planFrom(random);
     if (random.chance(0.5)) Object.assign(starting, { times: 10_000, skip: 0 });
-    let server = await TrialServer.start({
+    let server = await BuiltServer.start({
       dataDir,
       preload,
       env: {
-        ZB_TRIAL_FAULT: JSON.stringify({ ...starting, times: starting.replaceBy ? 1 : starting.times }),
+        ZB_STRESS_FAULT: JSON.stringify({ ...starting, times: starting.replaceBy ? 1 : starting.times }),
       },
     }).catch((error: unknown) => {
       // A folder that cannot be used at all may be refused, in words.
       if (!/ZB_DATA cannot be used/.test(String(error)))
         bench.wrong(`a start with ${JSON.stringify(starting)}: ${String(error)}`);
-      return TrialServer.start({ dataDir, preload });
+      return BuiltServer.start({ dataDir, preload });
     });
     bench.count('calls that failed', await tell(server, null));
     bench.count('starts with faults');
@@ -159,7 +159,7 @@ export const faults: Part = async (bench) => {
       if (server.ended !== undefined || server.said.includes('nobody caught')) {
         bench.wrong(`the server under ${JSON.stringify(plan)}: ${server.said.slice(-2000)}`);
         await server.end('SIGKILL');
-        server = await TrialServer.start({ dataDir, preload });
+        server = await BuiltServer.start({ dataDir, preload });
       }
       // Once it is over, everything is free and works again.
       const left = (await server.jobs()).filter((j) => !isOver(j));
@@ -176,7 +176,7 @@ export const faults: Part = async (bench) => {
       }
     }
     await server.end('SIGTERM');
-    const kept = await TrialServer.start({ dataDir });
+    const kept = await BuiltServer.start({ dataDir });
     for (const j of await kept.jobs()) if (!isOver(j)) bench.wrong(`${j.id} is ${j.state} after a restart`);
     await kept.end('SIGKILL');
     if (existsSync(dataDir)) rmSync(dataDir, { recursive: true, force: true });

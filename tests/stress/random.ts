@@ -1,4 +1,4 @@
-/** A small generator of even numbers, so that a trial can be repeated by its seed (mulberry32, public domain). */
+/** A small generator of even numbers, so that a run can be repeated by its seed (mulberry32, public domain). */
 export class Random {
   constructor(private state: number) {}
 

@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { chmodSync, chownSync, mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { onStick, sha256, STICKS, TrialServer } from './server';
-import type { Bench, Part } from './trial';
+import { onStick, sha256, STICKS, BuiltServer } from './server';
+import type { Bench, Part } from './part';
 
 /** An ordinary user: "nobody" on every system of this kind. */
 const NOBODY = 65534;
@@ -24,7 +24,7 @@ async function fullDisk(bench: Bench, dir: string): Promise<void> {
   const { random, count, wrong } = bench;
   const stick = random.pick(STICKS.slice(0, 4));
   const content = random.bytes(4_000_000);
-  const full = await TrialServer.start({ dataDir: join(dir, 'data') });
+  const full = await BuiltServer.start({ dataDir: join(dir, 'data') });
   const filler = fill(dir, random.int(0, 3_000_000));
   const job = await full.announce(stick, content);
   if (job.error !== undefined) wrong(`a full disk refuses a write before it begins: ${job.error}`);
@@ -41,7 +41,7 @@ async function fullDisk(bench: Bench, dir: string): Promise<void> {
   }
   await full.end('SIGTERM');
   // At the start, with no room at all.
-  const atStart = await TrialServer.start({ dataDir: join(dir, random.pick(['data', 'other'])) });
+  const atStart = await BuiltServer.start({ dataDir: join(dir, random.pick(['data', 'other'])) });
   const health = await atStart.json<{ troubles: string[] }>('GET', '/api/health');
   const depot = await atStart.ask('GET', '/api/depot/tidegate-3-x64.img');
   if (depot.status !== 200) wrong(`the depot on a full disk answers ${depot.status}`);
@@ -69,7 +69,7 @@ async function unreadable(bench: Bench, dir: string): Promise<void> {
   const uid = process.getuid?.() === 0 ? NOBODY : undefined;
   const data = join(dir, 'own');
   mkdirSync(join(data, 'writer'), { recursive: true });
-  // The folder of the trial is this user's own; the other one has to get through it.
+  // The folder of the stress test is this user's own; the other one has to get through it.
   chmodSync(bench.dir, 0o755);
   if (uid !== undefined) for (const d of [dir, data, join(data, 'writer')]) chownSync(d, uid, uid);
   const what = random.pick([
@@ -88,7 +88,7 @@ async function unreadable(bench: Bench, dir: string): Promise<void> {
   chmodSync(path, 0o000);
   if (uid === undefined) chmodSync(path, 0o000);
   else execFileSync('chown', ['root', path]);
-  const server = await TrialServer.start({ dataDir: data, ...(uid === undefined ? {} : { uid }) });
+  const server = await BuiltServer.start({ dataDir: data, ...(uid === undefined ? {} : { uid }) });
   const content = random.bytes(100_000);
   const job = await server.announce(STICKS[0] ?? { id: '', tail: '' }, content);
   await server.ask('PUT', `/api/writer/jobs/${job.id}/content`, content).catch(() => undefined);

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { isOver, type Job } from '@zb/core/model/job';
 import type { Random } from './random';
-import { onStick, sha256, STICKS, TrialServer, type Stick } from './server';
-import { sleep, type Bench, type Part } from './trial';
+import { onStick, sha256, STICKS, BuiltServer, type Stick } from './server';
+import { sleep, type Bench, type Part } from './part';
 
 /** No write of this part is longer: what is compared is the front of each stick, and where probes put their marks. */
 const FRONT = 9 * 2 ** 20;
@@ -12,7 +12,7 @@ const DEPOT = 'tidegate-3-x64.img';
 
 /** Begins some work on a stick and lets it run; what goes wrong because of the kill is no fault. */
 async function begin(
-  server: TrialServer,
+  server: BuiltServer,
   stick: Stick,
   random: Random,
   told: Map<string, Job>,
@@ -78,7 +78,7 @@ async function begin(
 /** Holds every stick against what the newest write that touched it says, and every word against what was told before. */
 function compare(
   bench: Bench,
-  server: TrialServer,
+  server: BuiltServer,
   before: Map<string, string>,
   jobs: Job[],
   told: Map<string, Job>,
@@ -117,7 +117,7 @@ interface Before {
   told: Map<string, Job>;
 }
 
-async function begun(server: TrialServer, { random }: Bench): Promise<Before> {
+async function begun(server: BuiltServer, { random }: Bench): Promise<Before> {
   const known = new Map<string, string>((await server.jobs()).map((j) => [j.id, j.state]));
   for (const stick of STICKS)
     known.set(`front of ${stick.id}`, sha256(onStick(server.dataDir, stick.id, FRONT)));
@@ -131,7 +131,7 @@ async function begun(server: TrialServer, { random }: Bench): Promise<Before> {
   return { known, told };
 }
 
-async function judge(server: TrialServer, bench: Bench, before: Before): Promise<void> {
+async function judge(server: BuiltServer, bench: Bench, before: Before): Promise<void> {
   compare(bench, server, before.known, await server.jobs(), before.told);
   const uploads = join(server.dataDir, 'uploads');
   const kept = existsSync(uploads) ? readdirSync(uploads) : [];
@@ -157,7 +157,7 @@ export const kills: Part = async (bench) => {
       dataDir = join(bench.dir, `kills-${round}`);
       before = undefined;
     }
-    const server = await TrialServer.start({ dataDir, pace: String(random.pick([4, 15, 60, 0])) });
+    const server = await BuiltServer.start({ dataDir, pace: String(random.pick([4, 15, 60, 0])) });
     if (before) await judge(server, bench, before);
     before = await begun(server, bench);
     bench.count('kills');

@@ -11,7 +11,7 @@ import { Random } from './random';
 import { scale } from './scale';
 import { smallDisk } from './smallDisk';
 import { tabs } from './tabs';
-import type { Part } from './trial';
+import type { Part } from './part';
 
 /** The parts, with the share of the time each takes. */
 const PARTS: Record<string, { part: Part; share: number }> = {
@@ -26,9 +26,9 @@ const PARTS: Record<string, { part: Part; share: number }> = {
   scale: { part: scale, share: 0 },
 };
 
-const options = new Command('trial')
+const options = new Command('stress')
   .option('--seconds <n>', 'how long it takes in all', '600')
-  .option('--seed <n>', 'the seed of an earlier trial, to do it again')
+  .option('--seed <n>', 'the seed of an earlier run, to do it again')
   .option('--only <parts>', `some of ${Object.keys(PARTS).join(', ')}`)
   .option('--results <file>', 'where to write how many parts held, as JSON')
   .parse()
@@ -38,11 +38,11 @@ const chosen = Object.entries(PARTS).filter(([name]) =>
   options.only === undefined ? PARTS[name]?.share !== 0 : options.only.split(',').includes(name),
 );
 const shares = chosen.reduce((sum, [, { share }]) => sum + share, 0) || 1;
-const dir = mkdtempSync(join(tmpdir(), 'zb-trial-'));
+const dir = mkdtempSync(join(tmpdir(), 'zb-stress-'));
 let failures = 0;
 let passed = 0;
 let failed = 0;
-console.log(`A trial of ${options.seconds} s with the seed ${seed}.`);
+console.log(`A stress test of ${options.seconds} s with the seed ${seed}.`);
 
 for (const [name, { part, share }] of chosen) {
   const counts = new Map<string, number>();

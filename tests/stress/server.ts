@@ -4,7 +4,7 @@ import { closeSync, lstatSync, openSync, readFileSync, readdirSync, readSync } f
 import { request, type ClientRequest } from 'node:http';
 import { join } from 'node:path';
 import { isOver, type Job } from '@zb/core/model/job';
-import { bounded, sleep } from './trial';
+import { bounded, sleep } from './part';
 
 export interface Reply {
   status: number;
@@ -25,7 +25,7 @@ interface Options {
 export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** The built server as anybody starts it, spoken to over its socket. */
-export class TrialServer {
+export class BuiltServer {
   said = '';
   ended: number | null | undefined;
   private constructor(
@@ -42,7 +42,7 @@ export class TrialServer {
     preload,
     env = {},
     uid,
-  }: Options): Promise<TrialServer> {
+  }: Options): Promise<BuiltServer> {
     const child = spawn(
       process.execPath,
       [...(preload ? ['--import', preload] : []), 'packages/server/dist/main.mjs'],
@@ -60,7 +60,7 @@ export class TrialServer {
         },
       },
     );
-    const server = new TrialServer(child, dataDir, 0);
+    const server = new BuiltServer(child, dataDir, 0);
     child.stderr?.on('data', (d: Buffer) => (server.said += d.toString()));
     child.on('exit', (code) => (server.ended = code));
     let out = '';

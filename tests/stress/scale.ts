@@ -4,8 +4,8 @@ import { chromium, type Page } from '@playwright/test';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchToText } from '@zb/core/model/file';
 import { chromiumOptions } from '../../tools/chromium.mjs';
-import { TrialServer } from './server';
-import type { Part } from './trial';
+import { BuiltServer } from './server';
+import type { Part } from './part';
 
 const THINGS = 5000;
 
@@ -41,7 +41,7 @@ export const scale: Part = async ({ dir, count, wrong }) => {
   });
   const file = join(dir, 'large.json');
   writeFileSync(file, benchToText({ ...demo, name: 'Large', items: [...demo.items, ...items] }));
-  const server = await TrialServer.start({ dataDir: join(dir, 'scale'), env: { ZB_DEMO: '1' } });
+  const server = await BuiltServer.start({ dataDir: join(dir, 'scale'), env: { ZB_DEMO: '1' } });
   const address = `http://127.0.0.1:${server.port}`;
   const browser = await chromium.launch(chromiumOptions);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

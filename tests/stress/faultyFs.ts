@@ -1,6 +1,6 @@
 /**
  * A layer under the server, loaded before it: faults of the file system in the server's own folder, at a chosen call. Told
- * by messages what to do, tells by messages what it did. Only the trial loads it.
+ * by messages what to do, tells by messages what it did. Only the stress test loads it.
  */
 import fs from 'node:fs';
 import fsPromises, { type FileHandle } from 'node:fs/promises';
@@ -13,7 +13,7 @@ let hits = 0;
 /** What the open files are called, by their number. */
 const names = new Map<number, string>();
 
-const fault = (code: string): Error => Object.assign(new Error(`${code}: made by the trial`), { code });
+const fault = (code: string): Error => Object.assign(new Error(`${code}: made by the stress test`), { code });
 
 /** Puts something else where a file is. */
 function replace(path: string, by: FaultPlan['replaceBy']): void {
@@ -112,12 +112,12 @@ promises.open = async (...args) => {
 };
 syncBuiltinESMExports();
 
-if (process.env.ZB_TRIAL_FAULT !== undefined) plan = JSON.parse(process.env.ZB_TRIAL_FAULT) as FaultPlan;
+if (process.env.ZB_STRESS_FAULT !== undefined) plan = JSON.parse(process.env.ZB_STRESS_FAULT) as FaultPlan;
 process.on('message', (message: FaultPlan | null) => {
   const report: FaultReport = { hits };
   hits = 0;
   plan = message ?? undefined;
   process.send?.(report);
 });
-// The trial's own line must not keep a server alive that wants to end.
+// The line of the stress test must not keep a server alive that wants to end.
 process.channel?.unref();

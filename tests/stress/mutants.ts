@@ -17,7 +17,7 @@ import { isOver } from '@zb/core/model/job';
 import { StateFile } from '@zb/server/files/stateFile';
 import { Book } from '@zb/server/writer/book';
 import type { Random } from './random';
-import { bounded, sleep, type Bench, type Part } from './trial';
+import { bounded, sleep, type Bench, type Part } from './part';
 
 const SLOW_MS = 4000;
 

@@ -1,6 +1,6 @@
 import type { Random } from './random';
 
-/** What one part of a trial has to work with and to tell. */
+/** What one part of the stress test has to work with and to tell. */
 export interface Bench {
   random: Random;
   /** A folder of its own. */

@@ -1,4 +1,4 @@
-// npm run trial: torments the built application for a chosen time and prints figures. `--help` tells its options.
+// npm run stress: torments the built application for a chosen time and prints figures. `--help` tells its options.
 import { build } from 'esbuild';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
@@ -7,14 +7,14 @@ import { installPackages } from './install.mjs';
 import { installDebianPackages } from './packages.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const out = `${root}node_modules/.cache/zb-trial`;
+const out = `${root}node_modules/.cache/zb-stress`;
 installPackages();
 if ((await installDebianPackages()).length > 0) process.exit(1);
-if (!process.env.ZB_TRIAL_BUILT)
+if (!process.env.ZB_STRESS_BUILT)
   execFileSync(process.execPath, ['tools/build.mjs'], { cwd: root, stdio: 'inherit' });
 for (const name of ['main', 'faultyFs'])
   await build({
-    ...bundle(`tests/trial/${name}.ts`, `${out}/${name}.mjs`),
+    ...bundle(`tests/stress/${name}.ts`, `${out}/${name}.mjs`),
     external: ['highs', '@playwright/test'],
     alias: {
       '@zb/core': `${root}packages/core/src`,
@@ -27,6 +27,6 @@ const view = process.getuid() === 0 ? ['-m'] : ['-Urm'];
 const { status } = spawnSync(
   'unshare',
   [...view, process.execPath, '--enable-source-maps', `${out}/main.mjs`, ...process.argv.slice(2)],
-  { cwd: root, stdio: 'inherit', env: { ...process.env, ZB_TRIAL_OUT: out } },
+  { cwd: root, stdio: 'inherit', env: { ...process.env, ZB_STRESS_OUT: out } },
 );
 process.exit(status ?? 1);

@@ -3,8 +3,8 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import { chromiumOptions } from '../../tools/chromium.mjs';
-import { TrialServer } from './server';
-import type { Bench, Part } from './trial';
+import { BuiltServer } from './server';
+import type { Bench, Part } from './part';
 
 const launch = (profile: string): Promise<BrowserContext> =>
   chromium.launchPersistentContext(profile, { ...chromiumOptions, viewport: { width: 1280, height: 800 } });
@@ -32,7 +32,7 @@ const notes = (page: Page): Promise<string[]> =>
           all.onsuccess = () => {
             asked.result.close();
             const kept = (all.result as { all: { text: string }[] }[]).flatMap((d) => d.all);
-            done(kept.map((e) => e.text).filter((t) => t.startsWith('trial')));
+            done(kept.map((e) => e.text).filter((t) => t.startsWith('stress')));
           };
         };
       }),
@@ -51,7 +51,7 @@ async function together(
   await Promise.all(
     pages.map(async (page, p) => {
       for (let i = 0; i < 6; i += 1) {
-        const text = `trial ${round} ${p} ${i}`;
+        const text = `stress ${round} ${p} ${i}`;
         wanted.push(text);
         await addNote(page, text);
         await page.waitForTimeout(random.int(0, 40));
@@ -124,7 +124,7 @@ async function quota({ count, wrong }: Bench, dir: string, address: string): Pro
       wrong(`the storage ended with ${filled.why} instead of its quota`);
     let refused = '';
     for (let i = 0; i < 40 && refused === ''; i += 1) {
-      const text = `trial quota ${i} ${'x'.repeat(1500)}`;
+      const text = `stress quota ${i} ${'x'.repeat(1500)}`;
       await addNote(page, text);
       await settled(page);
       if (await page.getByRole('alert').count()) refused = text;
@@ -163,7 +163,7 @@ async function deleted(
 ): Promise<void> {
   const page = await context.newPage();
   await ready(page, address);
-  const text = `trial deleted ${round}`;
+  const text = `stress deleted ${round}`;
   const act = addNote(page, text);
   await page.waitForTimeout(random.int(0, 60));
   await page.evaluate(
@@ -192,8 +192,8 @@ async function refused({ count, wrong }: Bench, context: BrowserContext, address
     };
   });
   await ready(page, address);
-  await addNote(page, 'trial refused');
-  await page.getByText('trial refused', { exact: true }).waitFor();
+  await addNote(page, 'stress refused');
+  await page.getByText('stress refused', { exact: true }).waitFor();
   const said = await page.getByRole('alert').innerText();
   if (!/Nothing is kept/.test(said)) wrong(`storage that is refused is said as “${said}”`);
   count('storages refused');
@@ -202,7 +202,7 @@ async function refused({ count, wrong }: Bench, context: BrowserContext, address
 
 /** Tabs at once, storage deleted under them, storage refused, and a real quota. */
 export const tabs: Part = async (bench) => {
-  const server = await TrialServer.start({ dataDir: `${bench.dir}/tabs-data`, env: { ZB_DEMO: '1' } });
+  const server = await BuiltServer.start({ dataDir: `${bench.dir}/tabs-data`, env: { ZB_DEMO: '1' } });
   const address = `http://127.0.0.1:${server.port}`;
   const context = await launch(join(bench.dir, 'tabs-profile'));
   context.setDefaultTimeout(20_000);

@@ -1,14 +1,14 @@
 import { connect } from 'node:net';
 import { isOver } from '@zb/core/model/job';
-import { STICKS, TrialServer } from './server';
-import { bounded, sleep, type Part } from './trial';
+import { STICKS, BuiltServer } from './server';
+import { bounded, sleep, type Part } from './part';
 
 const HEALTHY_MS = 3000;
 const MOST_MEMORY = 700e6;
 
 /** Floods, slow senders and aborted streams: others are answered meanwhile, and nothing is left of them afterwards. */
 export const floods: Part = async ({ random, dir, goOn, count, wrong }) => {
-  const server = await TrialServer.start({ dataDir: `${dir}/floods`, idle: '1' });
+  const server = await BuiltServer.start({ dataDir: `${dir}/floods`, idle: '1' });
   const idle = server.use();
   const content = random.bytes(400_000);
   const attacks: Record<string, () => Promise<unknown>> = {

@@ -1,7 +1,7 @@
 import { Agent, request } from 'node:http';
 import { HEADERS } from '@zb/server/security';
-import { TrialServer } from './server';
-import type { Part } from './trial';
+import { BuiltServer } from './server';
+import type { Part } from './part';
 
 const HOSTS = [
   '127.0.0.1:PORT',
@@ -45,7 +45,7 @@ const MODES = [undefined, 'navigate', 'cors', 'no-cors'];
  * (RFC 6454 for origins, RFC 9110 §7.2 for Host, W3C Fetch Metadata) and not by the server's own rule.
  */
 export const matrix: Part = async ({ random, dir, goOn, count, wrong }) => {
-  const server = await TrialServer.start({ dataDir: `${dir}/matrix` });
+  const server = await BuiltServer.start({ dataDir: `${dir}/matrix` });
   const agent = new Agent({ keepAlive: true, maxSockets: 4 });
   const port = String(server.port);
   const origins = [
