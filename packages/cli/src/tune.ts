@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   panelSchema,
   quantityCodes,
+  roomSchema,
   tuneQuestionSchema,
   type Panel,
   type QuantityCode,
@@ -17,6 +18,7 @@ import { logView } from '@zb/core/tune/logView';
 import { mean } from '@zb/core/tune/numbers/describe';
 import { mattersOf, quantities, usualSpread } from '@zb/core/tune/quantities';
 import { resultOf } from '@zb/core/tune/results';
+import { withoutRoom } from '@zb/core/tune/room';
 import { readRun, steadinessOf } from '@zb/core/tune/runValues';
 import { standInLog } from '@zb/core/tune/standin/asLog';
 import { runStandIn, settledTruth, standInTruth } from '@zb/core/tune/standin/machine';
@@ -27,6 +29,7 @@ import {
   logErrorWords,
   logFaultWords,
   outcomeWords,
+  roomWords,
   steadinessWords,
   tuneHeadline,
 } from '@zb/core/words/tune';
@@ -110,6 +113,8 @@ export interface CompareAsked extends LogAsked {
   quantity?: string | undefined;
   matters?: string | undefined;
   order?: string | undefined;
+  /** Room temperatures of the runs, °C, with commas: those before, then those after. */
+  room?: string | undefined;
 }
 interface File {
   name: string;
@@ -128,6 +133,20 @@ function placesOf(order: string | undefined, before: number, after: number): [nu
   return [a, b];
 }
 
+/** Room temperatures for so many runs; null for each where none are told. Throws InputError. */
+function roomsOf(room: string | undefined, runs: number): (number | null)[] {
+  if (room === undefined) return Array.from({ length: runs }, () => null);
+  const read = z
+    .array(roomSchema)
+    .length(runs)
+    .safeParse(room.split(',').map((t) => (t.trim() === '' ? NaN : Number(t))));
+  if (!read.success)
+    throw new InputError(
+      `--room is ${runs} temperatures from -30 to 60 °C with commas between them: those before, then those after`,
+    );
+  return read.data;
+}
+
 /** What `zb tune compare` prints: every quantity that all runs have, judged together. Throws InputError. */
 export function compareOutput(before: readonly File[], after: readonly File[], asked: CompareAsked): object {
   const ask = askOf(asked);
@@ -142,18 +161,21 @@ export function compareOutput(before: readonly File[], after: readonly File[], a
       file: f.name,
       reading: readRun(logOf(f.name, f.bytes), ask),
     }));
-  const runs = [...run('A', before, pa), ...run('B', after, pb)];
+  const read = [...run('A', before, pa), ...run('B', after, pb)];
+  const rooms = roomsOf(asked.room, read.length);
+  const { runs, room } = withoutRoom(
+    read.map((r, i) => ({ ...r, values: r.reading.values, room: rooms[i] ?? null })),
+  );
   const codes = quantityCodes.filter(
     (c): c is QuantityCode =>
-      (wanted.data === undefined || wanted.data === c) &&
-      runs.every((r) => r.reading.values[c] !== undefined),
+      (wanted.data === undefined || wanted.data === c) && runs.every((r) => r.values[c] !== undefined),
   );
   if (codes.length === 0) throw new InputError('no quantity is in all of these logs');
   const judged = judgeTogether(
-    runs.map((r) => ({ arm: r.arm, at: r.at, values: codes.map((c) => r.reading.values[c]) })),
+    runs.map((r) => ({ arm: r.arm, at: r.at, values: codes.map((c) => r.values[c]) })),
     'A',
     codes.map((c) => {
-      const was = mean(runs.filter((r) => r.arm === 'A').map((r) => r.reading.values[c] ?? 0));
+      const was = mean(runs.filter((r) => r.arm === 'A').map((r) => r.values[c] ?? 0));
       return {
         better: quantities[c].better,
         matters: matters !== null && codes.length === 1 ? matters : mattersOf(c, was),
@@ -167,8 +189,10 @@ export function compareOutput(before: readonly File[], after: readonly File[], a
       place: r.at,
       file: r.file,
       steady: r.reading.steady,
+      room: r.room,
       values: Object.fromEntries(codes.map((c) => [c, r.reading.values[c]])),
     })),
+    room: { ...room, says: roomWords(room) },
     order: asked.order === undefined ? 'not told: all before are taken to come first' : asked.order,
     comparisons: judged.flatMap(({ column, judged: j }) => {
       const code = codes[column];

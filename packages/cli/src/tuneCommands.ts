@@ -54,6 +54,7 @@ export function tuneCommands(zb: Command, print: (value: unknown) => void): void
     .option(...PANEL)
     .option('--quantity <code>', 'one quantity alone')
     .option('--matters <value>', 'the change that would matter, in its unit')
+    .option('--room <temperatures>', 'how warm the room was in every run, °C, with commas; taken out of heat')
     .option('--order <letters>', 'the order in which the runs were made, such as ABBA')
     .action(async (files: string[], asked: CompareAsked) => {
       const [before, after] = sides(files, asked);

@@ -15,11 +15,20 @@ import { hazards, route } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { benchFromText, benchToText } from '@zb/core/model/file';
 import { emptyBench, findBox, runsOfBox, theBench, type Bench, type Box } from '@zb/core/model/bench';
-import { experimentSchema, noTune, tunePlanSchema, type Setting, type TuneRun } from '@zb/core/model/tune';
+import {
+  experimentSchema,
+  noTune,
+  tunePlanSchema,
+  tuneRunSchema,
+  type Setting,
+  type TuneRun,
+} from '@zb/core/model/tune';
+import { judgeTogether } from '@zb/core/tune/compare';
 import {
   experimentOfDraft,
   panelOfDraft,
   settingOfDraft,
+  roomOfText,
   valuesOfDraft,
   type ExperimentDraft,
 } from '@zb/core/model/tuneDraft';
@@ -34,6 +43,7 @@ import { designFor, experimentOf, type Proposal } from '@zb/core/tune/propose';
 import { playRun } from '@zb/core/tune/play';
 import { resultOf } from '@zb/core/tune/results';
 import { readRun } from '@zb/core/tune/runValues';
+import { withoutRoom } from '@zb/core/tune/room';
 import { runFrom } from '@zb/core/tune/runOf';
 import { standInLog } from '@zb/core/tune/standin/asLog';
 import { asItComes, runStandIn, settledTruth, standInTruth } from '@zb/core/tune/standin/machine';
@@ -101,6 +111,7 @@ function evening(question: Proposal['question'], runs: number): { bench: Bench; 
         arm: letter === 'A' ? 'A' : 'B',
         place,
         at: stamp.now,
+        room: run.room,
       },
       'stand-in',
       'seed',
@@ -426,6 +437,63 @@ describe('what people type', () => {
     expect(valuesOfDraft.safeParse({ steady: true, hottest: 'warm' }).error?.issues[0]?.path).toEqual([
       'hottest',
     ]);
+  });
+});
+
+describe('the room', () => {
+  const run = (arm: 'A' | 'B', place: number, hottest: number, room: number | null): TuneRun =>
+    tuneRunSchema.parse({
+      id: `${place}`,
+      boxId: 'b',
+      experimentId: 'e',
+      arm,
+      place,
+      at: stamp.now,
+      steady: true,
+      room,
+      values: { hottest, fan: 3000 },
+      source: 'typed',
+    });
+  // By hand: 40 K over the room in state A and 37 K in B, while the room warms from 20 to 27 °C, and more in the runs of B.
+  const evenings = (rooms: readonly (number | null)[]): TuneRun[] =>
+    [...'ABBAABBA'].map((arm, i) =>
+      run(arm as 'A' | 'B', i, (arm === 'A' ? 40 : 37) + (rooms[i] ?? 20), rooms[i] ?? null),
+    );
+  const WARM = [20, 23, 24, 21, 22, 26, 27, 23];
+  it('is taken out of heat where every run has it, and of nothing else', () => {
+    const { runs, room } = withoutRoom(evenings(WARM));
+    const at = WARM.reduce((a, b) => a + b, 0) / 8;
+    expect(room).toEqual({ noted: 8, of: 8, at });
+    for (const r of runs) {
+      expect(r.values.hottest).toBeCloseTo((r.arm === 'A' ? 40 : 37) + at, 9);
+      expect(r.values.fan).toBe(3000);
+    }
+  });
+  it('stays in where one run lacks it, and how many lack it is said', () => {
+    const some = evenings(WARM.map((w, i) => (i === 3 ? null : w)));
+    expect(withoutRoom(some)).toEqual({ runs: some, room: { noted: 7, of: 8, at: null } });
+  });
+  it('of an evening that warms hides a cooler state, and with it taken out the state is cooler', () => {
+    const judged = (runs: readonly TuneRun[]) =>
+      judgeTogether(
+        runs.map((r) => ({ arm: r.arm, at: r.place, values: [r.values.hottest] })),
+        'A',
+        [{ better: 'less', matters: 2, usual: 0.5 }],
+      )[0]?.judged;
+    const all = evenings(WARM);
+    expect(judged(all)?.outcome).not.toBe('better');
+    const free = judged(
+      withoutRoom(all).runs.map((r, i) => ({
+        ...r,
+        values: { hottest: (r.values.hottest ?? 0) + 0.01 * (i % 3) },
+      })),
+    );
+    expect(free?.outcome).toBe('better');
+    expect(free?.change).toBeCloseTo(-3, 1);
+  });
+  it('is typed as people type it', () => {
+    expect(['21,5', '', ' 20 '].map((t) => roomOfText.parse(t))).toEqual([21.5, null, 20]);
+    expect(['warm', '70', '-40'].map((t) => roomOfText.safeParse(t).success)).toEqual([false, false, false]);
   });
 });
 

@@ -129,6 +129,9 @@ const READING = { every: 16, first: 2 };
 /** Seed of a run: of the experiment’s place in the plan, and the run’s in its order. */
 export const gamesSeed = (experiment: number, place: number): number => 700 * (experiment + 1) + place;
 
+/** How warm the room of the stand-in was in a run, to a tenth of a degree. */
+const roomOf = (place: number): number => Math.round((21 + 0.05 * place) * 10) / 10;
+
 /** Runs of it, as the stand-in machine made them by these seeds; written down, because playing them takes its time. */
 export const gamesRuns = (): TuneRun[] =>
   gamesTune().experiments.flatMap((e, k) =>
@@ -143,6 +146,7 @@ export const gamesRuns = (): TuneRun[] =>
         arm: e.arms.find((a) => a.arm === letter)?.arm ?? 'A',
         place,
         at: moment(11 + k, 16 * place),
+        room: roomOf(place),
         steady: true,
         tau,
         leftOut: '',

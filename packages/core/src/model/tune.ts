@@ -146,6 +146,9 @@ export const traceSchema = z
   .refine((t) => t.t.length === t.v.length, 'has not as many times as values');
 export type Trace = z.infer<typeof traceSchema>;
 
+/** What a thermometer in the room shows; °C. */
+export const roomSchema = z.number().min(-30).max(60);
+
 /** One run of an experiment, with what it gave. */
 export const tuneRunSchema = z.object({
   id,
@@ -160,6 +163,8 @@ export const tuneRunSchema = z.object({
   steady: z.boolean().nullable().default(null),
   /** Seconds of its slowest time constant, where heat was recorded. */
   tau: z.number().positive().max(1e7).nullable().default(null),
+  /** How warm the room was, °C; null where nobody noted it. */
+  room: roomSchema.nullable().default(null),
   /** Why it is not counted; empty where it is. */
   leftOut: words.default(''),
   values: z.partialRecord(z.enum(quantityCodes), figure),

@@ -4,6 +4,7 @@ import {
   panelSchema,
   quantityCodes,
   questionCodes,
+  roomSchema,
   settingKinds,
   settingPlaces,
   settingSchema,
@@ -67,6 +68,9 @@ export const panelDraftOf = (plan: TunePlan): PanelDraft => ({
   wattHours: text(plan.batteryWattHours),
 });
 const text = (n: number | null | undefined): string => (n == null ? '' : String(n));
+
+/** A temperature of the room as it is typed, °C; null where the line is empty. */
+export const roomOfText: z.ZodType<number | null, string> = numberOrNull(roomSchema);
 
 /** What a form says of a run whose figures are typed, by the code of each. */
 export type RunDraft = Partial<Record<QuantityCode, string>> & { steady: boolean };

@@ -15,6 +15,7 @@ export type TuneFault =
   | { code: 'warm for long'; part: HotPart; sensor: string; celsius: number; limit: number; source: string }
   | { code: 'throttles'; share: number; from: number; to: number }
   | { code: 'in a row'; experiment: string }
+  | { code: 'room not noted'; experiment: string; runs: number; of: number }
   | { code: 'not settled'; runs: number; experiment: string }
   | { code: 'undervolted'; setting: string }
   | { code: 'not decided'; experiment: string }
@@ -163,6 +164,10 @@ function findingsOf(
     const warming = runs.filter((x) => x.experimentId === e.id && x.leftOut === '' && !counts(e, x)).length;
     if (warming > 0) out.push({ grade: 'note', fault: { code: 'not settled', runs: warming, experiment } });
     if (r.inARow) out.push({ grade: 'note', fault: { code: 'in a row', experiment } });
+    // Noted for some runs alone: somebody meant it to be taken out.
+    const { noted, of } = r.room;
+    if (noted > 0 && noted < of)
+      out.push({ grade: 'note', fault: { code: 'room not noted', experiment, runs: of - noted, of } });
     if (e.kept === null && r.next === null)
       out.push({ grade: 'note', fault: { code: 'not decided', experiment } });
   }

@@ -12,6 +12,8 @@ export interface PlayedRun {
   told: { at: number; steadiness: Steadiness }[];
   settle: number;
   measure: number;
+  /** What the stand-in’s thermometer shows in its room, °C, to a tenth. */
+  room: number;
   reading: RunReading;
 }
 
@@ -47,6 +49,7 @@ export function playRun(ask: PlayAsk, tell?: (share: number) => void): PlayedRun
     told: settle < 20 ? [] : told,
     settle,
     measure,
+    room: Math.round(run.room * 10) / 10,
     reading: readRun(standInLog(run), { measureSeconds: measure, panel, seed }),
   };
 }

@@ -13,12 +13,13 @@ import { deviation, mean } from './numbers/describe';
 import type { Placed } from './numbers/interval';
 import { mattersOf, quantities, usualSpread } from './quantities';
 import { questions } from './questions';
+import { withoutRoom, type RoomHeat } from './room';
 
 /** A state of an experiment with what its runs gave. */
 export interface ArmResult {
   arm: ArmName;
   sets: Readonly<Record<string, string>>;
-  /** Runs that count, and all of them. */
+  /** Runs that count, with the room taken out of their heat where every run has it; and all of them, as they were measured. */
   counted: TuneRun[];
   runs: TuneRun[];
   /** Mean and spread of what was measured; spread NaN with fewer than two. */
@@ -57,6 +58,8 @@ export interface ExperimentState {
   planned: number;
   /** All runs of one state came before all of the others. */
   inARow: boolean;
+  /** How warm the room was while heat was measured. */
+  room: RoomHeat;
 }
 
 /** What an experiment came to. */
@@ -91,9 +94,13 @@ const placed = (runs: readonly TuneRun[], code: QuantityCode): Placed[] =>
     return value === undefined ? [] : [{ value, at: r.place }];
   });
 
-function armOf(e: Experiment, arm: Experiment['arms'][number], runs: readonly TuneRun[]): ArmResult {
+function armOf(
+  arm: Experiment['arms'][number],
+  runs: readonly TuneRun[],
+  compared: readonly TuneRun[],
+): ArmResult {
   const mine = runs.filter((r) => r.arm === arm.arm);
-  const counted = mine.filter((r) => counts(e, r));
+  const counted = compared.filter((r) => r.arm === arm.arm);
   const values: ArmResult['values'] = {};
   for (const code of Object.keys(quantities) as QuantityCode[]) {
     const got = placed(counted, code).map((p) => p.value);
@@ -109,8 +116,9 @@ export function stateOf(
   all: readonly TuneRun[],
 ): ExperimentState {
   const runs = all.filter((r) => r.experimentId === e.id).sort((a, b) => a.place - b.place);
-  const arms = e.arms.map((a) => armOf(e, a, runs));
   const counted = runs.filter((r) => counts(e, r));
+  const { runs: compared, room } = withoutRoom(counted);
+  const arms = e.arms.map((a) => armOf(a, runs, compared));
   const turns = counted.filter((r, i) => i > 0 && counted[i - 1]?.arm !== r.arm).length;
   return {
     experiment: e,
@@ -121,6 +129,7 @@ export function stateOf(
     made: counted.length,
     planned: e.order.length,
     inARow: turns > 0 && turns < new Set(counted.map((r) => r.arm)).size && counted.length > 3,
+    room,
   };
 }
 

@@ -4,7 +4,15 @@ import type { RunReading } from './runValues';
 /** A run as it is kept, from what was read of it. */
 export const runFrom = (
   reading: RunReading,
-  of: { id: string; boxId: string; experimentId: string; arm: ArmName; place: number; at: string },
+  of: {
+    id: string;
+    boxId: string;
+    experimentId: string;
+    arm: ArmName;
+    place: number;
+    at: string;
+    room: number | null;
+  },
   source: TuneRun['source'],
   from: string,
 ): TuneRun => ({

@@ -5,6 +5,7 @@ import type { Design, Ground } from '../tune/design';
 import type { LogFault, LogKind, LogReadError } from '../tune/logs/log';
 import { quantities } from '../tune/quantities';
 import { isFactorial, setsOf, type ExperimentResult, type ExperimentState } from '../tune/results';
+import type { RoomHeat } from '../tune/room';
 import type { Steadiness } from '../tune/steady';
 import { formatDuration, formatRate } from '../units/duration';
 import { formatNumber, formatPercent } from '../units/number';
@@ -127,6 +128,16 @@ export function judgedWords(code: QuantityCode, d: Judged): string {
     default:
       return '';
   }
+}
+
+/** Whether the warmth of the room is in a comparison of heat; nothing where no heat was measured. */
+export function roomWords({ noted, of, at }: RoomHeat): string {
+  if (of === 0) return '';
+  if (at !== null)
+    return `The room is taken out: temperatures are compared as in a room of ${formatNumber(at, 1)} °C.`;
+  return noted === 0
+    ? 'No run has a room temperature: what the room warmed or cooled by is in the difference.'
+    : `Only ${noted} of ${plural(of, 'run')} have a room temperature: the room is not taken out.`;
 }
 
 /** How comparisons that were looked at together were judged. */

@@ -20,6 +20,8 @@ export function tuneFaultWords(f: TuneFault): string {
       return throttlesWords(f, 'a run');
     case 'in a row':
       return `${f.experiment}: all runs before came first, so whatever else changed in the evening is in the difference.`;
+    case 'room not noted':
+      return `${f.experiment}: ${f.runs} of ${plural(f.of, 'run')} ${f.runs === 1 ? 'has' : 'have'} no room temperature. Until every run has one, the room stays in the difference.`;
     case 'not settled':
       return `${f.experiment}: ${plural(f.runs, 'run')} had not settled and ${f.runs === 1 ? 'is' : 'are'} not counted.`;
     case 'undervolted':

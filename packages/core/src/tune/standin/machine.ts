@@ -85,6 +85,8 @@ export const asItComes = (): StandInSet => ({ limit: 31, boost: true, lines: 108
 
 /** Readings of one run, one a second, and its frame times. */
 export interface StandInRun {
+  /** How warm the room was, °C. */
+  room: number;
   /** Seconds since the run began. */
   t: Float64Array;
   die: Float64Array;
@@ -208,7 +210,7 @@ export function runStandIn(
     out.clock[s] = Math.round(900 * Math.cbrt(chip) + 12 * normal());
   }
   const rate = rateAt(m, set, chipAt(m, set, false)) * (1 + offShare);
-  return { ...out, frames: framesAt(m, rate, set.cap, measure, seedAt(seed, 1)) };
+  return { ...out, room, frames: framesAt(m, rate, set.cap, measure, seedAt(seed, 1)) };
 }
 
 /** Frame times that wear noise like real ones: heavy scenes come and go, frames hang together, hitches come seldom. */

@@ -11,6 +11,7 @@ import {
   figureWords,
   judgedWords,
   methodWords,
+  roomWords,
   outcomeWords,
   stateTitle,
 } from '@zb/core/words/tune';
@@ -129,6 +130,7 @@ export function Effects({
       {result && result.comparisons.length > 0 && (
         <Sub marginTop="1">{methodWords(result.comparisons.map((c) => c.judged))}</Sub>
       )}
+      {state.room.of > 0 && <Sub>{roomWords(state.room)}</Sub>}
       {result?.effects && (
         <Box marginTop="4" as="section" aria-label="Effects of both settings">
           <Head marginBottom="1">What each setting does by itself, and both together</Head>

@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { putRun } from '@zb/core/acts/tune';
 import type { Box } from '@zb/core/model/bench';
 import type { ArmName, TunePlan, TuneRun } from '@zb/core/model/tune';
+import { roomOfText } from '@zb/core/model/tuneDraft';
+import { questions } from '@zb/core/tune/questions';
 import { runFrom } from '@zb/core/tune/runOf';
 import { setsOf, type ExperimentState } from '@zb/core/tune/results';
 import type { RunReading } from '@zb/core/tune/runValues';
@@ -13,6 +15,7 @@ import { useActAndClose } from '../../parts/DraftDialog';
 import { stamp } from '../../storage/hooks';
 import { Primary } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { Input } from '../../ui/Input';
 import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
 import { Segments } from '../../ui/Segments';
@@ -50,6 +53,8 @@ export function RunDialog({
   const [way, setWay] = useState<Way>(canStand && !real ? 'stand-in' : 'log');
   const [log, setLog] = useState<{ reading: RunReading; name: string } | null>(null);
   const [key, setKey] = useState(0);
+  const [typedRoom, setTypedRoom] = useState('');
+  const room = roomOfText.safeParse(typedRoom);
   const sets = setsOf(state, next.arm);
   const before = setsOf(state, e.order[next.place - 1] ?? '');
   const of = () => ({
@@ -59,6 +64,7 @@ export function RunDialog({
     arm: next.arm,
     place: next.place,
     at: stamp().now,
+    room: room.data ?? null,
   });
   // A run that did not count makes room for the one that is made in its place.
   const spent = state.arms.flatMap((a) => a.runs).filter((r) => r.place === next.place);
@@ -105,6 +111,17 @@ export function RunDialog({
           </Said>
         )}
         {way !== 'stand-in' && <Guide experiment={e} />}
+        {way !== 'stand-in' && questions[e.question].settles && (
+          <Input
+            label="Room temperature, °C"
+            help="Read it at the end of every run: it is taken out where temperatures are compared."
+            data
+            inputMode="decimal"
+            value={typedRoom}
+            onChange={(event) => setTypedRoom(event.target.value)}
+            error={room.success ? undefined : 'Type a temperature from −30 to 60 °C, or leave it empty.'}
+          />
+        )}
         {way === 'log' && (
           <LogOpener
             key={key}
@@ -131,6 +148,7 @@ export function RunDialog({
             )}
             <Primary
               alignSelf="flex-start"
+              disabled={!room.success}
               onClick={() => void kept(runFrom(log.reading, of(), 'read', log.name))}
             >
               Keep it as run {next.place + 1}
@@ -141,8 +159,9 @@ export function RunDialog({
           <TypedRun
             experiment={e}
             first={state.first}
-            onRun={(values, steady) =>
-              kept({
+            onRun={async (values, steady) =>
+              room.success &&
+              (await kept({
                 ...of(),
                 steady,
                 tau: null,
@@ -154,7 +173,7 @@ export function RunDialog({
                 traces: [],
                 frames: [],
                 frameCount: 0,
-              })
+              }))
             }
           />
         )}

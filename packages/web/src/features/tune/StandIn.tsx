@@ -56,7 +56,15 @@ export function StandIn({
   const kept = (played: PlayedRun, arm: ArmName, place: number): TuneRun =>
     runFrom(
       played.reading,
-      { id: crypto.randomUUID(), boxId: box.id, experimentId: e.id, arm, place, at: stamp().now },
+      {
+        id: crypto.randomUUID(),
+        boxId: box.id,
+        experimentId: e.id,
+        arm,
+        place,
+        at: stamp().now,
+        room: played.room,
+      },
       'stand-in',
       `seed ${seedOf(place)}`,
     );
