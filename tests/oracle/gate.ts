@@ -88,7 +88,7 @@ export function gateRig(topology: Topology): GateRig {
     'net.ipv6.conf.default.accept_dad=0',
     'net.ipv6.conf.default.accept_ra=0',
     'net.ipv4.conf.default.rp_filter=0',
-    'net.ipv4.conf.all.rp_filter=0',
+    `net.ipv4.conf.all.rp_filter=${topology.reversePath ? 1 : 0}`,
   );
   must(ns, 'ip', ['link', 'set', 'lo', 'up']);
   const macs = new Map<string, string>();

@@ -19,6 +19,7 @@ const TOPOLOGY: Topology = {
       outside: false,
     },
   ],
+  reversePath: false,
 };
 
 /** Texts for nft, and the machine they are loaded in. */

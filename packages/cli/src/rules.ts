@@ -21,7 +21,7 @@ import {
   ruleWords,
 } from '@zb/core/words/packet';
 import { gateFaultWords } from '@zb/core/words/gateFault';
-import { mendWords, nftReadWords } from '@zb/core/words/rules';
+import { caveatWords, mendWords, nftReadWords } from '@zb/core/words/rules';
 import { promiseWords } from '@zb/core/words/gatePlan';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
@@ -92,6 +92,7 @@ export function rulesOutput(text: string, asked: { box?: string | undefined; as:
       packet: packetOut(gate, k.packet),
       way: walkOut(gate, ruleset, k.walk),
       because: k.because,
+      caveats: k.caveats.map((code) => ({ code, says: caveatWords(code) })),
       mends:
         k.verdict === 'fails'
           ? repairsOf(gate, networks, hosts, report.kept, k).map((r) => ({
@@ -207,6 +208,7 @@ export function readRulesOutput(text: string, planText: string | undefined, box:
             verdict: k.verdict,
             packet: packetOut(plan.gate, k.packet),
             because: k.because,
+            caveats: k.caveats.map((code) => ({ code, says: caveatWords(code) })),
           })),
           unused: report.unused,
         }

@@ -63,11 +63,13 @@ describe('every packet of a small header space', () => {
       fc.property(
         smallRuleset,
         fc.array(fc.boolean(), { minLength: 3, maxLength: 3 }),
-        (ruleset: Ruleset, mix) => {
-          const judgement = judgeRules([{ ruleset, topology: SMALL }]);
+        fc.boolean(),
+        (ruleset: Ruleset, mix, reversePath) => {
+          const topology = { ...SMALL, reversePath };
+          const judgement = judgeRules([{ ruleset, topology }]);
           const [judged] = judgement.judged;
           if (!judged) throw new Error('nothing was judged');
-          const routes = routesOf(SMALL);
+          const routes = routesOf(topology);
           const unknowns = judgement.universe.flags.map((f) => f.slice('unknown '.length));
           const matches = new Set(unknowns.filter((_, i) => mix[i % 3] === true));
           for (const state of STATES)
@@ -319,6 +321,70 @@ describe('the hall’s gate', () => {
     expect(broken?.walk?.translated?.dport).toBe(80);
     const mends = broken ? repairsOf(strict, networks, hosts, kept, broken) : [];
     expect(mends.map((m) => m.mend.kind)).toContain('forward off');
+  });
+
+  // RFC 3704 §2.2, strict reverse path forwarding, by hand: an answer must leave where the packet came in.
+  it('takes an IPv4 packet only where its answer would leave, as the kernel does by our settings', () => {
+    const open: Ruleset = { chains: [], strange: [] };
+    const walked = (reversePath: boolean, iif: string, saddr: string, daddr: string): string =>
+      walkPacket(open, routesOf({ ...SMALL, reversePath }), {
+        iif,
+        saddr: addressSpans([saddr])[0]?.[0] ?? -1n,
+        daddr: addressSpans([daddr])[0]?.[0] ?? -1n,
+        proto: 6,
+        sport: 1,
+        dport: 1,
+        state: 'new',
+        day: 0,
+        second: 0,
+        over: new Set(),
+        matches: new Set(),
+      }).end;
+    const CASES: [iif: string, saddr: string, daddr: string, strict: string][] = [
+      ['a', '10.0.0.2', '8.8.8.8', 'passes'],
+      ['a', '10.0.0.4', '8.8.8.8', 'refused by the kernel'],
+      ['a', '8.8.8.8', '10.0.0.4', 'refused by the kernel'],
+      ['c', '8.8.8.8', '10.0.0.4', 'passes'],
+      ['c', '10.0.0.2', '10.0.0.4', 'refused by the kernel'],
+      // Whoever asks for an address has none yet (RFC 2131 §4.1).
+      ['a', '0.0.0.0', '255.255.255.255', 'passes'],
+      ['c', '2600:1::1', '2600:2::2', 'passes'],
+    ];
+    for (const [iif, saddr, daddr, strict] of CASES) {
+      expect([iif, saddr, daddr, walked(true, iif, saddr, daddr)]).toEqual([iif, saddr, daddr, strict]);
+      expect(walked(false, iif, saddr, daddr)).toBe('passes');
+    }
+    expect(writeGate('sysctl', hall, networks, hosts)).toContain('net.ipv4.conf.all.rp_filter = 1');
+  });
+
+  it('says beside a verdict what it does not cover', () => {
+    const caveats = (services: string[], to: string, translates = true) => {
+      const plan = gatePlanSchema.parse({
+        ...hall,
+        translates,
+        promises: [
+          {
+            id: 'p',
+            kind: 'reaches',
+            from: { zone: hall.zones.find((z) => z.kind === 'inside')?.id },
+            to: { zone: to },
+            services,
+          },
+        ],
+      });
+      return judgePlan(plan, networks, { hosts }).kept[0]?.caveats;
+    };
+    const outside = hall.zones.find((z) => z.kind === 'outside')?.id ?? '';
+    const inside = hall.zones.filter((z) => z.kind !== 'outside')[1]?.id ?? '';
+    const tcp = hall.services.find((s) => s.entries.every((e) => e.protocol === 'tcp'))?.id ?? '';
+    // RFC 3022 §2.2: a translation of ports tells apart what has ports.
+    expect(caveats([], outside)).toEqual(['no ports under masquerading', 'full connection table']);
+    expect(caveats([tcp], outside)).toEqual(['full connection table']);
+    expect(caveats([], outside, false)).toEqual(['full connection table']);
+    expect(caveats([], inside)).toEqual(['full connection table']);
+    const closed = judgePlan(hall, networks, { hosts }).kept.filter((k) => k.promise.kind === 'closed');
+    expect(closed.length).toBeGreaterThan(0);
+    for (const k of closed) expect(k.caveats).toEqual(['one wire']);
   });
 
   it('tells a rule that has nothing to do, and what takes its packets', () => {

@@ -24,6 +24,7 @@ export const SMALL: Topology = {
     { name: 'b', own: ['10.0.0.5'], fromLine: false, prefixes: ['10.0.0.4/31'], outside: false },
     { name: 'c', own: [], fromLine: true, prefixes: [], outside: true },
   ],
+  reversePath: false,
 };
 
 const threeBits = fc

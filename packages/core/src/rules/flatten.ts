@@ -251,6 +251,8 @@ function onwards(ruleset: Ruleset, routes: Routes, ports: readonly string[], a: 
   const arrived = { iif: [...ports, ELSEWHERE], flags: [] };
   for (const n of routes.never)
     a.steps.push({ rule: null, ...arrived, spans: n, act: fate('refused by the kernel') });
+  for (const [iif, saddr] of routes.strange)
+    a.steps.push({ rule: null, iif: [iif], flags: [], spans: { saddr }, act: fate('refused by the kernel') });
   emitHook(chainsAt(ruleset, 'input', 'filter'), { ...arrived, spans: { daddr: routes.local } }, a);
   const elsewhere = joinSpans(...routes.behind.values());
   const nowhere = lessSpans(joinSpans(familySpans(4), familySpans(6)), joinSpans(elsewhere, routes.local));

@@ -1,5 +1,6 @@
 import type { GatePlan, GatePromise } from '../model/gate';
 import type { Host, Network } from '../model/network';
+import { caveatsOf, type Caveat } from './caveats';
 import { compileGate } from './compile';
 import { judgeRules, type Judged, type Judgement } from './fates';
 import type { Ruleset } from './ruleset';
@@ -18,6 +19,8 @@ export interface Kept {
   walk: Walk | null;
   /** Parts that were not understood and decide it. */
   because: string[];
+  /** What the verdict does not cover. */
+  caveats: Caveat[];
 }
 
 function heldDemand(j: Judgement, judged: Judged, d: Demand): Broken | undefined {
@@ -68,6 +71,7 @@ export function checkPromises(
 ): Kept[] {
   return promises.map((promise): Kept => {
     const demands = demandsOf(ground, promise);
+    const caveats = caveatsOf(ground, promise);
     const found =
       promise.kind === 'answers'
         ? unanswered(ground, j, judged)
@@ -76,16 +80,23 @@ export function checkPromises(
       found.find((f) => f.verdict === 'fails') ?? found.find((f) => f.verdict === 'cannot say') ?? found[0];
     if (!worst) {
       const about = promise.kind === 'answers' || demands.some((d) => d.boxes.length > 0);
-      return { promise, verdict: about ? 'holds' : 'about nothing', packet: null, walk: null, because: [] };
+      return {
+        promise,
+        verdict: about ? 'holds' : 'about nothing',
+        packet: null,
+        walk: null,
+        because: [],
+        caveats,
+      };
     }
     const packet = sampleOf(j.universe, worst.node, worst.state, ground.known);
     const walk = packet && walkPacket(judged.gate.ruleset, judged.routes, packet);
-    return { promise, verdict: worst.verdict, packet, walk, because: worst.because };
+    return { promise, verdict: worst.verdict, packet, walk, because: worst.because, caveats };
   });
 }
 
 /** Whether a port of the gate stays in reach of whoever gives the rules away. */
-export type SeatHeld = Omit<Kept, 'promise'> & { port: number };
+export type SeatHeld = Omit<Kept, 'promise' | 'caveats'> & { port: number };
 
 /** Whether somebody who sits there still reaches the page: for each port a verdict, with a packet where it does not. */
 export function seatHolds(ground: Ground, j: Judgement, judged: Judged): SeatHeld[] {

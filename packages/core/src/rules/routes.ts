@@ -14,6 +14,8 @@ export interface Routes {
   behind: ReadonlyMap<string, Spans>;
   /** Sources with destinations that are dropped on arrival, whatever the rules say; one left out stands for all. */
   never: readonly { saddr?: Spans; daddr?: Spans }[];
+  /** Sources that each interface does not take, since an answer to them would leave by another. */
+  strange: ReadonlyMap<string, Spans>;
   /** Sources that may come to the gate and are never sent on to another interface. */
   stays: Spans;
   /** Sources that nobody may have, noticed where a packet would leave by the interface it came in at. */
@@ -52,7 +54,7 @@ function heardBy(text: string): string[] {
  * kernel refuses by itself is from memory: `ip_route_input_slow` and `fib_validate_source` (IPv4), `ip6_rcv_core` and
  * `ip6_forward` (IPv6); the test against a kernel holds it.
  */
-export function routesOf({ ports }: Topology): Routes {
+export function routesOf({ ports, reversePath }: Topology): Routes {
   const own = joinSpans(...ports.map(ownOf));
   const prefixes = ports.flatMap((p) => p.prefixes);
   const local = joinSpans(
@@ -79,6 +81,8 @@ export function routesOf({ ports }: Topology): Routes {
     behind.set(out.name, joinSpans(behind.get(out.name) ?? [], rest));
   }
   const own4 = sharedSpans(own, familySpans(4));
+  // Whoever has no address yet is heard: only what it sends to everybody comes through `never`.
+  const strange = (back: Spans): Spans => lessSpans(familySpans(4), joinSpans(back, ZERO));
   return {
     own,
     local,
@@ -89,6 +93,7 @@ export function routesOf({ ports }: Topology): Routes {
       // Whoever has no address yet asks everybody.
       { saddr: ZERO, daddr: lessSpans(joinSpans(familySpans(4), familySpans(6)), BROADCAST) },
     ],
+    strange: new Map(reversePath ? [...behind].map(([name, back]) => [name, strange(back)] as const) : []),
     stays: joinSpans(LINK_LOCAL_6, UNSPECIFIED_6),
     nobody: sharedSpans(addressSpans(prefixes.flatMap(heardBy)), familySpans(4)),
   };

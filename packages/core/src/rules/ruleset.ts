@@ -129,4 +129,6 @@ export interface GatePort {
 /** Every interface of a gate. */
 export interface Topology {
   ports: readonly GatePort[];
+  /** An IPv4 packet is dropped where its answer would leave by another interface: `rp_filter` 1 (RFC 3704 §2.2, strict). */
+  reversePath: boolean;
 }

@@ -5,9 +5,11 @@ import { joinSpans, type Spans } from '../units/spans';
 import type { Routes } from './routes';
 import type { GatePort, Topology } from './ruleset';
 
-/** Interfaces of a plan as routes need them. Towards the outside the gate has what was set by hand, or what the line gives. */
+/**
+ * Interfaces of a plan as routes need them, and the kernel's settings as `write/sysctl.ts` writes them. Towards the outside the gate has what was set by hand, or what the line gives.
+ */
 export function topologyOf(plan: GatePlan, networks: readonly Network[]): Topology {
-  return { ports: plan.ports.map((p) => portOf(plan, p, networks)) };
+  return { ports: plan.ports.map((p) => portOf(plan, p, networks)), reversePath: true };
 }
 
 function portOf(plan: GatePlan, p: GatePortPlan, networks: readonly Network[]): GatePort {

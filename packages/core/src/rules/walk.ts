@@ -219,7 +219,7 @@ export function walkPacket(ruleset: Ruleset, routes: Routes, packet: NumberedPac
     const never = routes.never.some(
       (n) => (!n.saddr || inSpans(n.saddr, saddr)) && (!n.daddr || inSpans(n.daddr, daddr)),
     );
-    if (never) return done('refused by the kernel');
+    if (never || inSpans(routes.strange.get(packet.iif) ?? [], saddr)) return done('refused by the kernel');
   }
   w.out = wayTo(routes, w.packet.daddr);
   if (w.out === null && !self) return done(w.hook('input', 'filter') ?? 'passes');

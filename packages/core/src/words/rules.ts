@@ -2,6 +2,7 @@ import type { GatePlan } from '../model/gate';
 import type { Host } from '../model/network';
 import type { PaceLine } from '../rules/pace';
 import type { PromiseVerdict } from '../rules/answers';
+import type { Caveat } from '../rules/caveats';
 import type { Kept } from '../rules/promises';
 import type { Mend } from '../rules/repair';
 import type { Ruleset } from '../rules/ruleset';
@@ -28,6 +29,17 @@ export const promiseVerdictWords = (v: PromiseVerdict): string => VERDICTS[v];
 /** Why nothing certain can be said of a promise. */
 export const unsureWords = (because: readonly string[]): string =>
   because.length === 0 ? '' : `It depends on what is not understood here: ${because.join('; ')}`;
+
+const CAVEATS: Record<Caveat, string> = {
+  'no ports under masquerading':
+    'Behind one outside address, two machines cannot use a protocol without ports (such as an ESP or GRE tunnel) to one destination at once.',
+  'full connection table':
+    '“Always reached” does not cover a full table of connections: while it is full, nothing new begins.',
+  'one wire':
+    '“Nothing begins” does not cover two machines on one switch or one Wi-Fi: their packets do not come to the firewall.',
+};
+/** What a verdict does not cover. */
+export const caveatWords = (c: Caveat): string => CAVEATS[c];
 
 /** A change that mends a promise, as what is pressed. */
 export function mendWords(plan: GatePlan, m: Mend): string {

@@ -7,7 +7,7 @@ import { compileGate } from '@zb/core/rules/compile';
 import type { BoxGate } from '@zb/core/rules/forBox';
 import type { Kept } from '@zb/core/rules/promises';
 import type { Repair } from '@zb/core/rules/repair';
-import { mendWords, promiseVerdictWords, unsureWords } from '@zb/core/words/rules';
+import { caveatWords, mendWords, promiseVerdictWords, unsureWords } from '@zb/core/words/rules';
 import { packetWords } from '@zb/core/words/packet';
 import { promiseWords } from '@zb/core/words/gatePlan';
 import { stamp, useAct } from '../../../storage/hooks';
@@ -42,6 +42,10 @@ export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged:
   const act = useAct();
   const ruleset = useMemo(() => compileGate(plan, networks), [plan, networks]);
   const kept = judged?.report.kept ?? [];
+  // Said once below the list, where more than one verdict has it.
+  const common = [...new Set(kept.flatMap((k) => k.caveats))].filter(
+    (c) => kept.filter((k) => k.verdict === 'holds' && k.caveats.includes(c)).length > 1,
+  );
   const firstBroken = kept.find((k) => k.verdict === 'fails') ?? kept.find((k) => k.packet !== null);
   const [asked, setAsked] = useState<string | null>(null);
   const [open, setOpen] = useState<GatePromise | 'new' | null>(null);
@@ -75,11 +79,20 @@ export function Promises({ box, of, judged }: { box: Build; of: BoxGate; judged:
                     </Sub>
                   )}
                   {k?.verdict === 'cannot say' && <Sub>{unsureWords(k.because)}</Sub>}
+                  {k?.verdict === 'holds' &&
+                    k.caveats
+                      .filter((c) => !common.includes(c))
+                      .map((c) => <Sub key={c}>{caveatWords(c)}</Sub>)}
                 </LineHead>
               </Line>
             );
           })}
         </Ruled>
+        {common.map((c) => (
+          <Sub key={c} marginTop="2">
+            {caveatWords(c)}
+          </Sub>
+        ))}
         <Acts marginTop="2">
           <Quiet onClick={() => setOpen('new')}>Another promise</Quiet>
         </Acts>
