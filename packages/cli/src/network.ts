@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import type { OtherServer } from '@zb/core/network/otherServer';
 import { takeReading } from '@zb/core/network/take';
 import { byGrade, checkPlan } from '@zb/core/network/check';
 import { cutPower } from '@zb/core/network/cut';
@@ -24,7 +25,7 @@ import {
   type NetworkPlan,
 } from '@zb/core/model/network';
 import { purposes } from '@zb/core/model/profile';
-import { networkReadWords } from '@zb/core/words/lan';
+import { networkReadWords, otherServerWords } from '@zb/core/words/lan';
 import { networkFaultWords } from '@zb/core/words/network';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';
@@ -94,6 +95,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
   let hosts: Host[] = [];
   let next = 0;
   let guessed = false;
+  const otherServers = new Map<string, OtherServer>();
   const strangers = new Map<string, NetworkReading['sightings'][number]>();
   // The network’s own addresses come first: without them nothing is known to lie in it.
   const ordered = [...readings].sort(
@@ -107,6 +109,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
     });
     network = taken.network;
     guessed ||= taken.guessed;
+    for (const o of taken.otherServers) otherServers.set(o.address, o);
     const changed = new Map(taken.hosts.map((h) => [h.id, h]));
     hosts = [
       ...hosts.map((h) => changed.get(h.id) ?? h),
@@ -120,6 +123,7 @@ export function readOutput(files: readonly { path: string; text: string }[], at:
     /** Nothing told how far the network reaches. */
     guessedPrefix: guessed,
     elsewhere: [...strangers.values()],
+    otherServers: { found: [...otherServers.values()], says: otherServerWords([...otherServers.values()]) },
   };
 }
 

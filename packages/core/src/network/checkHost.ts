@@ -42,6 +42,8 @@ function checkAddress(host: Host, p: ParsedNetwork, use: HostUse | undefined, te
   }
   if (isGateway(network, ip) && host.boxId !== null && use?.gate !== true)
     tell('stop', { code: 'gateway address', address });
+  if (prefix && p.pool && host.manner === 'pool' && holds(prefix, ip) && !inPool(p, ip))
+    tell('check', { code: 'lease outside the range', address });
   if (!inPool(p, ip)) return;
   if (host.manner === 'fixed') tell('check', { code: 'fixed in the pool', address });
   if (host.manner === 'reservation') tell('note', { code: 'reserved in the pool', address });

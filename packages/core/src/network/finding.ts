@@ -18,6 +18,8 @@ export type NetworkFault =
   | { code: 'hardware may change'; hardware: string }
   | { code: 'no address yet'; manner: 'reservation' | 'fixed' }
   | { code: 'found no server'; address: string }
+  /** It has a lease that the network’s own server would not give. */
+  | { code: 'lease outside the range'; address: string }
   | { code: 'serves from the pool'; address: string | null }
   | { code: 'serves by radio' }
   | { code: 'slower than it could be'; port: number; link: number }

@@ -2,6 +2,7 @@ import { blankHost, type Host, type Network } from '../model/network';
 import { follows } from '../units/grammar';
 import { parseIp } from '../units/ip';
 import { formatPrefix, holds, parsePrefix, prefixAround } from '../units/prefix';
+import { otherServersIn, type OtherServer } from './otherServer';
 import { inPool, parsed } from './parsed';
 import { rangeOf } from './ranges';
 import type { NetworkReading, Sighting } from './read/sighting';
@@ -16,6 +17,8 @@ export interface Taken {
   elsewhere: string[];
   /** Sightings that lie in no network of ours. */
   strangers: Sighting[];
+  /** Signs that a second DHCP server is on the wire. */
+  otherServers: OtherServer[];
   /** Nothing told how long the prefix is: it was taken to be the usual one around the addresses. */
   guessed: boolean;
 }
@@ -170,6 +173,7 @@ export function takeReading(
     fresh: [],
     elsewhere: [],
     strangers: [],
+    otherServers: otherServersIn(network, reading),
     guessed: before.prefix === null && network.prefix !== null && !told,
   };
   const mine = hosts.filter((h) => h.networkId === network.id);

@@ -1,3 +1,4 @@
+import type { OtherServer, OtherServerSign } from '../network/otherServer';
 import type { BeforeLine } from '../network/before';
 import type { Cut, HostCut } from '../network/cut';
 import type { AddressSchool, Gone } from '../network/forBox';
@@ -240,3 +241,14 @@ export const goneWords = (gone: readonly Gone[]): string =>
           : `every name in ${g.network}`,
     )
     .join(', ');
+
+const SIGNS: Record<OtherServerSign, (address: string) => string> = {
+  'gave an address': (a) => `This machine got ${a}, an address of another network`,
+  'leads out': (a) => `${a} is told as the way out, and is not this network’s gateway`,
+  'answers here': (a) => `${a}, of another network, answers on the same wire`,
+};
+/** That a second DHCP server seems to be there, and what to do. Nothing where there is no sign of one. */
+export const otherServerWords = (found: readonly OtherServer[]): string =>
+  found.length === 0
+    ? ''
+    : `A second DHCP server may be on this wire. ${found.map((f) => SIGNS[f.sign](f.address)).join('. ')}. Each client takes the first offer it hears, so some end up in the wrong network. Find the second router: switch its DHCP server off, or unplug it.`;

@@ -88,6 +88,8 @@ export function networkFaultWords(fault: NetworkFault, { hosts, networks }: Side
       return `${who} is to have ${fault.manner === 'fixed' ? 'a fixed address' : 'a reserved one'}, and has none yet.`;
     case 'found no server':
       return `${who} was seen at ${fault.address}: it asked for an address and nobody answered.`;
+    case 'lease outside the range':
+      return `${who} got ${fault.address}, which lies outside the DHCP range of ${where}. Either a second DHCP server hands out addresses, or the range is written down wrongly. Compare it with the router’s page.`;
     case 'serves from the pool':
       return `${who} is not reserved: after a power cut it may be gone${fault.address === null ? '' : ` from ${fault.address}`}.`;
     case 'serves by radio':

@@ -7,7 +7,7 @@ import { blankNetwork, type Network } from '@zb/core/model/network';
 import { LOOK_SCRIPT } from '@zb/core/network/look';
 import { readNetworkText } from '@zb/core/network/read/read';
 import { NetworkReadError, type NetworkReading } from '@zb/core/network/read/sighting';
-import { networkReadWords, readingWords } from '@zb/core/words/lan';
+import { networkReadWords, otherServerWords, readingWords } from '@zb/core/words/lan';
 import { plural } from '@zb/core/words/text';
 import { download } from '../storage/download';
 import { stamp, useAct } from '../storage/hooks';
@@ -127,6 +127,9 @@ export function LanRead({
                 : ''}
               .
             </Said>
+            {preview.taken.otherServers.length > 0 && (
+              <Said kind="check">{otherServerWords(preview.taken.otherServers)}</Said>
+            )}
             {preview.taken.guessed && (
               <Said kind="check">
                 Nothing here tells how far the network reaches: it is taken to be{' '}
