@@ -47,6 +47,7 @@ function small(): Problem {
     })),
     tasks,
     until: pick([null, 120, 250, 400]),
+    correlations: null,
   };
 }
 

@@ -58,16 +58,20 @@ def chance(case, draws=6000):
     problem, order = case["problem"], case["order"]
     rng = numpy.random.default_rng(7)
 
-    def lengths(span):
+    n = len(problem["tasks"])
+    # Of one evening the steps go together; a step's hands and its time alone do so wholly.
+    z = rng.multivariate_normal(numpy.zeros(n), numpy.array(problem["correlations"]), draws)
+
+    def lengths(span, i):
         low, high = span["low"], span["high"]
         if high <= 0:
             return numpy.zeros(draws)
         low = numpy.log(max(low, high / 20))
         high = numpy.log(high)
-        return numpy.exp((low + high) / 2 + rng.standard_normal(draws) * (high - low) / (2 * Z90))
+        return numpy.exp((low + high) / 2 + z[:, i] * (high - low) / (2 * Z90))
 
-    hands = [lengths(t["hands"]) for t in problem["tasks"]]
-    alone = [lengths(t["alone"]) for t in problem["tasks"]]
+    hands = [lengths(t["hands"], i) for i, t in enumerate(problem["tasks"])]
+    alone = [lengths(t["alone"], i) for i, t in enumerate(problem["tasks"])]
     ends = [placed(problem, order, [h[d] for h in hands], [a[d] for a in alone])[2] for d in range(draws)]
     return {"done": float(numpy.mean(numpy.array(ends) <= problem["until"])), "middle": float(numpy.median(ends))}
 

@@ -8,7 +8,8 @@ import { summaryOf } from '@zb/core/box/summary';
 import { timedSteps } from '@zb/core/box/timed';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { calibrationOf, CLAIMED, exactShare } from '@zb/core/learning/calibration';
-import { foreteller } from '@zb/core/learning/foretell';
+import { cholesky } from '@zb/core/learning/cholesky';
+import { foreteller, learn, RUN_SHARES, SHARES } from '@zb/core/learning/foretell';
 import type { TimedRun } from '@zb/core/learning/timed';
 import { widthOf } from '@zb/core/learning/width';
 import { knownFact } from '@zb/core/model/known';
@@ -260,5 +261,39 @@ describe('a second box', () => {
     const told = { ...bare, facts: { 'firmware.setupKey': { entered: { value: 'Esc', at: '' } } } };
     const mine = beginFrom(bench, archive, 'x', told, stampAt('2026-03-06T18:00:00.000Z')).after.machine;
     expect(mine && knownFact(mine, 'firmware.setupKey')?.value).toBe('Esc');
+  });
+});
+
+describe('steps of one evening', () => {
+  const other = { ...work, act: 'another' };
+  // By the shares alone: what is common to all work is 0.34 of the 0.6 that is not from run to run; the whole is 1.
+  it('go together by the pace of their owner, before anything is measured', () => {
+    const [apart, alike] = [other, work].map((b) => learn([]).correlations([work, b])[0]?.[1]);
+    expect(apart).toBeCloseTo(SHARES.pace * (1 - RUN_SHARES[0]), 9);
+    expect(alike).toBeCloseTo(1 - RUN_SHARES[0], 9);
+  });
+  it('go together less, the more of their owner was measured', () => {
+    const at = (n: number): number =>
+      learn(
+        Array.from({ length: n }, (_, i) => ({ ...run(200 + 10 * (i % 7)), act: `a${i % 12}` })),
+      ).correlations([work, other])[0]?.[1] ?? 1;
+    expect(at(6)).toBeLessThan(at(0));
+    expect(at(60)).toBeLessThan(at(6));
+    expect(at(60)).toBeGreaterThanOrEqual(-0.2);
+  });
+  it('have correlations of a distribution: a matrix that has a square root', () => {
+    const works = Array.from({ length: 30 }, (_, i) => ({
+      act: `a${i % 9}`,
+      kind: i % 2 ? 'mini' : null,
+      system: i % 3 ? 's' : null,
+    }));
+    const c = learn([run(100), run(300), run(500)]).correlations(works);
+    const l = cholesky(c);
+    for (const [i, row] of c.entries())
+      for (const [j, x] of row.entries()) {
+        expect(x).toBeCloseTo(c[j]?.[i] ?? NaN, 9);
+        const back = Array.from(l[i] ?? []).reduce((sum, y, k) => sum + y * (l[j]?.[k] ?? 0), 0);
+        expect(back).toBeCloseTo(x, 6);
+      }
   });
 });

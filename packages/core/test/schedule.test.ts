@@ -61,6 +61,7 @@ const anyProblem = (most: number): fc.Arbitrary<Problem> =>
             boxes: weights.map((weight, i) => ({ id: `b${i}`, name: `b${i}`, weight })),
             tasks,
             until,
+            correlations: null,
           };
         }),
     );
@@ -120,7 +121,7 @@ describe('a plan', () => {
       };
     });
     const boxes = Array.from({ length: 12 }, (_, i) => ({ id: `${i}`, name: `${i}`, weight: 1 + (i % 5) }));
-    const plan = solve({ boxes, tasks, until: null });
+    const plan = solve({ boxes, tasks, until: null, correlations: null });
     expect(plan.proven || plan.end <= 1.02 * plan.least).toBe(true);
   });
 
@@ -171,6 +172,51 @@ describe('the chance to be done', () => {
     expect(at(0.3)).toBe(0);
     expect(at(1.6)).toBeGreaterThan(at(1));
     expect(at(4)).toBe(1);
+  });
+});
+
+describe('steps of one evening', () => {
+  const chain = (count: number, together: number): Problem => ({
+    boxes: [{ id: 'a', name: 'a', weight: 1 }],
+    tasks: Array.from({ length: count }, (_, i) => ({
+      key: `${i}`,
+      box: 0,
+      hands: span(600, 1800),
+      alone: span(0),
+      after: i === 0 ? [] : [i - 1],
+      needs: [],
+      keeps: [],
+      pinned: null,
+    })),
+    until: null,
+    correlations: Array.from({ length: count }, (_, i) =>
+      Array.from({ length: count }, (__, j) => (i === j ? 1 : together)),
+    ),
+  });
+  const of = (count: number, together: number) =>
+    chanceOf(chain(count, together), [...Array(count).keys()], 20_000, normalFrom(randomFrom(3))).span;
+  // Where all go wholly together, quantiles add up (comonotonic additivity: Denneberg, Non-additive Measure and Integral, 1994, §4).
+  it('that go wholly together are as uncertain in sum as one by itself', () => {
+    const whole = of(9, 0.999999);
+    expect(whole.low / (9 * 600)).toBeCloseTo(1, 1);
+    expect(whole.high / (9 * 1800)).toBeCloseTo(1, 1);
+  });
+  it('are less certain to be done the more they go together', () => {
+    const widths = [0, 0.2, 0.6].map((c) => of(9, c)).map(({ low, high }) => high / low);
+    expect(widths).toEqual([...widths].sort((a, b) => a - b));
+    // By hand, log-normal: each has a variance of 0.39² × its mean squared; the sum of nine alone is three times as sure.
+    expect(Math.log(widths[2] ?? 0) / Math.log(widths[0] ?? 1)).toBeGreaterThan(2);
+  });
+  it('of the hall go together as far as nobody has measured their owner', () => {
+    const { problem } = eveningOf(
+      hall,
+      hall.boxes.filter((b) => b.machineId !== null),
+      null,
+    );
+    const off = (problem.correlations ?? []).flatMap((row, i) => row.filter((_, j) => j !== i));
+    expect(off.length).toBe(problem.tasks.length * (problem.tasks.length - 1));
+    expect(Math.min(...off)).toBeGreaterThan(-0.2);
+    expect(Math.max(...off)).toBeGreaterThan(0.2);
   });
 });
 

@@ -2,6 +2,7 @@ import { isInWork } from '../keeping/closed';
 import type { Bench, Box } from '../model/bench';
 import type { Plan, Problem, Task } from '../schedule/problem';
 import { isOpen, runSheetOf, type RunStep } from './runSheet';
+import { correlationsOf } from './timed';
 
 /** Things of which there is one; a wire and tools are had for each machine. */
 const SHARED = ['monitor', 'keyboard', 'writer', 'stick'] as const;
@@ -72,6 +73,10 @@ export function eveningOf(
       boxes: boxes.map((b) => ({ id: b.id, name: b.name, weight: wanted(bench, b) })),
       tasks,
       until,
+      correlations: correlationsOf(
+        bench,
+        steps.map((s) => s.work),
+      ),
     },
     steps,
   };

@@ -1,4 +1,4 @@
-import { foreteller, type Foreteller } from '../learning/foretell';
+import { learn, type Foreteller, type Learned } from '../learning/foretell';
 import type { Held } from '../learning/calibration';
 import type { TimedRun, Work } from '../learning/timed';
 import type { Bench } from '../model/bench';
@@ -56,23 +56,26 @@ export const sameTimed = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x.run?.steps === b[i]?.run?.steps));
 
 /** What was learned of a bench. */
-interface Learned {
+interface LearnedOfBench extends Learned {
   boxes: Bench['boxes'];
-  foretell: Foreteller;
   /** How many steps were timed. */
   timed: number;
 }
 /** Kept from one state of the bench to the next: most acts time nothing. */
-let latest: Learned | undefined;
+let latest: LearnedOfBench | undefined;
 
-function learnedOf(bench: Bench): Learned {
+function learnedOf(bench: Bench): LearnedOfBench {
   if (latest && sameTimed(latest.boxes, bench.boxes)) return latest;
   const runs = timedSteps(bench);
-  return (latest = { boxes: bench.boxes, foretell: foreteller(runs), timed: runs.length });
+  return (latest = { boxes: bench.boxes, ...learn(runs), timed: runs.length });
 }
 
 /** Foretells steps by all that was timed on a bench. */
 export const foretells = (bench: Bench): Foreteller => learnedOf(bench).foretell;
+
+/** How far the times of such works go together in one evening, by all that was timed on a bench. */
+export const correlationsOf = (bench: Bench, works: readonly Work[]): number[][] =>
+  learnedOf(bench).correlations(works);
 
 /** How many steps of a bench were timed. */
 export const timedCount = (bench: Bench): number => learnedOf(bench).timed;

@@ -33,6 +33,9 @@ interface Cell extends Work {
   within: number;
 }
 
+const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((n, x, i) => n + x * (b[i] ?? 0), 0);
+
 /** How alike two kinds of work turn out, as shares of the variance that is not from run to run. */
 function alike(a: Work, b: Work): number {
   if (a.act !== b.act) return SHARES.pace;
@@ -95,13 +98,23 @@ function fitted(cells: readonly Cell[], share: number, dof: number): Fit {
 /** Foretells the time of work from its table and what was measured so far. */
 export type Foreteller = (work: Work, table: Span) => Foretold;
 
+/** What runs teach. */
+export interface Learned {
+  foretell: Foreteller;
+  /**
+   * How far steps of one evening go together: the correlation of each with each, −1 to 1, of the logarithms of their times. What is
+   * not known yet of an owner makes all of them long or short at once; what was measured takes it out.
+   */
+  correlations: (works: readonly Work[]) => number[][];
+}
+
 /**
  * Learns from runs, oldest first. The logarithm of a run, in deviations of its table, is the sum of normal effects with the
  * shares above; the common variance has an inverse gamma prior, so that what is foretold is Student’s t about the shrunk
  * middle (best linear unbiased prediction, Henderson 1975; Gelman and others, Bayesian Data Analysis, 14.2). Few runs move
  * it little, one never decides. Nothing measured: the table itself. The width follows how often ranges held before.
  */
-export function foreteller(runs: readonly TimedRun[]): Foreteller {
+export function learn(runs: readonly TimedRun[]): Learned {
   const cells = cellsOf(runs);
   const dof = SURE + cells.reduce((n, c) => n + c.count, 0);
   const fits = (cells.length === 0 ? RUN_SHARES.slice(0, 1) : RUN_SHARES).map((share) =>
@@ -112,16 +125,19 @@ export function foreteller(runs: readonly TimedRun[]): Foreteller {
   const t = { half: tQuantile(T.half, dof) * wide, range: tQuantile(T.range, dof) * wide };
   const byAct = new Map<string, number>();
   for (const c of cells) byAct.set(c.act, (byAct.get(c.act) ?? 0) + c.count);
-  return (work, table) => {
-    const scale = scaleOf(table);
-    const v = forward(
+  const seen = (work: Work): number[] =>
+    forward(
       l,
       cells.map((c) => alike(c, work) * (1 - share)),
     );
-    const middle = v.reduce((n, x, i) => n + x * (weights[i] ?? 0), 0);
-    const same =
-      alike(work, work) + (work.kind === null ? SHARES.kind : 0) + (work.system === null ? SHARES.system : 0);
-    const left = same * (1 - share) + share - v.reduce((n, x) => n + x * x, 0);
+  // What belongs to its own machine and system alone is its own where they are not known, too.
+  const own = (work: Work): number =>
+    alike(work, work) + (work.kind === null ? SHARES.kind : 0) + (work.system === null ? SHARES.system : 0);
+  const foretell: Foreteller = (work, table) => {
+    const scale = scaleOf(table);
+    const v = seen(work);
+    const middle = dot(v, weights);
+    const left = own(work) * (1 - share) + share - dot(v, v);
     const deviation = Math.sqrt(variance * Math.max(left, 0));
     const around = (q: number): Span =>
       span(valueAt(scale, middle - q * deviation), valueAt(scale, middle + q * deviation));
@@ -134,4 +150,28 @@ export function foreteller(runs: readonly TimedRun[]): Foreteller {
       runs: like,
     };
   };
+  return {
+    foretell,
+    correlations: (works) => {
+      const kinds = new Map<string, { work: Work; v: number[]; deviation: number }>();
+      const each = works.map((work) => {
+        const key = JSON.stringify([work.act, work.kind, work.system]);
+        let kind = kinds.get(key);
+        if (!kind) {
+          const v = seen(work);
+          kind = { work, v, deviation: Math.sqrt(own(work) * (1 - share) + share - dot(v, v)) };
+          kinds.set(key, kind);
+        }
+        return kind;
+      });
+      return each.map((a, i) =>
+        each.map((b, j) =>
+          i === j ? 1 : (alike(a.work, b.work) * (1 - share) - dot(a.v, b.v)) / (a.deviation * b.deviation),
+        ),
+      );
+    },
+  };
 }
+
+/** Foretells from runs, oldest first. */
+export const foreteller = (runs: readonly TimedRun[]): Foreteller => learn(runs).foretell;

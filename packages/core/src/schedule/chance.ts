@@ -1,3 +1,4 @@
+import { cholesky } from '../learning/cholesky';
 import { eightOfTen, LEAST_SHARE, valueAt } from '../tune/numbers/logNormal';
 import type { Span } from '../units/duration';
 import { place, type Lengths, type Problem } from './problem';
@@ -8,11 +9,19 @@ export function drawn({ low, high }: Span, z: number): number {
   return valueAt(eightOfTen(Math.max(low, high * LEAST_SHARE), high), z);
 }
 
-/** Lengths of one evening. `normal` draws standard normal numbers. */
-const anEvening = ({ tasks }: Problem, normal: () => number): Lengths => ({
-  hands: tasks.map((t) => drawn(t.hands, normal())),
-  alone: tasks.map((t) => drawn(t.alone, normal())),
-});
+/** Evenings drawn one after the other. `normal` draws standard normal numbers. */
+function eveningsOf({ tasks, correlations }: Problem, normal: () => number): () => Lengths {
+  const l = correlations && cholesky(correlations);
+  return () => {
+    const by = tasks.map(normal);
+    // A step as a whole is quick or slow: its time by hand and its time alone are parts of what is foretold of it together.
+    const z = l ? Array.from(l, (row) => row.reduce((sum, x, j) => sum + x * (by[j] ?? 0), 0)) : by;
+    return {
+      hands: tasks.map((t, i) => drawn(t.hands, z[i] ?? 0)),
+      alone: tasks.map((t, i) => drawn(t.alone, z[i] ?? 0)),
+    };
+  };
+}
 
 /** How an order of hands comes out over many evenings. */
 export interface Chance {
@@ -25,7 +34,11 @@ export interface Chance {
   boxes: (number | null)[];
 }
 
-/** The chance to be done by the end, with hands kept in their order and every task as long as it happens to be. */
+/**
+ * The chance to be done by the end, with hands kept in their order and every task as long as it happens to be. Tasks of one
+ * evening go together as the problem says: who is slow at one is slow at all (normal copula, Nelsen, An Introduction to
+ * Copulas, 2006, §2.3).
+ */
 export function chanceOf(
   problem: Problem,
   order: readonly number[],
@@ -35,8 +48,9 @@ export function chanceOf(
   const ends: number[] = [];
   const inTime = problem.boxes.map(() => 0);
   const { until } = problem;
+  const evening = eveningsOf(problem, normal);
   for (let n = 0; n < evenings; n += 1) {
-    const plan = place(problem, order, anEvening(problem, normal));
+    const plan = place(problem, order, evening());
     ends.push(plan.end);
     plan.done.forEach((d, b) => {
       if (until !== null && d <= until) inTime[b] = (inTime[b] ?? 0) + 1;

@@ -23,6 +23,8 @@ export interface Problem {
   tasks: readonly Task[];
   /** Seconds from now by which to be done; null where it does not matter. */
   until: number | null;
+  /** How far the times of tasks go together, the correlation of each with each; null where each is by itself. */
+  correlations: readonly (readonly number[])[] | null;
 }
 
 /** How long each task takes in one evening: hands, and alone. Seconds. */
