@@ -11,6 +11,7 @@ import { machineForms } from '@zb/core/model/shelf';
 import { compareSurvey } from '@zb/core/machine/compare';
 import { EdidError, hexBytes, readEdid } from '@zb/core/formats/edid';
 import { healthWords, readHealth } from '@zb/core/machine/health';
+import { batteryOf } from '@zb/core/machine/power';
 import { readSurvey } from '@zb/core/machine/read';
 import { schematic } from '@zb/core/machine/schematic';
 import { detailTables } from '@zb/core/machine/tables';
@@ -26,6 +27,25 @@ const after = (bench: Bench, act: Act): Bench => applyChanges(bench, act.changes
 const section = (name: string, text: string): string => `\n==== ${name} ====\n${text}\n`;
 const read = (...sections: [string, string][]) =>
   readSurvey(sections.map(([n, t]) => section(n, t)).join('') + section('end', ''));
+
+describe('a battery', () => {
+  const at = '2026-03-01T00:00:00.000Z';
+  const said = (battery: boolean, wear?: object) =>
+    batteryOf({
+      facts: {
+        'power.battery': { surveyed: { value: battery, source: 'power', at } },
+        ...(wear === undefined ? {} : { 'power.wear': wear }),
+      } as Parameters<typeof batteryOf>[0]['facts'],
+    });
+  const surveyed = (value: number) => ({ surveyed: { value, source: 'power', at } });
+  it('is relied on in a power cut only where its capacity was measured and is not worn', () => {
+    expect(said(false, surveyed(95))).toBe('none');
+    expect(said(true)).toBe('not measured');
+    expect(said(true, { assumed: { value: 95, because: 'usual' } })).toBe('not measured');
+    expect(said(true, { entered: { value: 80, at } })).toBe('carries it');
+    expect([59, 60].map((v) => said(true, surveyed(v)))).toEqual(['weak', 'carries it']);
+  });
+});
 
 describe('sections of a survey beyond the first', () => {
   // The form of these texts is that of the tools and of sysfs, from memory; the oracle tests run the tools themselves.

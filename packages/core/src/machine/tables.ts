@@ -1,3 +1,4 @@
+import { WEAK_BATTERY } from './power';
 import { formatNumber } from '../units/number';
 import type { Details } from '../model/details';
 import type { NetworkPort } from '../model/shelf';
@@ -17,9 +18,6 @@ export interface DetailTable {
   title: string;
   lines: DetailLine[];
 }
-
-/** Shares of the design capacity below which a battery should be replaced, or is at its end. Common practice, no source. */
-const WEAK = 60;
 
 function displayLine(connector: string, hex: string): DetailLine {
   try {
@@ -75,7 +73,7 @@ export function detailTables(details: Details, network: readonly NetworkPort[] =
       title: 'Batteries',
       lines: details.batteries.map((b): DetailLine => {
         const share = b.designWh && b.fullWh !== null ? Math.round((100 * b.fullWh) / b.designWh) : null;
-        const weak = share !== null && share < WEAK;
+        const weak = share !== null && share < WEAK_BATTERY;
         return {
           what: b.name,
           is: [

@@ -1,6 +1,6 @@
 import { isStartType } from '../machine/content';
 import { busesNotStarted, firmwareKindOf, secureBootOn } from '../machine/firmware';
-import { hasBattery } from '../machine/power';
+import { batteryOf, hasBattery } from '../machine/power';
 import { laidBox } from '../layout/forBox';
 import {
   findImage,
@@ -62,6 +62,8 @@ export type RehearsalAssumption =
   | { code: 'stick not written' }
   | { code: 'image not read' }
   | { code: 'battery carries it' }
+  /** It is not relied on: a power cut takes the machine with it. */
+  | { code: 'battery not relied on'; why: 'not measured' | 'weak' }
   | { code: 'beside the machine'; drive: string; machine: string };
 
 /** Id and name of the drive that the machine has on which an image is written straight. */
@@ -194,7 +196,7 @@ function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): Rehears
     biosTries: triesEach === undefined ? null : triesEach === true ? 'each' : 'first',
     cannotStart: busesNotStarted(machine),
     showsParts: false,
-    power: hasBattery(machine) ? 'secured' : 'mains',
+    power: batteryOf(machine) === 'carries it' ? 'secured' : 'mains',
   };
 }
 
@@ -279,11 +281,11 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     copyMinutes: null,
   };
   const all = straight ? [writing, ...placed] : installer ? placed : [...placed, without];
-  const battery = hasBattery(machine);
+  const battery = batteryOf(machine);
   const plan = rehearsalPlanSchema.parse({
     kind: straight ? 'write' : 'install',
     machine: straight
-      ? { name: machine.name, power: battery ? 'secured' : 'mains' }
+      ? { name: machine.name, power: battery === 'carries it' ? 'secured' : 'mains' }
       : machineOf(machine, all),
     drives: all,
     startBy: box.startBy,
@@ -307,7 +309,10 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
       ...(straight || target.in === machine.id || goesInside(bench, machine, target)
         ? []
         : [{ code: 'beside the machine' as const, drive: target.name, machine: machine.name }]),
-      ...(battery ? [{ code: 'battery carries it' as const }] : []),
+      ...(battery === 'carries it' ? [{ code: 'battery carries it' as const }] : []),
+      ...(battery === 'weak' || battery === 'not measured'
+        ? [{ code: 'battery not relied on' as const, why: battery }]
+        : []),
     ],
   };
 }

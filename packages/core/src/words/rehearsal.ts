@@ -277,7 +277,11 @@ export function rehearsalAssumptionWords(a: RehearsalAssumption): string {
     case 'beside the machine':
       return `“${a.drive}” is not in ${a.machine}: it is taken to hang on USB.`;
     case 'battery carries it':
-      return 'The battery carries the machine through a power cut.';
+      return 'The battery carries the machine through a power cut: its capacity was measured.';
+    case 'battery not relied on':
+      return a.why === 'weak'
+        ? 'The battery is too weak to carry the machine through a power cut.'
+        : 'The battery is not relied on, since nobody measured its capacity. Survey the machine, or enter its capacity.';
   }
 }
 
