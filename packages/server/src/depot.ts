@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
-import { mkdir, rename, rm, type FileHandle } from 'node:fs/promises';
+import { rename, rm, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { DepotFile } from '@zb/core/model/standIns';
 import { brokenDownload, depotImages, type DepotImage } from '@zb/core/demo/depot';
 import { faultWords } from './files/faultWords';
 import { inFolder } from './files/inFolder';
+import { makeFolder } from './files/makeFolder';
 import { openOwn, piecesOf, readFully, writeFully } from './files/ownFile';
 
 interface Offered extends DepotFile {
@@ -125,7 +126,7 @@ export class Depot {
     if (whole) return whole;
     const fresh = `${path}.new`;
     try {
-      await mkdir(this.dir, { recursive: true });
+      await makeFolder(this.dir);
       const file = await openOwn(fresh, 'anew');
       try {
         await writeFully(file, made.build(), 0);

@@ -1,7 +1,8 @@
-import { existsSync, mkdirSync, statSync } from 'node:fs';
+import { existsSync, statSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { z } from 'zod';
 import { faultCode, faultWords } from './files/faultWords';
+import { makeFolderNow } from './files/makeFolder';
 import { usualPlaces } from '@zb/emulator/places';
 import type { ServerOptions } from './app';
 
@@ -62,7 +63,7 @@ export function settingsFrom(env: Record<string, string | undefined>): ServerOpt
 /** A full disk is no reason not to start: what cannot be kept then is said. Anything else that is no folder is. */
 function needFolder(dataDir: string): void {
   try {
-    mkdirSync(dataDir, { recursive: true });
+    makeFolderNow(dataDir);
     if (!statSync(dataDir).isDirectory()) throw Object.assign(new Error('no folder'), { code: 'ENOTDIR' });
   } catch (error) {
     if (faultCode(error) === 'ENOSPC') return;

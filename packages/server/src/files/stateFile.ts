@@ -2,7 +2,6 @@ import {
   closeSync,
   constants,
   fsyncSync,
-  mkdirSync,
   openSync,
   readFileSync,
   renameSync,
@@ -11,6 +10,7 @@ import {
 } from 'node:fs';
 import { dirname } from 'node:path';
 import { faultCode, faultWords } from './faultWords';
+import { makeFolderNow } from './makeFolder';
 
 const { O_WRONLY, O_RDONLY, O_CREAT, O_TRUNC, O_NOFOLLOW, O_NONBLOCK } = constants;
 
@@ -49,7 +49,7 @@ export class StateFile {
   save(text: string): string | null {
     const fresh = `${this.path}.new`;
     const trouble = troubleOf(() => {
-      mkdirSync(dirname(this.path), { recursive: true });
+      makeFolderNow(dirname(this.path));
       const file = openSync(fresh, O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW | O_NONBLOCK, 0o600);
       try {
         const bytes = Buffer.from(text);

@@ -1,6 +1,7 @@
-import { mkdir, rm, statfs } from 'node:fs/promises';
+import { rm, statfs } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { keepSparse } from '@zb/emulator/sparse';
+import { makeFolder } from '../files/makeFolder';
 import { openOwn, writeFully } from '../files/ownFile';
 
 /** Room that is left to whatever else the machine does, bytes. */
@@ -9,7 +10,7 @@ const LEFT_FREE = 256 * 1024 * 1024;
 /** Whether there is room for a file at all, as far as the file system says: what is empty in it takes none. */
 export async function hasRoom(path: string): Promise<boolean> {
   const folder = dirname(path);
-  await mkdir(folder, { recursive: true });
+  await makeFolder(folder);
   const { bavail, bsize } = await statfs(folder);
   return bavail * bsize >= LEFT_FREE;
 }
@@ -21,7 +22,7 @@ export async function takeFile(
   content: AsyncIterable<Uint8Array>,
   told: (come: number) => void,
 ): Promise<void> {
-  await mkdir(dirname(path), { recursive: true });
+  await makeFolder(dirname(path));
   const file = await openOwn(path, 'anew');
   try {
     const keeping = {

@@ -1,11 +1,11 @@
 import { rmSync } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { ContainerKind } from '@zb/core/model/inspection';
 import type { Job } from '@zb/core/model/job';
 import { faultWords } from '../files/faultWords';
 import { clearKept } from '../files/clearKept';
 import { inFolder } from '../files/inFolder';
+import { makeFolder } from '../files/makeFolder';
 import { openOwn, piecesOf, writeFully } from '../files/ownFile';
 import { unpacked } from '../files/unpacked';
 import { CalledOff, incoming } from './incoming';
@@ -106,7 +106,7 @@ export class Uploads {
   /** Answers null where all of it is kept, else why not, for the user. */
   private async keep(path: string, pieces: AsyncIterable<Uint8Array>): Promise<string | null> {
     try {
-      await mkdir(this.dir, { recursive: true });
+      await makeFolder(this.dir);
       const file = await openOwn(path, 'anew');
       try {
         let at = 0;

@@ -1,6 +1,5 @@
 import { createHash, randomUUID, type Hash } from 'node:crypto';
 import { readdirSync, rmSync } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
 import type { StickFault, VirtualStick, ProbeResult } from '@zb/core/model/standIns';
 import { crc32 } from '@zb/core/formats/crc32';
 import { explainReadback, type BlockResult } from '@zb/core/write/readback';
@@ -10,6 +9,7 @@ import { guardTargets, serialTail } from '@zb/core/write/guard';
 import { refusalWords } from '@zb/core/words/guard';
 import { readbackWords } from '@zb/core/words/readback';
 import { formatExact } from '@zb/core/units/bytes';
+import { makeFolder } from '../files/makeFolder';
 import { faultWords } from '../files/faultWords';
 import { inFolder } from '../files/inFolder';
 import { StateFile } from '../files/stateFile';
@@ -151,7 +151,7 @@ export class Writer {
   }
 
   private async probed(stick: VirtualStick): Promise<ProbeResult> {
-    await mkdir(this.dir, { recursive: true });
+    await makeFolder(this.dir);
     const disk = await VirtualDisk.open(this.imageOf(stick), stick);
     // What truly stands there, not what a faulty stick answers.
     const truth = await VirtualDisk.open(this.imageOf(stick), { bytes: stick.bytes, fault: {} });
@@ -328,7 +328,7 @@ export class Writer {
     step: Step,
   ): Promise<void> {
     if (signal.aborted) throw new CalledOff();
-    await mkdir(this.dir, { recursive: true });
+    await makeFolder(this.dir);
     const disk = await VirtualDisk.open(this.imageOf(stick), stick);
     try {
       this.book.tell(job);
