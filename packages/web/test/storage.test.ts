@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { deleteDB, openDB, type IDBPDatabase } from 'idb';
-import { QueryClient } from '@tanstack/react-query';
+import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { z } from 'zod';
 import { BENCH_VERSION, emptyBench, arranged, type theBench, type Bench } from '@zb/core/model/bench';
@@ -621,6 +621,35 @@ describe('the store', () => {
     await fetched;
     expect(read).toHaveBeenCalledTimes(2);
     expect(shown()?.name).toBe('meanwhile');
+  });
+
+  it('a thousand messages of other tabs at once are answered by reading storage twice', async () => {
+    const heard: ((e: { data: unknown }) => void)[] = [];
+    class Channel {
+      addEventListener = (_: string, on: (e: { data: unknown }) => void): void => void heard.push(on);
+      removeEventListener = (): void => undefined;
+      postMessage = (): void => undefined;
+    }
+    Object.assign(globalThis, { BroadcastChannel: Channel });
+    try {
+      const { client, keeper, store } = await begin();
+      const watching = new QueryObserver(client, { queryKey: BENCH_KEY, queryFn: store.load });
+      const stop = watching.subscribe(() => undefined);
+      await watching.refetch();
+      const read = jest.spyOn(keeper, 'load');
+      for (let i = 0; i < 1000; i += 1) heard[0]?.({ data: { kind: 'changed' } });
+      await new Promise((r) => setTimeout(r, 50));
+      expect(read.mock.calls.length).toBeGreaterThan(0);
+      expect(read.mock.calls.length).toBeLessThanOrEqual(2);
+      // What comes later is heard again.
+      heard[0]?.({ data: { kind: 'changed' } });
+      await new Promise((r) => setTimeout(r, 50));
+      expect(read.mock.calls.length).toBeLessThanOrEqual(3);
+      expect(read.mock.calls.length).toBeGreaterThan(1);
+      stop();
+    } finally {
+      Reflect.deleteProperty(globalThis, 'BroadcastChannel');
+    }
   });
 
   it('a retry that fails half-way keeps the rest waiting, in order', async () => {

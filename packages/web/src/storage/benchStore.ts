@@ -71,6 +71,9 @@ export class BenchStore {
   private revision = 0;
   /** The mark of the storage that it came from. */
   private mark = '';
+  /** It is read from storage now, and is to be read once more. */
+  private reading = false;
+  private again = false;
   private state: StoreNotice = {
     unsaved: [],
     trouble: null,
@@ -90,15 +93,31 @@ export class BenchStore {
     private readonly client: QueryClient,
     open: (onLost: () => void) => Promise<Keeper> = (onLost) => BrowserKeeper.open({ onLost }),
   ) {
-    const refetch = (): void => void this.client.invalidateQueries({ queryKey: BENCH_KEY });
     this.tabs = new OtherTabs(
-      (done) => this.hear(done, refetch),
+      (done) => this.hear(done),
       () => this.shown()?.name ?? null,
     );
-    this.keeper = this.heard(open(refetch)).catch((error: unknown) =>
+    this.keeper = this.heard(open(() => this.readAnew())).catch((error: unknown) =>
       this.withoutStorage(troubleWords(error)),
     );
     void this.keeper.then((k) => this.say({ kind: k.kind }));
+  }
+
+  /** All of it is read from storage again; however often that is wanted while it is read, once more afterwards is enough. */
+  private readAnew(): void {
+    this.again = true;
+    if (this.reading) return;
+    this.reading = true;
+    void (async () => {
+      try {
+        while (this.again) {
+          this.again = false;
+          await this.client.invalidateQueries({ queryKey: BENCH_KEY });
+        }
+      } finally {
+        this.reading = false;
+      }
+    })();
   }
 
   private withoutStorage(why: string): Keeper {
@@ -300,9 +319,9 @@ export class BenchStore {
     typeof now === 'object' && now !== null && this.made.has(now) ? now : replaceEqualDeep(before, now);
 
   /** What another tab did, on this screen as well; all is read anew where something of what was done was missed. */
-  private hear(done: Done | undefined, refetch: () => void): void {
+  private hear(done: Done | undefined): void {
     const follows = done?.revision === this.revision + 1 && done.mark === this.mark;
-    if (!done || !follows || this.state.replaced || !this.shown()) return refetch();
+    if (!done || !follows || this.state.replaced || !this.shown()) return this.readAnew();
     this.revision = done.revision;
     this.performed += 1;
     this.show(done.changes);
@@ -315,7 +334,7 @@ export class BenchStore {
     // Of very many changes it is quicker to read the bench anew than to tell them.
     this.tabs.tell(done.changes.length > MANY ? { kind: 'changed' } : { kind: 'changed', done });
     // Another tab came between, and what it did was not told yet.
-    if (!next) void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+    if (!next) this.readAnew();
   }
 
   /** Puts an act into storage and tells other tabs; false, with the reason in the notice, where storage refused it. */
@@ -324,7 +343,7 @@ export class BenchStore {
       const done = await this.heard(this.keeper.then((k) => k.perform(act)));
       if (done) this.told(done);
       // Another tab did it: what is kept is what is true.
-      else void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+      else this.readAnew();
       return true;
     } catch (error) {
       if (error instanceof ChangedElsewhere) {
@@ -333,7 +352,7 @@ export class BenchStore {
           status: `Not done: ${act.label}`,
           overtaken: { label: act.label, lines: error.conflicts.map((c) => conflictWords(bench, c)) },
         });
-        void this.client.invalidateQueries({ queryKey: BENCH_KEY });
+        this.readAnew();
         return 'overtaken';
       }
       const replaced = error instanceof StorageReplaced;
