@@ -11,8 +11,15 @@ export const practiceActSchema = z.object({
 });
 export type PracticeAct = z.infer<typeof practiceActSchema>;
 
+/** So many acts, beats counted one by one, nobody does; a list of somebody else's must not be played for ever. */
+const MOST_ACTS = 20_000;
 /** Acts as they are kept and as the command line takes them. */
-export const practiceActsSchema = z.array(practiceActSchema).max(20_000);
+export const practiceActsSchema = z
+  .array(practiceActSchema)
+  .max(MOST_ACTS)
+  .refine((acts) => acts.reduce((sum, a) => sum + (a.times ?? 1), 0) <= MOST_ACTS, {
+    message: `more than ${MOST_ACTS} acts, beats counted one by one`,
+  });
 
 /** What an exercise is drawn by. */
 export const practiceSeedSchema = z.number().int().min(0).max(0xffffffff);
