@@ -136,14 +136,21 @@ function replacedTexts(
   return { hostile, harmless, changed };
 }
 
+/** A harmless text that is as long as the hostile one, since something may follow from how long it is. */
+const twinOf = (which: number, blank: string, length: number): string =>
+  `p${which}${blank}${'plain'.repeat(Math.ceil(length / 5))}`.slice(0, length);
+
 /** The bench with every text and every id hostile, and its twin; `turn` says with which text it begins. */
 export function hostileBench(bench: Bench, turn: number): HostilePair {
   let n = turn;
   let changed = 0;
   const next = (): [string, string[]] => {
     n += 1;
-    // With a blank, as most hostile texts have one: what wants a plain word refuses both.
-    return [HOSTILE[n % HOSTILE.length] ?? '', [`plain text ${n}`, `plain-${n}`]];
+    // With a blank, as most hostile texts have one: what wants a plain word refuses both. The same text has the same twin, so that
+    // what follows from two of them being equal follows in both.
+    const which = n % HOSTILE.length;
+    const evil = HOSTILE[which] ?? '';
+    return [evil, [' ', '-'].map((blank) => twinOf(which, blank, evil.length))];
   };
   const ids = idsOf(bench);
   let hostile: Record<string, unknown> = { ...bench };
@@ -189,8 +196,8 @@ export function hostileBench(bench: Bench, turn: number): HostilePair {
       plain
         .map(
           (p) =>
-            renamed(harmless, id, `${id} ${p}`.slice(0, 80)) ??
-            renamed(harmless, id, `${id}-${p}`.replace(/ /g, '-').slice(0, 80)),
+            renamed(harmless, id, `${id} ${p.slice(1)}`.slice(0, 80)) ??
+            renamed(harmless, id, `${id}-${p.slice(1)}`.replace(/ /g, '-').slice(0, 80)),
         )
         .find((p) => p !== undefined);
     if (!bad || !good) continue;
