@@ -119,7 +119,13 @@ async function watch(machine: Machine, firmware: TrialFirmware, seconds: number)
     // What is silent may yet speak.
     if (what !== 'not seen' && what !== 'silent' && performance.now() - since >= SETTLED_MS) break;
   }
-  return { what, picture, screen, seconds: (performance.now() - began) / 1000, fault: machine.stopped ?? fault };
+  return {
+    what,
+    picture,
+    screen,
+    seconds: (performance.now() - began) / 1000,
+    fault: machine.stopped ?? fault,
+  };
 }
 
 /** What `zb start` prints: what the image came to in the emulator beside what was foretold of it. Throws InputError. */

@@ -45,7 +45,7 @@ export function IsItBack({ box, host, profile }: { box: Build; host: Host; profi
         ? `/api/watch?address=${urlPart(address)}&port=${port}`
         : `/api/lan/answers?address=${urlPart(address)}`;
     const ask = async (): Promise<void> => {
-      const seconds = (Date.now() - from) / 1000;
+      const seconds = (performance.now() - from) / 1000;
       try {
         const { answers } = await getJson(path, answerSchema);
         if (!here) return;
@@ -87,7 +87,9 @@ export function IsItBack({ box, host, profile }: { box: Build; host: Host; profi
             <Word onClick={() => setWatch({ ...watch, state: 'stopped' })}>stop asking</Word>
           </>
         ) : (
-          <Quiet onClick={() => setWatch({ from: Date.now(), seconds: 0, state: 'asking', problem: '' })}>
+          <Quiet
+            onClick={() => setWatch({ from: performance.now(), seconds: 0, state: 'asking', problem: '' })}
+          >
             Ask {address} until it answers
           </Quiet>
         )}
