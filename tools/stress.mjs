@@ -12,10 +12,11 @@ installPackages();
 if ((await installDebianPackages()).length > 0) process.exit(1);
 if (!process.env.ZB_STRESS_BUILT)
   execFileSync(process.execPath, ['tools/build.mjs'], { cwd: root, stdio: 'inherit' });
-for (const name of ['main', 'faultyFs'])
+for (const name of ['main', 'faultyFs', 'shiftedClock'])
   await build({
     ...bundle(`tests/stress/${name}.ts`, `${out}/${name}.mjs`),
-    external: ['highs', '@playwright/test'],
+    // What brings files of its own beside it is not bundled.
+    external: ['highs', '@playwright/test', 'jsdom'],
     alias: {
       '@zb/core': `${root}packages/core/src`,
       '@zb/server': `${root}packages/server/src`,

@@ -130,11 +130,11 @@ await suite(
   fromPlaywright,
 );
 await suite(
-  'trial, a selection of a quarter of a minute',
+  'stress test, a selection of a quarter of a minute',
   process.execPath,
-  ['tools/trial.mjs', '--seconds', '15', '--seed', '1', '--results', `${results}/trial.json`],
-  { ZB_TRIAL_BUILT: '1' },
-  `${results}/trial.json`,
+  ['tools/stress.mjs', '--seconds', '15', '--seed', '1', '--results', `${results}/stress.json`],
+  { ZB_STRESS_BUILT: '1' },
+  `${results}/stress.json`,
   (r) => r,
 );
 // One more than there are cores: a trial waits for what its machine does.

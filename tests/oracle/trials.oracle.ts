@@ -22,6 +22,7 @@ import type { Trial, TrialDesk, TrialRequest } from '@zb/core/model/trial';
 import { agrees, foretoldOf } from '@zb/core/starting/happened';
 import { BUNDLE } from '../../packages/cli/test/command';
 import { run as serve, until, type Running } from '../../packages/server/test/running';
+import { writesForEver } from './endless';
 import { inspectFile, scratch } from './files';
 import { allImages } from './makeImages';
 
@@ -318,19 +319,6 @@ describe('a trial', () => {
     expect(readdirSync(room.path('server/trials'))).toEqual([]);
   });
 
-  /** A machine that writes for ever: 64 sectors at a time by the BIOS (INT 13h, function 43h), ever further. */
-  function writesForEver(): Buffer {
-    const image = Buffer.alloc(64 * 2 ** 20);
-    const code =
-      'fa31c08ed88ec08ed0bc007cfb' +
-      'be217cb443b000cd13' +
-      '668106297c40000000' +
-      'ebec' +
-      '10004000008000000100000000000000';
-    image.write(code, 'hex');
-    image.writeUInt16LE(0xaa55, 510);
-    return image;
-  }
   it.each([
     ['wrote too much', { most: 4 * 2 ** 20, free: 0 }],
     ['no room left', { most: 2 ** 40, free: 2 ** 60 }],

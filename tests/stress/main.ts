@@ -2,26 +2,42 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Command } from 'commander';
+import { addresses } from './addresses';
+import { clock } from './clock';
+import { events } from './events';
 import { faults } from './faults';
+import { files } from './files';
 import { floods } from './floods';
 import { kills } from './kills';
 import { matrix } from './matrix';
 import { mutants } from './mutants';
 import { Random } from './random';
+import { readers } from './readers';
+import { roundTrips } from './roundTrips';
 import { scale } from './scale';
+import { scripts } from './scripts';
 import { smallDisk } from './smallDisk';
 import { tabs } from './tabs';
+import { testBoots } from './testBoots';
 import type { Part } from './part';
 
 /** The parts, with the share of the time each takes. */
 const PARTS: Record<string, { part: Part; share: number }> = {
-  kills: { part: kills, share: 0.3 },
-  faults: { part: faults, share: 0.2 },
+  kills: { part: kills, share: 0.18 },
+  faults: { part: faults, share: 0.1 },
   smallDisk: { part: smallDisk, share: 0.1 },
-  floods: { part: floods, share: 0.08 },
-  matrix: { part: matrix, share: 0.07 },
+  floods: { part: floods, share: 0.06 },
+  matrix: { part: matrix, share: 0.04 },
+  addresses: { part: addresses, share: 0.03 },
   mutants: { part: mutants, share: 0.1 },
-  tabs: { part: tabs, share: 0.15 },
+  readers: { part: readers, share: 0.07 },
+  files: { part: files, share: 0.07 },
+  scripts: { part: scripts, share: 0.04 },
+  roundTrips: { part: roundTrips, share: 0.05 },
+  testBoots: { part: testBoots, share: 0.05 },
+  clock: { part: clock, share: 0.04 },
+  events: { part: events, share: 0.03 },
+  tabs: { part: tabs, share: 0.1 },
   // Measured once, and only where it is asked for.
   scale: { part: scale, share: 0 },
 };

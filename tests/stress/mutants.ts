@@ -4,18 +4,20 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { parseChecksumList } from '@zb/core/formats/checksumList';
 import { depotImages } from '@zb/core/demo/depot';
-import { GrowsBeyond } from '@zb/core/container/fault';
 import { readWhole } from '@zb/core/starting/whole';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import type { ByteSource } from '@zb/core/formats/source';
 import { inspectImage } from '@zb/core/starting/inspect';
 import { profilesFromText, profilesToText } from '@zb/core/system/exchange';
-import { BenchFileError, benchFromText, benchToText } from '@zb/core/model/file';
-import { readSurvey, SurveyError } from '@zb/core/machine/read';
+import { benchFromText, benchToText } from '@zb/core/model/file';
+import { readSurvey } from '@zb/core/machine/read';
 import { SURVEY_SCRIPT } from '@zb/core/machine/script';
 import { isOver } from '@zb/core/model/job';
 import { StateFile } from '@zb/server/files/stateFile';
 import { Book } from '@zb/server/writer/book';
+import { certificateKinds } from './certificates';
+import { isRefusal } from './expected';
+import { practiceKinds } from './practice';
 import type { Random } from './random';
 import { bounded, sleep, type Bench, type Part } from './part';
 
@@ -181,10 +183,8 @@ function quietly<T>(work: () => T): T {
   }
 }
 
-const isExpected = (error: unknown): boolean =>
-  [BenchFileError, GrowsBeyond, SurveyError].some((kind) => error instanceof kind);
-
-function kinds({ random, dir, wrong }: Bench): Record<string, () => unknown> {
+async function kinds(run: Bench): Promise<Record<string, () => unknown>> {
+  const { random, dir, wrong } = run;
   const bench = JSON.parse(benchToText(saltmarshHall())) as Record<string, unknown>;
   const images = depotImages.filter((i) => !i.file.includes('arcade')).map((i) => i.build());
   const small = images.map((b) => b.subarray(0, 2 ** 20));
@@ -205,6 +205,8 @@ function kinds({ random, dir, wrong }: Bench): Record<string, () => unknown> {
     return { ...bench, ...(Object.fromEntries(list) as Record<string, unknown>) };
   };
   return {
+    ...practiceKinds(run),
+    ...(await certificateKinds(run)),
     'bench files': () => readBench(JSON.stringify(twist(random, slim(), random.pick([0.003, 0.01, 0.05])))),
     'bench files as text': () => readBench(garble(random, JSON.stringify(slim()))),
     profiles: () => {
@@ -245,10 +247,10 @@ function kinds({ random, dir, wrong }: Bench): Record<string, () => unknown> {
   };
 }
 
-/** Bench files, profiles, images, lists and reports, each changed in many ways: read, or refused in words, and soon. */
+/** Whatever is read from somebody else, changed in many ways: read, or refused in words, and soon. */
 export const mutants: Part = async (bench) => {
   const { random, goOn, count, wrong } = bench;
-  const all = kinds(bench);
+  const all = await kinds(bench);
   const names = Object.keys(all);
   for (let n = 0; goOn(); n += 1) {
     const name = names[n % names.length] ?? '';
@@ -257,7 +259,7 @@ export const mutants: Part = async (bench) => {
     try {
       await bounded(name, 60_000, Promise.resolve(all[name]?.()));
     } catch (error) {
-      if (!isExpected(error))
+      if (!isRefusal(error))
         wrong(`${name} (${state}): ${error instanceof Error ? error.stack : String(error)}`);
     }
     if (Date.now() - since > SLOW_MS) wrong(`${name} (${state}) took ${Date.now() - since} ms`);

@@ -6,7 +6,14 @@ import { decideFates, putInto, removeItems } from '@zb/core/acts/several';
 import { addItem, assumeUsual, blankMachine, decideFate, enterFact, removeItem } from '@zb/core/acts/shelf';
 import { dropUser, turnRight } from '@zb/core/acts/storage';
 import { dropRun, leaveRunOut } from '@zb/core/acts/tune';
-import { blankWish, changeSettings, removeWish, saveWish, toggleForbid, togglePin } from '@zb/core/acts/wishes';
+import {
+  blankWish,
+  changeSettings,
+  removeWish,
+  saveWish,
+  toggleForbid,
+  togglePin,
+} from '@zb/core/acts/wishes';
 import type { Stamp } from '@zb/core/acts/stamp';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { choresOf } from '@zb/core/keeping/chores';
@@ -36,9 +43,8 @@ const nameOf = (random: Random): string =>
 type Doing = (bench: Bench, random: Random, stamp: Stamp) => Act | undefined;
 /** Acts a person can do, on records drawn by chance. */
 const ACTS: Record<string, Doing> = {
-  note: (b, r, s) =>
-    addEntry(one(r, b.boxes) ?? null, r.pick(stops), { kind: 'note', text: nameOf(r) }, s),
-  'setting noted': (b, r, s) =>
+  note: (b, r, s) => addEntry(one(r, b.boxes) ?? null, r.pick(stops), { kind: 'note', text: nameOf(r) }, s),
+  'setting noted': (_, r, s) =>
     addEntry(null, null, { kind: 'setting', text: nameOf(r), from: nameOf(r), to: nameOf(r) }, s),
   'box opened': (b, r, s) => {
     const machine = one(r, b.items.filter(isMachine));
@@ -65,7 +71,7 @@ const ACTS: Record<string, Doing> = {
     const chore = box && one(r, choresOf(b, box, '2026-03-05'));
     return box && chore && doneChore(box, chore, '2026-03-05', s);
   },
-  'machine added': (b, r, s) => addItem(blankMachine(nameOf(r), 'laptop', s)),
+  'machine added': (_, r, s) => addItem(blankMachine(nameOf(r), 'laptop', s)),
   'thing removed': (b, r) => {
     const item = one(r, b.items);
     return item && removeItem(b, item);
@@ -99,14 +105,16 @@ const ACTS: Record<string, Doing> = {
   'settings changed': (b, r) =>
     changeSettings(b, { weights: { ...b.settings.weights, [r.pick(criteria)]: r.int(0, 10) } }, 'Weights'),
   'systems added': (b) => addSampleProfiles(b, saltmarshHall().profiles),
-  'network added': (b, r, s) => addNetwork(nameOf(r), s),
+  'network added': (_, r, s) => addNetwork(nameOf(r), s),
   'network removed': (b, r) => {
     const network = one(r, b.networks);
     return network && removeNetwork(b, network);
   },
   'box placed': (b, r, s) => {
     const [box, network] = [one(r, b.boxes), one(r, b.networks)];
-    return box && network && !b.hosts.some((h) => h.boxId === box.id) ? placeBox(b, box, network, s) : undefined;
+    return box && network && !b.hosts.some((h) => h.boxId === box.id)
+      ? placeBox(b, box, network, s)
+      : undefined;
   },
   'host noted': (b, r) => {
     const host = one(r, b.hosts);
@@ -117,13 +125,19 @@ const ACTS: Record<string, Doing> = {
     return host && removeHost(host);
   },
   'right turned': (b, r) => {
-    const box = one(r, b.boxes.filter((x) => x.sharing.folders.length > 0));
-    const folder = box && one(r, box.sharing.folders);
-    return box && folder && turnRight(b, box, folder, one(r, box.sharing.users) ?? 'guests');
+    const box = one(
+      r,
+      b.boxes.filter((x) => x.sharing !== null),
+    );
+    const folder = one(r, box?.sharing?.folders ?? []);
+    return box && folder && turnRight(b, box, folder, one(r, box.sharing?.users ?? []) ?? 'guests');
   },
   'user dropped': (b, r) => {
-    const box = one(r, b.boxes.filter((x) => x.sharing.users.length > 0));
-    const user = box && one(r, box.sharing.users);
+    const box = one(
+      r,
+      b.boxes.filter((x) => x.sharing !== null),
+    );
+    const user = one(r, box?.sharing?.users ?? []);
     return box && user && dropUser(b, box, user);
   },
   'run left out': (b, r) => {
@@ -154,15 +168,19 @@ export const roundTrips: Part = async ({ random, goOn, count, wrong }) => {
       const act = ACTS[name]?.(bench, random, stamp);
       if (!act) continue;
       const seen = conflictsOf(bench, act.changes);
-      if (seen.length > 0) wrong(`“${name}” meets a conflict with nobody: ${JSON.stringify(seen).slice(0, 300)}`);
+      if (seen.length > 0)
+        wrong(`“${name}” meets a conflict with nobody: ${JSON.stringify(seen).slice(0, 300)}`);
       const text = benchToText(bench);
       const next = arranged(applyChanges(bench, act.changes));
       back.push({ text, name, changes: theBench.inverse(bench, act.changes) });
       try {
         const saved = benchToText(next);
-        if (benchToText(benchFromText(saved)) !== saved) wrong(`after “${name}” a bench is another when it is opened`);
+        if (benchToText(benchFromText(saved)) !== saved)
+          wrong(`after “${name}” a bench is another when it is opened`);
       } catch (error) {
-        wrong(`after “${name}” (${JSON.stringify(act.changes).slice(0, 400)}) a bench cannot be opened: ${String(error)}`);
+        wrong(
+          `after “${name}” (${JSON.stringify(act.changes).slice(0, 400)}) a bench cannot be opened: ${String(error)}`,
+        );
       }
       count('acts');
       bench = next;

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { chmodSync, chownSync, mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { onStick, sha256, STICKS, BuiltServer } from './server';
-import type { Bench, Part } from './part';
+import { sleep, type Bench, type Part } from './part';
 
 /** An ordinary user: "nobody" on every system of this kind. */
 const NOBODY = 65534;
@@ -104,7 +104,64 @@ async function unreadable(bench: Bench, dir: string): Promise<void> {
   count('unreadable files');
 }
 
-async function onDisk(dir: string, megabytes: number, work: () => Promise<void>): Promise<void> {
+/** The folder of the data becomes one that can only be read: at the start, or while a stick is written; and back. */
+async function readOnlyFolder(bench: Bench, dir: string): Promise<void> {
+  const { random, count, wrong } = bench;
+  const remount = (how: 'ro' | 'rw'): unknown => execFileSync('mount', ['-o', `remount,${how}`, dir]);
+  const dataDir = join(dir, 'kept');
+  const atStart = random.chance(0.5);
+  const first = await BuiltServer.start({ dataDir, pace: atStart ? '0' : '30' });
+  const stick = random.pick(STICKS.slice(0, 4));
+  const content = random.bytes(3_000_000);
+  if (atStart) {
+    await first.end('SIGTERM');
+    remount('ro');
+  }
+  const server = atStart ? await BuiltServer.start({ dataDir }) : first;
+  const before = onStick(dataDir, stick.id, content.length);
+  const job = await server.announce(stick, content);
+  const sent = server.ask('PUT', `/api/writer/jobs/${job.id}/content`, content).catch(() => undefined);
+  if (!atStart) {
+    await sleep(random.int(0, 300));
+    // A file that is open for writing keeps a file system from becoming read-only, as it should: then it is later.
+    for (let n = 0; n < 40; n += 1) {
+      try {
+        remount('ro');
+        break;
+      } catch {
+        await sleep(50);
+      }
+    }
+  }
+  await sent;
+  if (job.error === undefined) {
+    const over = await server.over(job.id);
+    const now = onStick(dataDir, stick.id, content.length);
+    if (over.state === 'proven' && sha256(now) !== job.sha256)
+      wrong('proven in a folder that is read-only, and not there');
+    if (over.state === 'failed' && !/only be read|read-only/.test(over.explanation))
+      wrong(`a folder that is read-only is said as “${over.explanation}”`);
+    if (!over.touched && !now.equals(before)) wrong('untouched in a folder that is read-only, and changed');
+  }
+  for (const path of ['/api/health', '/api/writer/sticks', '/api/depot', '/api/lan', '/api/trials', '/']) {
+    const { status } = await server.ask('GET', path);
+    if (status !== 200) wrong(`${path} answers ${status} where the folder is read-only`);
+  }
+  const event = await server.ask('POST', '/api/lan/events', JSON.stringify({ kind: 'cut' }));
+  if (event.status !== 200)
+    wrong(`an event of the network answers ${event.status} where the folder is read-only`);
+  remount('rw');
+  const again = await server.announce(stick, content);
+  await server.ask('PUT', `/api/writer/jobs/${again.id}/content`, content);
+  const over = await server.over(again.id);
+  if (over.state !== 'proven') wrong(`writable again, a write still fails: ${over.explanation}`);
+  if (server.said.includes('nobody caught')) wrong(server.said.slice(-2000));
+  await server.end('SIGKILL');
+  count('read-only folders');
+}
+
+/** Does `work` on a disk in memory of that size. */
+export async function onDisk(dir: string, megabytes: number, work: () => Promise<void>): Promise<void> {
   mkdirSync(dir, { recursive: true });
   execFileSync('mount', ['-t', 'tmpfs', '-o', `size=${megabytes}m`, 'tmpfs', dir]);
   try {
@@ -114,11 +171,12 @@ async function onDisk(dir: string, megabytes: number, work: () => Promise<void>)
   }
 }
 
-/** Full disks and unreadable files that are real: a file system of its own in memory, and another user. */
+/** Full disks, unreadable files and read-only folders that are real: a file system of its own in memory, and another user. */
 export const smallDisk: Part = async (bench) => {
   const dir = join(bench.dir, 'small');
   while (bench.goOn()) {
     await onDisk(dir, bench.random.pick([8, 30, 150, 200]), () => fullDisk(bench, dir));
     await onDisk(dir, 200, () => unreadable(bench, dir));
+    await onDisk(dir, 200, () => readOnlyFolder(bench, dir));
   }
 };

@@ -1,42 +1,10 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { chromiumOptions } from '../../tools/chromium.mjs';
+import type { BrowserContext } from '@playwright/test';
+import { addNote, launch, notes, ready, settled } from './pages';
 import { BuiltServer } from './server';
 import type { Bench, Part } from './part';
-
-const launch = (profile: string): Promise<BrowserContext> =>
-  chromium.launchPersistentContext(profile, { ...chromiumOptions, viewport: { width: 1280, height: 800 } });
-
-const addNote = async (page: Page, text: string): Promise<void> => {
-  await page.getByLabel('Text').fill(text);
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-};
-const settled = (page: Page): Promise<unknown> =>
-  page.waitForFunction(() => !document.querySelector('[data-part="shell"][data-saving="true"]'));
-const ready = async (page: Page, address: string): Promise<void> => {
-  await page.goto(`${address}/box/archive/keep`);
-  await page.getByLabel('Text').waitFor();
-  await settled(page);
-};
-/** The notes that are kept, as the browser has them. */
-const notes = (page: Page): Promise<string[]> =>
-  page.evaluate(
-    () =>
-      new Promise<string[]>((done, failed) => {
-        const asked = indexedDB.open('zealous-box');
-        asked.onerror = () => failed(new Error('it cannot be opened'));
-        asked.onsuccess = () => {
-          const all = asked.result.transaction('log').objectStore('log').getAll();
-          all.onsuccess = () => {
-            asked.result.close();
-            const kept = (all.result as { all: { text: string }[] }[]).flatMap((d) => d.all);
-            done(kept.map((e) => e.text).filter((t) => t.startsWith('stress')));
-          };
-        };
-      }),
-  );
 
 /** Two and three tabs acting at once: every act of every tab is kept, and every tab shows it. */
 async function together(
@@ -72,6 +40,51 @@ async function together(
         .waitFor({ timeout: 10_000 })
         .catch(() => wrong(`a tab does not show “${text}”`));
   count('acts of tabs at once', wanted.length);
+  for (const page of pages) await page.close();
+}
+
+/** Three tabs that act and undo as they like: all show what is kept, and each act was done once and taken back once at most. */
+async function undoing(
+  { random, count, wrong }: Bench,
+  context: BrowserContext,
+  address: string,
+  round: number,
+): Promise<void> {
+  const pages = await Promise.all(Array.from({ length: 3 }, () => context.newPage()));
+  for (const page of pages) await ready(page, address);
+  const done = new Set<string>();
+  await Promise.all(
+    pages.map(async (page, p) => {
+      for (let i = 0; i < 6; i += 1) {
+        if (random.chance(0.4)) {
+          await page.locator('#sheet').focus();
+          await page.keyboard.press('Control+z');
+          count('undoes of three tabs');
+        } else {
+          const text = `stress undo ${round} ${p} ${i}`;
+          done.add(text);
+          await addNote(page, text);
+        }
+        await page.waitForTimeout(random.int(0, 60));
+      }
+      await settled(page);
+    }),
+  );
+  const [first] = pages;
+  if (!first) return;
+  for (const page of pages) await settled(page);
+  const mine = (await notes(first)).filter((n) => n.startsWith(`stress undo ${round} `));
+  if (new Set(mine).size !== mine.length) wrong(`an act is kept twice: ${mine.join(', ')}`);
+  for (const text of mine) if (!done.has(text)) wrong(`“${text}” was never done`);
+  for (const page of pages)
+    for (const text of done) {
+      const wanted = mine.includes(text) ? 1 : 0;
+      for (let n = 0; n < 50 && (await page.getByText(text, { exact: true }).count()) !== wanted; n += 1)
+        await page.waitForTimeout(100);
+      const shown = await page.getByText(text, { exact: true }).count();
+      if (shown !== wanted) wrong(`“${text}” is kept ${wanted} times, and a tab shows it ${shown} times`);
+    }
+  count('acts of three tabs that undo', done.size);
   for (const page of pages) await page.close();
 }
 
@@ -210,6 +223,7 @@ export const tabs: Part = async (bench) => {
   try {
     for (let round = 1; bench.goOn(); round += 1) {
       await together(bench, context, address, round);
+      await undoing(bench, context, address, round);
       await deleted(bench, context, address, round);
       await refused(bench, context, address);
       if (!quotaDone) await quota(bench, bench.dir, address);
