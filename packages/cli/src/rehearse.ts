@@ -1,6 +1,7 @@
 import { rehearsalPlanSchema, type RehearsalPlan } from '@zb/core/model/rehearsal';
 import { aims } from '@zb/core/rehearsal/ending';
 import { boxPlan, rehearsedParts, withAlways } from '@zb/core/rehearsal/forBox';
+import { causeOf } from '@zb/core/rehearsal/cause';
 import { rehearse, setsFor, wrongWorld } from '@zb/core/rehearsal/rehearse';
 import type { SafeSets } from '@zb/core/rehearsal/sets';
 import { RehearsalError, type Told } from '@zb/core/rehearsal/tally';
@@ -52,6 +53,7 @@ export function rehearsedFrom(
 const told = (world: Told | null, nameOf: NameOf): object | null =>
   world && {
     ending: world.ending,
+    cause: causeOf(world),
     frames: world.frames.map((f) => ({ ...f, words: frameWords(f, nameOf) })),
   };
 

@@ -7,7 +7,8 @@ import type { Bench, Box } from '../src/model/bench';
 import { applyChanges } from '../src/model/changes';
 import { rehearsalPlanSchema, type RehearsalDrive, type RehearsalPlan } from '../src/model/rehearsal';
 import { boxTally } from '../src/rehearsal/boxTally';
-import { aims, missing } from '../src/rehearsal/ending';
+import { causeOf } from '../src/rehearsal/cause';
+import { aims, gradeOf, missing } from '../src/rehearsal/ending';
 import { boxPlan } from '../src/rehearsal/forBox';
 import { precautionsFor } from '../src/rehearsal/precautions';
 import { rehearse, setsFor, wrongWorld } from '../src/rehearsal/rehearse';
@@ -15,6 +16,7 @@ import { Stage } from '../src/rehearsal/stage';
 import { RehearsalError, takenOf, tallyOf } from '../src/rehearsal/tally';
 import { worldOf } from '../src/rehearsal/varies';
 import { endingWords, frameWords, namesIn, rehearsalHeadline, shortNames } from '../src/words/rehearsal';
+import { causeWords } from '../src/words/rehearsalCause';
 import { runs } from './runs';
 import { untimed } from './untimed';
 
@@ -307,50 +309,51 @@ describe('how worlds end', () => {
   });
 });
 
-describe('sets and what is told', () => {
-  const anyPlan = fc
-    .record({
-      choice: fc.constantFrom(
-        'asks for the drive',
-        'preselects the first drive',
-        'takes the first drive unasked',
-      ),
-      entry: fc.constantFrom('made', 'fallback path only'),
-      startBy: fc.constantFrom('menu', 'order'),
-      loader: fc.constantFrom('the chosen drive', 'the first start part found', null),
-      beside: fc.boolean(),
-      others: fc.array(
-        fc.record({ matters: fc.boolean(), old: fc.boolean(), startPart: fc.boolean(), twin: fc.boolean() }),
-        { maxLength: 2 },
-      ),
-      power: fc.constantFrom('mains', 'secured'),
-    })
-    .map(({ others, choice, entry, loader, beside, startBy, power }) =>
-      plan(
-        [
-          stick,
-          { ...target, serial: 'S' },
-          ...others.map((o, i): Drive => ({
-            ...scans,
-            id: `o${i}`,
-            matters: o.matters,
-            startPart: o.startPart,
-            bytes: o.twin ? 120e9 : 500e9,
-            starts: { uefi: o.old ? 'old' : null, bios: null },
-          })),
-        ],
-        {
-          choice: choice as RehearsalPlan['installer']['choice'],
-          entry: entry,
-          loader: loader as InstallerManner['loader'],
-          beside,
-          ends: 'asks for a restart',
-          lists: ['size', 'model', 'serial'],
-        },
-        { startBy: startBy, machine: { power } },
-      ),
-    );
+/** Plans by chance: what is open, what is there, and how the installer is. */
+const anyPlan = fc
+  .record({
+    choice: fc.constantFrom(
+      'asks for the drive',
+      'preselects the first drive',
+      'takes the first drive unasked',
+    ),
+    entry: fc.constantFrom('made', 'fallback path only'),
+    startBy: fc.constantFrom('menu', 'order'),
+    loader: fc.constantFrom('the chosen drive', 'the first start part found', null),
+    beside: fc.boolean(),
+    others: fc.array(
+      fc.record({ matters: fc.boolean(), old: fc.boolean(), startPart: fc.boolean(), twin: fc.boolean() }),
+      { maxLength: 2 },
+    ),
+    power: fc.constantFrom('mains', 'secured'),
+  })
+  .map(({ others, choice, entry, loader, beside, startBy, power }) =>
+    plan(
+      [
+        stick,
+        { ...target, serial: 'S' },
+        ...others.map((o, i): Drive => ({
+          ...scans,
+          id: `o${i}`,
+          matters: o.matters,
+          startPart: o.startPart,
+          bytes: o.twin ? 120e9 : 500e9,
+          starts: { uefi: o.old ? 'old' : null, bios: null },
+        })),
+      ],
+      {
+        choice: choice as RehearsalPlan['installer']['choice'],
+        entry: entry,
+        loader: loader as InstallerManner['loader'],
+        beside,
+        ends: 'asks for a restart',
+        lists: ['size', 'model', 'serial'],
+      },
+      { startBy: startBy, machine: { power } },
+    ),
+  );
 
+describe('sets and what is told', () => {
   it('all worlds are counted, and every set that is answered reaches its aim and can spare nothing', () => {
     fc.assert(
       fc.property(anyPlan, fc.constantFrom(...aims), (p, aim) => {
@@ -421,6 +424,59 @@ describe('sets and what is told', () => {
       rehearse(p, [], { progress: (s) => shares.push(s), stopped: () => shares.length > 3 }),
     ).toThrow(RehearsalError);
     expect(shares.every((s, i) => s >= (shares[i - 1] ?? 0) && s <= 1)).toBe(true);
+  });
+});
+
+describe('what is told of a rehearsal', () => {
+  const first = plan(
+    [{ ...scans, bytes: 480e9 }, target, stick],
+    { choice: 'takes the first drive unasked' },
+    {
+      machine: { order: null },
+    },
+  );
+  // How many scenarios there are says nothing of how likely one is.
+  it('is that it can happen and how, with no count that reads as odds', () => {
+    const found = rehearse(first, []);
+    expect(found.tally.lost).toBeGreaterThan(0);
+    const said = rehearsalHeadline(found, namesIn(first));
+    expect(said).toContain('“scans” can be erased');
+    expect(said).toContain(causeWords['taken first']);
+    expect(said).not.toMatch(/\d/);
+  });
+  it.each([
+    ['kept drive erased', 'taken first'],
+    ['half written, again', 'cut while copying'],
+  ] as const)('“%s” comes by “%s”', (ending, cause) => {
+    const p = { ...first, machine: { ...first.machine, power: 'mains' as const } };
+    const world = rehearse(p, []).told.find((t) => t.ending === ending);
+    expect(world && causeOf(world)).toBe(cause);
+  });
+  it('has a cause for every bad scenario, and none for a good one', () => {
+    fc.assert(
+      fc.property(anyPlan, (p) => {
+        for (const t of rehearse(p, []).told) expect(causeOf(t) === null).toBe(gradeOf(t.ending) === 'right');
+      }),
+      { numRuns: runs(60) },
+    );
+  });
+  it('of a precaution is the same whether it is taken now or not: with it against without it', () => {
+    fc.assert(
+      fc.property(anyPlan, (p) => {
+        const without = rehearse(p, []);
+        for (const { precaution, effect } of without.precautions.slice(0, 4)) {
+          const taken = rehearse(p, [precaution.id]);
+          const again = taken.precautions.find((t) => t.precaution.id === precaution.id);
+          expect(again?.effect).toEqual(effect);
+          // What it rules out can happen without it, and does not with it.
+          for (const e of effect.rulesOut) {
+            expect(without.tally.endings.map((x) => x.ending)).toContain(e);
+            expect(taken.tally.endings.map((x) => x.ending)).not.toContain(e);
+          }
+        }
+      }),
+      { numRuns: runs(24) },
+    );
   });
 });
 

@@ -1,4 +1,5 @@
 import type { Bench, Box } from '../model/bench';
+import { causeOf, type Cause } from './cause';
 import { gradeOf } from './ending';
 import { boxPlan, withAlways, type BoxPlan, type NoRehearsal } from './forBox';
 import type { Precaution } from './precautions';
@@ -12,6 +13,8 @@ export interface BoxTally extends BoxPlan {
   tally: Tally | null;
   /** Id of a drive that loses what matters, in the shortest world in which one does; null where none does. */
   loses: string | null;
+  /** What decides that world, or the shortest that has to be done again; null where all end right. */
+  cause: Cause | null;
   /** The precautions that are taken. */
   taken: Precaution[];
 }
@@ -23,6 +26,7 @@ const MOST_KEPT = 200;
 interface Counted {
   tally: Tally | null;
   loses: string | null;
+  cause: Cause | null;
 }
 
 /** Counts as long as a page may wait, some thousand runs; null where that does not do. */
@@ -43,15 +47,15 @@ function count(stage: Stage, ids: readonly string[]): Counted {
   const watch: Watch = { stopped: () => true };
   try {
     const tally = tallyOf(stage, taken, watch);
-    const world = tally.lost > 0 ? wrongWorld({ told: shortestOfEach(stage, taken) }) : null;
+    const world = tally.lost + tally.again > 0 ? wrongWorld({ told: shortestOfEach(stage, taken) }) : null;
     const last = world && gradeOf(world.ending) === 'lost' ? world.frames.at(-1)?.looks : undefined;
     const hit = last?.find((l) => {
       const drive = stage.drives.find((d) => d.id === l.drive);
       return drive?.matters === true && l.look !== 'there' && l.look !== 'away';
     });
-    return { tally, loses: hit?.drive ?? null };
+    return { tally, loses: hit?.drive ?? null, cause: world && causeOf(world) };
   } catch (error) {
-    if (error instanceof RehearsalError) return { tally: null, loses: null };
+    if (error instanceof RehearsalError) return { tally: null, loses: null, cause: null };
     throw error;
   }
 }

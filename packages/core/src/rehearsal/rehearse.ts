@@ -1,5 +1,5 @@
 import type { RehearsalPlan } from '../model/rehearsal';
-import { gradeOf, type Aim } from './ending';
+import { gradeOf, type Aim, type Ending } from './ending';
 import type { Precaution } from './precautions';
 import { smallestSets, type SafeSets } from './sets';
 import { Stage } from './stage';
@@ -12,7 +12,33 @@ export interface Tried {
   on: boolean;
   /** How the worlds end when it is switched the other way. */
   switched: Pick<Tally, 'lost' | 'again' | 'right'>;
+  /** What it does beside those that are taken: always with it against without it. */
+  effect: Effect;
 }
+
+/** What a precaution changes. */
+export interface Effect {
+  /** Bad endings that can happen without it, and cannot with it. */
+  rulesOut: Ending[];
+  /** Scenarios in which something is lost, and those that do not end right, with it against without it. */
+  lost: 'fewer' | 'as many' | 'more';
+  notRight: 'fewer' | 'as many' | 'more';
+}
+
+const against = (including: number, without: number): Effect['lost'] =>
+  including < without ? 'fewer' : including > without ? 'more' : 'as many';
+
+/**
+ * A precaution held against its absence. More scenarios may go wrong with it where an installation gets further with it: what could
+ * not go wrong before, since nothing came to it, now can.
+ */
+export const effectOf = (without: Tally, including: Tally): Effect => ({
+  rulesOut: without.endings.flatMap(({ ending, grade }) =>
+    grade === 'right' || including.endings.some((e) => e.ending === ending) ? [] : [ending],
+  ),
+  lost: against(including.lost, without.lost),
+  notRight: against(including.lost + including.again, without.lost + without.again),
+});
 
 /** How a plan goes under the precautions that are taken. */
 export interface Rehearsal {
@@ -37,8 +63,10 @@ export function rehearse(plan: RehearsalPlan, ids: readonly string[], watch: Wat
   const precautions = stage.precautions.map((precaution, i): Tried => {
     const on = ids.includes(precaution.id);
     const other = on ? ids.filter((id) => id !== precaution.id) : [...ids, precaution.id];
-    const { lost, again, right } = tallyOf(stage, takenOf(stage, other), part(i + 2));
-    return { precaution, on, switched: { lost, again, right } };
+    const then = tallyOf(stage, takenOf(stage, other), part(i + 2));
+    const { lost, again, right } = then;
+    const effect = on ? effectOf(then, tally) : effectOf(tally, then);
+    return { precaution, on, switched: { lost, again, right }, effect };
   });
   return { varies: stage.world.varies, tally, told, precautions };
 }

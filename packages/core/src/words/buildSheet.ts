@@ -1,12 +1,11 @@
 import { codeSpan, markdownTable, markdownText as safe, md } from '../formats/writer/markdown';
 import { boxTally } from '../rehearsal/boxTally';
-import { namesIn, precautionCost, precautionWords } from './rehearsal';
+import { namesIn, precautionCost, precautionWords, tallyWords } from './rehearsal';
 import { knownFact } from '../model/known';
 import { firmwareTitle } from '../model/inspection';
 import { bootLadder } from '../starting/ladder';
 import { ladderHeadline, rungTitle, rungWords } from './ladder';
 import { startWords } from './start';
-import { counted } from './text';
 import { findImage, findMachine, findProfile, logOf, storesIn, type Bench, type Box } from '../model/bench';
 import { stops, stopTitle } from '../model/stops';
 import { factDefinition, factKeys } from '../model/facts';
@@ -93,13 +92,13 @@ export function buildSheet(bench: Bench, box: Box): string {
   }
   const rehearsed = boxTally(bench, box);
   if (!('code' in rehearsed) && rehearsed.tally) {
-    const { tally, plan, taken } = rehearsed;
+    const { tally, plan, taken, cause } = rehearsed;
     const nameOf = namesIn(plan);
     out.push(
       '',
       '## Rehearsal',
       '',
-      `${counted(tally.worlds)} worlds: ${counted(tally.right)} end right, ${counted(tally.again)} have to be done again, ${counted(tally.lost)} lose something that matters.`,
+      safe(tallyWords(tally, cause)),
       '',
       // Each is a step of the work, in the order of the plan.
       ...taken.map((p) => `- [ ] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`),

@@ -1,5 +1,7 @@
 import type { Hazard, HazardCode } from '../box/hazard';
 import { formatIec } from '../units/bytes';
+import type { Cause } from '../rehearsal/cause';
+import { causeWords } from './rehearsalCause';
 import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { moveFaultWords } from './moving';
@@ -10,7 +12,6 @@ import { gateFaultWords } from './gateFault';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
 import { copyFaultWords, poolFaultWords } from './storage';
-import { counted } from './text';
 
 type Params = Readonly<Record<string, string>>;
 
@@ -19,7 +20,9 @@ const TAKES: Record<string, string> = {
   preselected: 'comes with the first drive selected',
 };
 
-const count = (n: string | undefined): string => counted(Number(n));
+/** How it can happen, where that is known. */
+const happens = ({ cause = '' }: Params): string =>
+  Object.hasOwn(causeWords, cause) ? `: ${causeWords[cause as Cause]}` : '';
 
 const WORDS: Record<HazardCode, (p: Params) => string> = {
   'does not fit': (p) => `${p.system} does not fit ${p.machine}. ${p.because}`,
@@ -33,11 +36,11 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `The installer ${TAKES[p.way ?? ''] ?? ''}. Only the drive that may be lost should be in the machine.`,
   'kept drive inside': (p) => `“${p.drive}” in ${p.machine} holds ${p.holds || 'what must be kept'}.`,
   'rehearsal loses a drive': (p) =>
-    `In ${count(p.lost)} of ${count(p.worlds)} worlds what is on “${p.drive}” is lost${p.holds ? `: ${p.holds}` : ''}. Rehearse the plan and take a precaution.`,
+    `What is on “${p.drive}” can be lost${p.holds ? ` (${p.holds})` : ''}${happens(p)}. Rehearse the plan and take a precaution.`,
   'rehearsal to be done again': (p) =>
-    `In ${count(p.again)} of ${count(p.worlds)} worlds nothing that matters is lost, but it has to be done again.`,
+    `Nothing that matters is lost, but it may have to be done again${happens(p)}.`,
   'not rehearsed': () =>
-    'The plan has more worlds than are counted by the way. Open its rehearsal before you begin.',
+    'The plan has more scenarios than are counted by the way. Open its rehearsal before you begin.',
   'not what was published': (p) =>
     `${p.image} is not the file that was published. Fetch it again; nothing has been written.`,
   'not compared': (p) => `${p.image} has not been compared with a published checksum.`,

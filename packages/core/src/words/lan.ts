@@ -35,10 +35,13 @@ const big = (n: bigint): string => n.toLocaleString('en');
 
 /** What a power cut does to one host, short. */
 export function cutWords(cut: HostCut, worlds: bigint | null): { word: string; sub: string } {
+  // Orders of return are not equally likely: a count is no odds.
   const of = (n: bigint | null): string =>
     n === null || worlds === null
       ? ''
-      : `in ${big(n)} of ${big(worlds)} ${worlds === 1n ? 'world' : 'worlds'}`;
+      : n === worlds
+        ? 'in every order of return'
+        : 'depends on who comes back first';
   switch (cut.fate) {
     case 'same':
       return { word: 'same', sub: '' };
@@ -94,7 +97,7 @@ export function cutPlayedWords(cut: Cut): string {
   if (cut.returning === 0) return 'Nobody asks for an address here: there is no order that matters.';
   return cut.worlds === null
     ? `${plural(cut.returning, 'host')} come back in more orders than can be counted: what stays is argued, what moves was found${open}.`
-    : `${plural(cut.returning, 'host')} come back in every order, ${big(cut.worlds)} ${cut.worlds === 1n ? 'world' : 'worlds'}${open}.`;
+    : `${plural(cut.returning, 'host')} come back in every order, ${big(cut.worlds)} ${cut.worlds === 1n ? 'scenario' : 'scenarios, not equally likely'}${open}.`;
 }
 
 /** A way of finding out whether an address is free: who was asked, and what it says. */

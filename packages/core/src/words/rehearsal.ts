@@ -1,13 +1,15 @@
 import type { RehearsalPlan } from '../model/rehearsal';
-import type { Aim, Ending } from '../rehearsal/ending';
+import { missesAim, type Aim, type Ending } from '../rehearsal/ending';
 import type { NoRehearsal, RehearsalAssumption } from '../rehearsal/forBox';
 import type { DriveLook, Frame, StartedHow, TakenBy } from '../rehearsal/frames';
 import type { Precaution, PrecautionRisk } from '../rehearsal/precautions';
-import { wrongWorld, type Rehearsal } from '../rehearsal/rehearse';
+import { causeOf, type Cause } from '../rehearsal/cause';
+import { wrongWorld, type Effect, type Rehearsal } from '../rehearsal/rehearse';
 import type { SafeSet } from '../rehearsal/sets';
-import type { RehearsalFault } from '../rehearsal/tally';
+import type { RehearsalFault, Tally } from '../rehearsal/tally';
 import type { Unknown } from '../rehearsal/varies';
-import { capital, counted, plural } from './text';
+import { causeWords } from './rehearsalCause';
+import { capital, counted, list, plural, within } from './text';
 
 /** Names of the drives of a plan by their ids. */
 export type NameOf = (drive: string) => string;
@@ -122,13 +124,13 @@ export const precautionCost = (p: Precaution): string =>
 /** What a set of precautions costs. */
 export const setCost = ({ ids, minutes, screws }: SafeSet): string =>
   ids.length === 0
-    ? 'every world is safe already'
+    ? 'every scenario is safe already'
     : [`${minutes} min`, ...(screws > 0 ? [plural(screws, 'screw')] : [])].join(' · ');
 
 /** What an aim is, in a line. */
 export const aimWords: Record<Aim, string> = {
-  'nothing lost': 'No world erases or harms what matters; some may have to be done again.',
-  'right at once': 'The right system starts in every world, at the first go.',
+  'nothing lost': 'No scenario erases or harms what matters; some may have to be done again.',
+  'right at once': 'The right system boots in every scenario, at the first go.',
 };
 
 const BY: Record<TakenBy, string> = {
@@ -221,27 +223,49 @@ function saidWords({ said }: Frame, nameOf: NameOf): { title: string; because: s
   }
 }
 
-/** What heads the sheet: how many worlds go wrong, and how. */
+const HARM: Record<string, string> = {
+  erased: 'erased',
+  altered: 'left without what boots it',
+  'half written': 'left half written',
+};
+
+/** What heads the sheet: what can go wrong, and how. How many scenarios do is no odds, and is told under “why”. */
 export function rehearsalHeadline({ tally, told }: Rehearsal, nameOf: NameOf): string {
-  const { worlds, lost, again, right } = tally;
+  const { lost, again } = tally;
+  const world = wrongWorld({ told });
+  const cause = world && causeOf(world);
+  const how = cause ? `: ${causeWords[cause]}` : '';
   if (lost > 0) {
-    const look = wrongWorld({ told })?.frames.at(-1)?.looks;
+    const look = world?.frames.at(-1)?.looks;
     const drive = look?.find((l) => ['erased', 'altered', 'half written'].includes(l.look))?.drive;
-    const what = drive === undefined ? 'a drive to keep' : quoted(nameOf(drive));
-    return `In ${counted(lost)} of ${counted(worlds)} worlds this plan costs you ${what}`;
+    const what = drive === undefined ? 'A drive to keep' : capital(quoted(nameOf(drive)));
+    return `${what} can be ${HARM[look?.find((l) => l.drive === drive)?.look ?? ''] ?? 'lost'}${how}`;
   }
-  if (again > 0)
-    return `No world loses anything that matters; ${counted(again)} of ${counted(worlds)} have to be done again`;
-  return right === 1 ? 'The only world ends right' : `All ${counted(right)} worlds end right`;
+  if (again > 0) return `Nothing that matters is lost; it may have to be done again${how}`;
+  return 'Every scenario ends right';
+}
+
+/** What a precaution changes, under an aim: what it rules out, else in which direction it works. */
+export function effectWords({ rulesOut, lost, notRight }: Effect, aim: Aim): string {
+  const out = rulesOut.filter((e) => missesAim(e, aim)).map((e) => within(endingWords[e]));
+  if (out.length > 0) return `Rules out: ${list(out)}`;
+  switch (aim === 'nothing lost' ? lost : notRight) {
+    case 'fewer':
+      return 'Fewer scenarios go wrong';
+    case 'as many':
+      return 'Changes nothing by itself';
+    case 'more':
+      return 'The installation gets further, so later steps can go wrong too';
+  }
 }
 
 /** Why a plan was not rehearsed. */
 export function rehearsalFaultWords(fault: RehearsalFault): string {
   switch (fault.code) {
     case 'too many worlds':
-      return `this plan has about ${fault.worlds.toExponential(1)} worlds, more than can be counted exactly; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
+      return `this plan has about ${fault.worlds.toExponential(1)} scenarios, more than can be counted exactly; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
     case 'too many runs':
-      return `after ${counted(fault.runs)} runs ${((100 * fault.walked) / fault.worlds).toFixed(1)} % of the worlds were walked; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
+      return `after ${counted(fault.runs)} runs ${((100 * fault.walked) / fault.worlds).toFixed(1)} % of the scenarios were walked; say what you know (the boot order, the mode, where drives sit) or leave drives out`;
     case 'stopped':
       return 'the rehearsal was stopped; nothing was changed';
   }
@@ -296,3 +320,15 @@ export const lookWords: Record<DriveLook, string> = {
   erased: 'erased',
   altered: 'its start overwritten',
 };
+
+/** How a plan goes, in a sentence for a record: what can happen and how, then the scenarios counted as its ground. */
+export function tallyWords({ worlds, lost, again, right }: Tally, cause: Cause | null): string {
+  const how = cause ? `: ${causeWords[cause]}` : '';
+  const says =
+    lost > 0
+      ? `Something that matters can be lost${how}.`
+      : again > 0
+        ? `Nothing that matters can be lost; it may have to be done again${how}.`
+        : 'Every scenario ends right.';
+  return `${says} Why: of ${plural(worlds, 'scenario')}, not equally likely, ${counted(right)} end right, ${counted(again)} are done again, ${counted(lost)} lose something.`;
+}

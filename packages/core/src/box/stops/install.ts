@@ -21,9 +21,10 @@ const takes = ({ profile }: Scene): 'unasked' | 'preselected' | undefined =>
 /** What the rehearsal found; undefined where there was nothing to rehearse. */
 function rehearsed({ rehearsed: found, inside }: Scene): Hazard[] | undefined {
   if (!found) return undefined;
-  const { tally, plan, loses } = found;
+  const { tally, plan, loses, cause } = found;
   if (!tally) return [hazard('not rehearsed', 'check', 'install')];
-  const { worlds, lost, again } = tally;
+  const { lost, again } = tally;
+  const how = { cause: cause ?? '' };
   if (lost > 0) {
     const drive = plan.drives.find((d) => d.id === loses);
     const store = inside.find((s) => s.id === loses);
@@ -32,12 +33,12 @@ function rehearsed({ rehearsed: found, inside }: Scene): Hazard[] | undefined {
         'rehearsal loses a drive',
         'stop',
         'install',
-        { lost, worlds, drive: drive?.name ?? '', holds: store ? contentTitle(store) : '' },
+        { ...how, drive: drive?.name ?? '', holds: store ? contentTitle(store) : '' },
         store ? { store: store.id } : {},
       ),
     ];
   }
-  return again > 0 ? [hazard('rehearsal to be done again', 'note', 'install', { again, worlds })] : [];
+  return again > 0 ? [hazard('rehearsal to be done again', 'note', 'install', how)] : [];
 }
 
 function hazards(scene: Scene): Hazard[] {

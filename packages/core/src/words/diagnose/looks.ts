@@ -81,7 +81,7 @@ export const lookWords = (l: LookCode): string => LOOKS[l];
 export function groundWords(g: Ground): string {
   switch (g.code) {
     case 'worlds':
-      return `the rehearsal has ${plural(g.worlds, 'world')} of it`;
+      return `the rehearsal has ${plural(g.worlds, 'scenario')} of it`;
     case 'cannot happen in this plan':
       return 'by the rehearsal it would not show in this plan';
     case 'precaution taken':

@@ -1,20 +1,15 @@
 import { Box, HStack } from '@chakra-ui/react';
 import { Ban, Undo2 } from 'lucide-react';
-import { missing, type Aim } from '@zb/core/rehearsal/ending';
+import type { Aim } from '@zb/core/rehearsal/ending';
 import type { Precaution } from '@zb/core/rehearsal/precautions';
 import type { Rehearsal, Tried } from '@zb/core/rehearsal/rehearse';
-import { precautionCost, precautionWords, type NameOf } from '@zb/core/words/rehearsal';
-import { counted } from '@zb/core/words/text';
+import { effectWords, precautionCost, precautionWords, type NameOf } from '@zb/core/words/rehearsal';
 import { Checkbox } from '../../ui/Checkbox';
 import { IconButton } from '../../ui/IconButton';
-import { Cell, Line, Num, Ruled } from '../../ui/Ruled';
+import { Cell, Line, Ruled } from '../../ui/Ruled';
 import { Head, Soft, Sub } from '../../ui/Words';
 
-/** How many worlds end so now, and how many when this precaution is switched. */
-const Change = ({ now, then }: { now: number; then: number }) =>
-  now === then ? <Soft>{counted(now)}</Soft> : <>{`${counted(now)} → ${counted(then)}`}</>;
-
-/** Every precaution by itself: on or off, what it costs, and what switching it would change. */
+/** Every precaution by itself: on or off, what it costs, and what it changes against its absence. */
 export function Precautions({
   rehearsal,
   aim,
@@ -33,18 +28,14 @@ export function Precautions({
   onSwitch: (tried: Tried) => void;
   onRefuse: (p: Pick<Precaution, 'id'>, refuse: boolean, words: string) => void;
 }) {
-  const { tally, precautions } = rehearsal;
+  const { precautions } = rehearsal;
   return (
     <Box role="group" aria-label="Precautions">
       <Head>Try a precaution</Head>
       <Ruled
         dense
         label="Precautions"
-        heads={[
-          'Precaution',
-          { words: aim === 'nothing lost' ? 'Worlds lost' : 'Worlds not right', figure: true },
-          { words: 'Leave out', silent: true },
-        ]}
+        heads={['Precaution', 'What it does', { words: 'Leave out', silent: true }]}
       >
         {precautions.map((t, i) => {
           const words = precautionWords(t.precaution, nameOf);
@@ -63,9 +54,9 @@ export function Precautions({
                   </Sub>
                 </Checkbox>
               </Cell>
-              <Num>
-                <Change now={missing(tally, aim)} then={missing(t.switched, aim)} />
-              </Num>
+              <Cell>
+                <Sub>{effectWords(t.effect, aim)}</Sub>
+              </Cell>
               <Cell>
                 <IconButton
                   word={`Leave out: ${words}`}

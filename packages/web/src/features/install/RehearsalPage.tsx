@@ -2,6 +2,7 @@ import { Box, HStack, Stack } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { refusePrecaution, takePrecautions } from '@zb/core/acts/install';
 import type { RehearsalPlan } from '@zb/core/model/rehearsal';
+import { causeOf } from '@zb/core/rehearsal/cause';
 import { gradeOf, type Aim, type Ending } from '@zb/core/rehearsal/ending';
 import { boxPlan, rehearsedParts, withAlways, type RehearsedPart } from '@zb/core/rehearsal/forBox';
 import { precautionsFor } from '@zb/core/rehearsal/precautions';
@@ -17,6 +18,7 @@ import {
   shortNames,
   unknownWords,
 } from '@zb/core/words/rehearsal';
+import { causeWords } from '@zb/core/words/rehearsalCause';
 import { counted } from '@zb/core/words/text';
 import { Reel } from '../../drawing/Reel';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
@@ -25,13 +27,14 @@ import type { Shortcut } from '../../parts/Shortcuts';
 import { useAct } from '../../storage/hooks';
 import { Quiet } from '../../ui/Button';
 import { Choices } from '../../ui/Choices';
+import { Fold } from '../../ui/Fold';
 import { HazardMark } from '../../ui/Marks';
 import { Cell, Line, Num, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
 import { Segments } from '../../ui/Segments';
 import { To } from '../../ui/To';
 import { Two } from '../../ui/Two';
-import { Data, Head } from '../../ui/Words';
+import { Head, Sub } from '../../ui/Words';
 import { Working } from '../../ui/Working';
 import { useRehearsal, useSafeSets } from '../../workers/rehearsing';
 import { InstallViews } from './InstallViews';
@@ -42,7 +45,7 @@ import { SafeSets } from './SafeSets';
 const NONE: string[] = [];
 const GRADE = { lost: 'stop', again: 'check', right: null } as const;
 
-/** Stop 7, rehearsed: how many worlds go wrong and how, the shortest of them as a reel, and what makes them safe. */
+/** Stop 7, rehearsed: what can go wrong and how, the shortest such scenario as a reel, and what makes all of them safe. */
 function RehearsalPage({ context }: { context: BoxContext }) {
   const { bench, box, profile } = context;
   const act = useAct();
@@ -96,14 +99,14 @@ function RehearsalPage({ context }: { context: BoxContext }) {
         found
           ? rehearsalHeadline(found, nameOf)
           : plan
-            ? 'Every world of this plan'
+            ? 'Every scenario of this plan'
             : 'Nothing to rehearse yet'
       }
       hint="1–9 switch a precaution · ← → wind the reel"
       shortcuts={shortcuts}
       margin={
         found && (
-          <LedgerGroup title="What can vary" count={`${counted(found.tally.worlds)} worlds`}>
+          <LedgerGroup title="What can vary">
             <Ruled silent dense label="What can vary" heads={['What', { words: 'Ways', figure: true }]}>
               {found.varies.map((v) => (
                 <Line key={v.unknown}>
@@ -112,6 +115,25 @@ function RehearsalPage({ context }: { context: BoxContext }) {
                 </Line>
               ))}
             </Ruled>
+            <Fold title="Why: scenarios counted">
+              <Sub>
+                {counted(found.tally.worlds)} scenarios. They are not equally likely: the count says in how
+                many ways it can happen, not how often.
+              </Sub>
+              <Ruled
+                silent
+                dense
+                label="Scenarios counted"
+                heads={['End', { words: 'Scenarios', figure: true }]}
+              >
+                {found.tally.endings.map((e) => (
+                  <Line key={e.ending}>
+                    <Cell>{endingWords[e.ending]}</Cell>
+                    <Num>{counted(e.worlds)}</Num>
+                  </Line>
+                ))}
+              </Ruled>
+            </Fold>
           </LedgerGroup>
         )
       }
@@ -140,7 +162,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
         )}
         {rehearsing.share !== null && rehearsing.share > 0 && (
           <Working
-            label="Walking the worlds"
+            label="Walking the scenarios"
             done={rehearsing.share}
             whole={1}
             says="every order, every key caught or missed"
@@ -154,7 +176,7 @@ function RehearsalPage({ context }: { context: BoxContext }) {
               {gradeOf(told.ending) === 'right' ? 'How it goes' : 'The shortest way to'}:{' '}
               {endingWords[told.ending].toLowerCase()}
             </Head>
-            <Reel label="The world that is told" frames={reelOf(plan, told)} />
+            <Reel label="The scenario that is told" frames={reelOf(plan, told)} />
           </Box>
         )}
         {plan && found && (
@@ -178,12 +200,15 @@ function RehearsalPage({ context }: { context: BoxContext }) {
                 value={ending === 'what remains' ? null : (told?.ending ?? null)}
                 choices={found.tally.endings.map((e) => {
                   const grade = GRADE[e.grade];
+                  const world = found.told.find((t) => t.ending === e.ending);
+                  const cause = world && causeOf(world);
                   return {
                     value: e.ending,
                     words: (
                       <>
-                        <Data>{counted(e.worlds)}</Data> {endingWords[e.ending]}{' '}
+                        {endingWords[e.ending]}{' '}
                         {grade && <HazardMark grade={grade} words={e.grade === 'lost' ? 'Lost' : 'Again'} />}
+                        {cause && <Sub>{causeWords[cause]}</Sub>}
                       </>
                     ),
                   };

@@ -85,7 +85,7 @@ export function SafeSets({
   );
   return (
     <Stack gap="2" role="group" aria-label="Smallest sets">
-      <Head>Smallest sets that make every world safe</Head>
+      <Head>Smallest sets that make every scenario safe</Head>
       <Box alignSelf="flex-start">
         <Segments label="What they are to reach" options={aims} value={aim} onTake={onAim} />
       </Box>
@@ -115,7 +115,7 @@ export function SafeSets({
           label="Trying sets"
           done={share}
           whole={1}
-          says="each set in every world"
+          says="each set in every scenario"
           onCancel={job.cancel}
           cancelWord="Stop"
         />

@@ -114,7 +114,7 @@ function RealSheets({ made, seed }: { made: Made; seed: number }) {
           , in a window beside this one
         </Text>
       )}
-      {made.boxId !== null && <To to={`/box/${made.boxId}/install/rehearsal`}>All worlds of this plan</To>}
+      {made.boxId !== null && <To to={`/box/${made.boxId}/install/rehearsal`}>All scenarios of this plan</To>}
     </LedgerGroup>
   );
 }

@@ -17,12 +17,12 @@ import { useRehearsal, useSafeSets } from '../../workers/rehearsing';
 const SHOWN = 3;
 const NONE: readonly string[] = [];
 
-/** What the Rehearsal sheet says of the machine in front: how its worlds end, the shortest bad one, and what makes all of them safe. */
+/** What the Rehearsal sheet says of the machine in front: how its scenarios end, the shortest bad one, and what makes all of them safe. */
 export function Rehearsed({ plan }: { plan: RehearsalPlan }) {
   const { found, fault } = useRehearsal(plan, NONE);
   const { found: safe } = useSafeSets(plan, 'nothing lost');
   if (fault) return <Said kind="check">{rehearsalFaultWords(fault)}</Said>;
-  if (!found) return <Soft>Every world is being walked…</Soft>;
+  if (!found) return <Soft>Every scenario is being walked…</Soft>;
   const nameOf = namesIn(plan);
   const bad = wrongWorld(found);
   return (
