@@ -30,6 +30,7 @@ const surveyJson = z.object({
           .union([z.literal(512), z.literal(4096)])
           .nullable()
           .default(null),
+        shingled: z.literal(true).nullable().default(null),
         removable: z.boolean().default(false),
         content: contentSchema.default(emptyContent('survey', '')),
       }),

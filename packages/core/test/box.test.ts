@@ -466,6 +466,33 @@ describe('hazards', () => {
     expect(found[0]).toMatchObject({ grade: 'stop', stop: 'firmware' });
     expect(texts(scene({ 'firmware.secureBoot': 'off' }), 'stop')).toBe('');
   });
+  // PCI Code and ID Assignment Specification: class 01h is mass storage, subclass 04h RAID, 06h SATA.
+  it('a storage controller in RAID mode hides drives, one in AHCI mode does not', () => {
+    const of = (pciClass: string): string[] => {
+      const s = scene();
+      const details = {
+        ...{ modules: [], health: [], displays: [], batteries: [], links: [], sensors: [], bootEntries: [] },
+        pci: [{ slot: '00:17.0', class: pciClass, id: '00000000', driver: null }],
+      };
+      const items = s.bench.items.map((i) =>
+        i.id === s.machine.id ? { ...s.machine, details } : i,
+      ) as Bench['items'];
+      return hazards({ ...s.bench, items }, s.box).map((h) => h.code);
+    };
+    expect(of('010400')).toContain('controller hides drives');
+    expect(of('010601')).not.toContain('controller hides drives');
+  });
+  // TCG PC Client Platform Firmware Profile: PCR 7 measures Secure Boot.
+  it('a kept system may ask for its recovery key where Secure Boot is to be switched, and not otherwise', () => {
+    const codes = (facts: Parameters<typeof scene>[0], fate: 'keep' | 'may be lost') => {
+      const s = scene(facts);
+      const items = s.bench.items.map((i) => ('fate' in i && i.in === s.machine.id ? { ...i, fate } : i));
+      return hazards({ ...s.bench, items }, s.box).map((h) => h.code);
+    };
+    expect(codes({}, 'keep')).toContain('recovery key');
+    expect(codes({}, 'may be lost')).not.toContain('recovery key');
+    expect(codes({ 'firmware.secureBoot': 'off' }, 'keep')).not.toContain('recovery key');
+  });
   it('a changed download stops, an uncompared one is a check', () => {
     expect(texts(scene(), 'check')).toMatch(/not been compared/);
     const comparison = {

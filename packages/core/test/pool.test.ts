@@ -5,6 +5,7 @@
 import fc from 'fast-check';
 import { poolAskSchema, poolDriveSchema, type PoolDrive, type PoolWay } from '@zb/core/model/storage';
 import { checkOffer } from '@zb/core/storage/check';
+import { poolSteps } from '@zb/core/storage/commands';
 import { place, offer, offers, sameWay } from '@zb/core/storage/ways';
 import { membersOf, rowsOf } from '@zb/core/storage/placed';
 import { unreadableChance } from '@zb/core/storage/rebuild';
@@ -309,12 +310,60 @@ describe('a drive made good', () => {
     expect(offer(way('plain', 'parity', 2), ask(four))?.rebuild?.fault.mended).toBe(true);
     expect(offer(way('groups', 'joined'), ask(four))?.rebuild).toBeUndefined();
   });
+  it('takes longer while the pool is in use, and far longer onto a shingled drive', () => {
+    const of = (d: PoolDrive[]) => offer(way('plain', 'mirror', 2), ask(d))?.rebuild;
+    const pair = drives(nominal(4000), nominal(4000));
+    const [plain, shingled] = [of(pair), of(pair.map((d) => ({ ...d, shingled: true })))];
+    expect(plain?.busy.low).toBeGreaterThan(plain?.seconds.low ?? Infinity);
+    expect(plain?.busy.high).toBeGreaterThan(2 * (plain?.seconds.high ?? Infinity));
+    expect(shingled?.seconds.low).toBeGreaterThan(3 * (plain?.seconds.low ?? Infinity));
+  });
   it('only what is used is made again where the manner knows what that is', () => {
     const half = { drives: four, filled: 0.5 };
     const whole = { drives: four, filled: 1 };
     const of = (w: PoolWay, a: typeof half) => offer(w, a)?.rebuild?.writes ?? 0;
     expect(of(way('groups', 'copies', 2), half) * 2).toBe(of(way('groups', 'copies', 2), whole));
     expect(of(way('plain', 'mirror', 2), half)).toBe(of(way('plain', 'mirror', 2), whole));
+  });
+});
+
+describe('what is said of a pool before it is made', () => {
+  const codes = (w: PoolWay, d: PoolDrive[]): string[] =>
+    checkOffer(offer(w, ask(d)) as NonNullable<ReturnType<typeof offer>>).map((f) =>
+      f.fault.code === 'write hole'
+        ? `${f.grade} ${f.fault.code}: ${f.fault.closed}`
+        : `${f.grade} ${f.fault.code}`,
+    );
+  const three = drives(nominal(4000), nominal(4000), nominal(4000), nominal(4000));
+  // Linux, Documentation/driver-api/md/raid5-ppl.rst: the log of partial parity is for RAID 5 alone.
+  it('is the write hole of plain parity, and by what it is closed; not of records with their own stripe, nor of copies', () => {
+    expect(codes(way('plain', 'parity', 1), three)).toContain('check write hole: partial parity log');
+    expect(codes(way('plain', 'parity', 2), three)).toContain('check write hole: journal');
+    for (const w of [way('padded', 'parity', 1), way('plain', 'mirror', 2), way('groups', 'copies', 2)])
+      expect(codes(w, three).filter((c) => c.includes('write hole'))).toEqual([]);
+  });
+  it('is which drives are shingled, and of which nobody has looked it up', () => {
+    const said = (shingled: boolean | null, rotational = true) =>
+      codes(
+        way('plain', 'mirror', 2),
+        three.map((d) => ({ ...d, shingled, rotational })),
+      ).filter((c) => c.includes('shingled'));
+    expect(said(true)).toEqual(['check shingled']);
+    expect(said(null)).toEqual(['note shingled not known']);
+    expect(said(false)).toEqual([]);
+    expect(said(null, false)).toEqual([]);
+  });
+  // mdadm.conf(5): what is not named there is assembled under another name.
+  it('has its rows recorded for the next boot after they are made and before they are mounted', () => {
+    const made = offer(way('plain', 'pairs', 2), ask(three));
+    const told = made && poolSteps(made.pool, { name: 'store', recordBytes: 131_072 });
+    const steps = told && 'steps' in told ? told.steps : [];
+    const order = steps.map((s) => s.code);
+    expect(order.indexOf('record rows')).toBeGreaterThan(order.indexOf('make rows'));
+    expect(order.indexOf('record rows')).toBeLessThan(order.indexOf('mount'));
+    expect(steps.find((s) => s.code === 'record rows')?.text).toMatch(
+      /mdadm --detail --scan[\s\S]*update-initramfs -u/,
+    );
   });
 });
 

@@ -133,6 +133,7 @@ describe('reading a report', () => {
         transport: 'nvme',
         rotational: false,
         sectorBytes: 4096,
+        shingled: null,
         removable: false,
         content: expect.objectContaining({
           parts: [
@@ -149,6 +150,7 @@ describe('reading a report', () => {
         transport: 'usb',
         rotational: true,
         sectorBytes: null,
+        shingled: null,
         removable: true,
         content: expect.objectContaining({ parts: [], starts: [] }),
       },

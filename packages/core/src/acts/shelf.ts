@@ -79,6 +79,7 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     notes: '',
     ...plainStore,
     sectorBytes: drive.sectorBytes,
+    shingled: drive.shingled,
     content: seenNow(drive, stamp),
     fate: isBlank(drive.content) ? 'may be lost' : 'not decided',
   };
@@ -143,6 +144,7 @@ export function applySurvey(
           model: known.model ?? modelOf(drive),
           in: machine.id,
           sectorBytes: drive.sectorBytes ?? known.sectorBytes,
+          shingled: drive.shingled ?? known.shingled,
           content: seenNow(drive, stamp),
           ...worn,
         }),

@@ -75,7 +75,7 @@ export const dropThing = (box: Box, thing: KeptThing): Act =>
 /** What a data sheet, a price or a look at a drive told of it. */
 export const tellDrive = (
   store: Store,
-  told: Partial<Pick<Store, 'sectorBytes' | 'errorExponent' | 'wear' | 'price'>>,
+  told: Partial<Pick<Store, 'sectorBytes' | 'errorExponent' | 'wear' | 'shingled' | 'price'>>,
 ): Act => ({
   label: `“${store.name}” saved`,
   changes: [edited('items', store, { ...store, ...told })],

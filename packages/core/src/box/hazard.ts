@@ -53,6 +53,8 @@ export type HazardCode =
   | 'driver differs'
   | 'certificate ends'
   | 'default user over the network'
+  | 'controller hides drives'
+  | 'recovery key'
   | 'one USB port'
   | 'stick lies'
   | 'pool'

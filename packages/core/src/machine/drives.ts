@@ -12,6 +12,10 @@ const sectorOf = (v: unknown): 512 | 4096 | null => {
   return bytes === 512 || bytes === 4096 ? bytes : null;
 };
 
+/** Zoned models of the block layer (Linux, Documentation/ABI/stable/sysfs-block, queue/zoned); a drive that hides its zones says “none”. */
+const shingledOf = (zoned: unknown): true | null =>
+  zoned === 'host-aware' || zoned === 'host-managed' ? true : null;
+
 /** What the section “disks” says of one: its controller's PCI class, MMC or SD, a serial. */
 function carriers(section: Section | undefined): Map<string, Map<string, string>> {
   const out = new Map<string, Map<string, string>>();
@@ -83,6 +87,7 @@ export function readDrives(sections: Map<string, Section>, survey: Survey): void
       transport,
       rotational: flag(r.rota),
       sectorBytes: sectorOf(r['phy-sec']),
+      shingled: shingledOf(r.zoned),
       removable: transport === 'usb' || card || unknownBus,
       content: contentFrom(r, survey.details.bootEntries, firmware),
     };

@@ -26,6 +26,8 @@ export interface SurveyedDrive {
   rotational: boolean | null;
   /** Sector it writes as one, in bytes; null where it is neither 512 nor 4096 or not told. */
   sectorBytes: 512 | 4096 | null;
+  /** It tells of overlapping tracks; null where it does not, which proves nothing. */
+  shingled: true | null;
   removable: boolean;
   content: Content;
 }

@@ -10,6 +10,7 @@ export const plainStore = {
   shape: null,
   m2: null,
   wear: null,
+  shingled: null,
   sectorBytes: null,
   errorExponent: null,
 } satisfies Partial<Store>;

@@ -110,6 +110,8 @@ const store = {
     .default(null),
   /** Bits it may fail to read, as its data sheet has it: at most one in ten to this power; null where nobody looked. */
   errorExponent: z.number().int().min(12).max(18).nullable().default(null),
+  /** It writes in overlapping tracks (SMR), by its data sheet; null where nobody looked it up. */
+  shingled: z.boolean().nullable().default(null),
 };
 export const driveSchema = z.object({ kind: z.literal('drive'), ...store });
 export const stickSchema = z.object({ kind: z.literal('stick'), ...store });

@@ -50,6 +50,8 @@ export const poolDriveSchema = z.object({
   /** What its link carries at most; null where it is not known. */
   linkRate: z.number().positive().nullable().default(null),
   wear: z.number().min(0).max(255).nullable().default(null),
+  /** It writes in overlapping tracks (SMR); null where nobody looked it up. */
+  shingled: z.boolean().nullable().default(null),
   /** Hours it has run, and sectors it gave up; null where it did not tell. */
   hours: z.number().nonnegative().nullable().default(null),
   badSectors: z.number().int().nonnegative().nullable().default(null),
@@ -140,6 +142,10 @@ export const poolFaultSchema = z.discriminatedUnion('code', [
   about('bad sectors', { drive: z.string(), sectors: z.number() }),
   about('old drive', { drive: z.string(), years: z.number() }),
   about('cannot mend', {}),
+  about('shingled', { drives: z.array(z.string()) }),
+  about('shingled not known', { drives: z.array(z.string()) }),
+  /** Parity that a power cut leaves half written, and by what it can be closed. */
+  about('write hole', { closed: z.enum(['partial parity log', 'journal']) }),
   about('survives none', { drives: z.number() }),
   about('lost to smaller', { bytes: z.number(), share: z.number() }),
   about('too many for ports', { drives: z.number(), ports: z.number() }),

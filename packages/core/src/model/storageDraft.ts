@@ -18,6 +18,7 @@ export const toldDriveSchema = z.object({
   >,
   errorExponent: numberOrNull(z.number().int().min(12).max(18)),
   wear: numberOrNull(z.number().min(0).max(255)),
+  shingled: z.enum(['', 'yes', 'no']).transform((t) => (t === '' ? null : t === 'yes')),
   price: numberOrNull(z.number().nonnegative()),
 });
 /** What is told of a drive, read from its form. */
@@ -32,6 +33,7 @@ export const toldDraftOf = (store: Store): ToldDriveDraft => ({
   sectorBytes: text(store.sectorBytes),
   errorExponent: text(store.errorExponent),
   wear: text(store.wear),
+  shingled: store.shingled === null ? '' : store.shingled ? 'yes' : 'no',
   price: text(store.price),
 });
 

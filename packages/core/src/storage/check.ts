@@ -69,6 +69,12 @@ function ofDrives(drives: readonly PoolDrive[]): PoolFinding[] {
   const open = drives.filter((d) => d.sectorBytes === null);
   if (open.length > 0)
     out.push(poolFinding('note', { code: 'sector not known', drives: open.map((d) => d.name) }));
+  const turning = drives.filter((d) => d.rotational === true);
+  const names = (list: readonly PoolDrive[]): string[] => list.map((d) => d.name);
+  const shingled = turning.filter((d) => d.shingled === true);
+  const untold = turning.filter((d) => d.shingled === null);
+  if (shingled.length > 0) out.push(poolFinding('check', { code: 'shingled', drives: names(shingled) }));
+  if (untold.length > 0) out.push(poolFinding('note', { code: 'shingled not known', drives: names(untold) }));
   const fast = Math.max(...drives.map((d) => readRateOf(d).fast));
   for (const d of drives)
     if (readRateOf(d).fast < fast * SLOW)
@@ -93,6 +99,14 @@ export function checkOffer(o: PoolOffer): PoolFinding[] {
     out.push(poolFinding('note', { code: 'lost to smaller', bytes: lost, share: lost / raw }));
   if (o.rebuild && !o.rebuild.fault.mended && o.rebuild.fault.chance > LIKELY)
     out.push(poolFinding('check', { code: 'read fault likely', chance: o.rebuild.fault.chance }));
+  // Linux, Documentation/driver-api/md/raid5-ppl.rst and raid5-cache.rst: RAID 5 has a log of partial parity, RAID 6 a journal alone.
+  if (way.manner === 'plain' && way.shape === 'parity')
+    out.push(
+      poolFinding('check', {
+        code: 'write hole',
+        closed: way.level === 1 ? 'partial parity log' : 'journal',
+      }),
+    );
   // Its makers call it not ready for use (btrfs(5), “RAID56 status”).
   if (way.manner === 'groups' && way.shape === 'parity')
     out.push(poolFinding('check', { code: 'parity of groups' }));

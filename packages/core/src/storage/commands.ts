@@ -13,6 +13,7 @@ export interface PoolStep {
     | 'find drives'
     | 'wipe marks'
     | 'make rows'
+    | 'record rows'
     | 'make volume'
     | 'make file system'
     | 'make pool'
@@ -47,6 +48,22 @@ const FIND = [
 ].map(fixedShell);
 
 const RAID: Record<number, string> = { 1: '5', 2: '6' };
+
+/**
+ * Rows are named in mdadm.conf(5) and in the initial disk, or the next boot calls them md127 and the line of fstab may not find
+ * them. The file lies in one of two places; the initial disk is made by one of three tools.
+ */
+const RECORD: PoolStep = step('record rows', [
+  fixedShell(`conf=/etc/mdadm/mdadm.conf
+test -e /etc/mdadm || conf=/etc/mdadm.conf
+mdadm --detail --scan | while IFS= read -r line; do
+  grep -qxF -- "$line" "$conf" 2>/dev/null || printf '%s\\n' "$line" >>"$conf"
+done
+if command -v update-initramfs >/dev/null; then update-initramfs -u
+elif command -v dracut >/dev/null; then dracut --force
+elif command -v mkinitcpio >/dev/null; then mkinitcpio -P
+fi`),
+]);
 
 function plain({ way, rows, spare }: PlacedPool, name: string, of: (d: PoolDrive) => Shell): PoolStep[] {
   const waits = spare ? of(spare) : null;
@@ -89,6 +106,7 @@ function plain({ way, rows, spare }: PlacedPool, name: string, of: (d: PoolDrive
       rows.map((members, i) => row(members, arrays[i] ?? '', i === 0)),
       true,
     ),
+    RECORD,
     ...(rows.length > 1 ? [volume(arrays)] : []),
     ...mounts(at),
     step('state', [sh`cat /proc/mdstat`, sh`mdadm --detail ${arrays}`]),
@@ -195,6 +213,7 @@ const MAKING: readonly PoolStep['code'][] = [
   'find drives',
   'wipe marks',
   'make rows',
+  'record rows',
   'make volume',
   'make file system',
   'make pool',

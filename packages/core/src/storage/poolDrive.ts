@@ -85,6 +85,7 @@ export function poolDriveOf(bench: Bench, store: Store): PoolDrive {
     writeRate: null,
     linkRate: port ? Math.min(port.bytesPerSecond, link ?? Infinity) : link,
     wear: store.wear ?? health?.wearPercent ?? null,
+    shingled: store.shingled,
     hours: health?.hours ?? null,
     badSectors: health?.badSectors ?? null,
     price: store.owned ? null : store.price,

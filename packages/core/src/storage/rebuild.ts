@@ -11,12 +11,13 @@ export interface Rebuild {
   /** Bytes written to the new one, and read from the others. */
   writes: number;
   reads: number;
-  /** Seconds, while nobody else uses the pool. */
+  /** Seconds, while nobody else uses the pool; and while it is used as usual. */
   seconds: Span;
+  busy: Span;
   fault: ReadFault;
 }
 
-/** An upper bound, from the error rate that drives are rated with. */
+/** What the error rate says that drives are rated with: no bound, since a worn drive does worse and most do far better. */
 export interface ReadFault {
   /** 0 to 1. */
   chance: number;
@@ -29,8 +30,8 @@ export interface ReadFault {
 
 /**
  * Chance that of so many bytes at least one bit cannot be read: 1 − (1 − 10⁻ᵉ)^(8 × bytes), as if faults came one by one
- * and as often as the rating allows at most. Both are on the safe side; the formula is the usual one of data sheets’
- * “non-recoverable read errors per bits read”. Common practice, no source.
+ * and as often as the rating allows. The formula is the usual one of data sheets’ “non-recoverable read errors per bits read”.
+ * Common practice, no source.
  */
 export const unreadableChance = (bytes: number, exponent: number): number =>
   -Math.expm1(allRead(bytes, exponent));
@@ -48,6 +49,11 @@ export function faultOver(read: readonly { drive: PoolDrive; bytes: number }[], 
     mended,
   };
 }
+
+/** How many times longer a rebuild takes while the pool is used: rebuilding yields to it. Common practice, no source. */
+const BUSY = { low: 1.5, high: 5 };
+/** How many times longer a drive of overlapping tracks takes to be written from end to end in a rebuild. Common practice, no source. */
+const SHINGLED = 6;
 
 /**
  * A failed drive made good on a new one like it, for the drive of which that takes longest; undefined where nothing keeps
@@ -77,11 +83,18 @@ export function rebuildOf(pool: PlacedPool, room: PoolRoom, filled: number): Reb
     const from = slowestOf(others.map(readRateOf));
     const to = writeRateOf(failed);
     const level = parity ? way.level : way.shape === 'copies' ? way.level - 1 : row.length - 1;
+    // What is rewritten in overlapping tracks goes through a small store first, and then by far slower.
+    const slower = failed.shingled === true ? SHINGLED : 1;
+    const seconds = span(
+      (slower * writes) / Math.min(from.fast, to.fast),
+      (slower * writes) / Math.min(from.slow, to.slow),
+    );
     return {
       drive: failed.name,
       writes,
       reads: read.reduce((sum, r) => sum + r.bytes, 0),
-      seconds: span(writes / Math.min(from.fast, to.fast), writes / Math.min(from.slow, to.slow)),
+      seconds,
+      busy: span(seconds.low * BUSY.low, seconds.high * BUSY.high),
       fault: faultOver(read, level > 1),
     };
   };

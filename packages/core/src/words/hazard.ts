@@ -20,6 +20,12 @@ const TAKES: Record<string, string> = {
   preselected: 'comes with the first drive selected',
 };
 
+const CHANGED: Record<string, string> = {
+  'secure boot': 'Secure Boot is switched',
+  mode: 'the boot mode is switched',
+  both: 'Secure Boot and the boot mode are switched',
+};
+
 /** How it can happen, where that is known. */
 const happens = ({ cause = '' }: Params): string =>
   Object.hasOwn(causeWords, cause) ? `: ${causeWords[cause as Cause]}` : '';
@@ -97,6 +103,10 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
       : `The certificate of its page ends on ${p.day}, in ${p.days} days.`,
   'default user over the network': (p) =>
     `${p.system} comes with a user and password everybody knows, and its remote shell is on: take that user away, or shut the shell.`,
+  'controller hides drives': (p) =>
+    `The storage controller of ${p.machine} is in RAID mode: an installer without its driver sees no drive behind it. Write the setting down, then switch it to AHCI. A system that was installed in RAID mode does not boot after the switch.`,
+  'recovery key': (p) =>
+    `If the system on “${p.drive}” is encrypted with the machine’s security chip (TPM), it asks for its recovery key after ${CHANGED[p.what ?? ''] ?? 'the change'}. Have the recovery key at hand before you change it.`,
   'one USB port': (p) => `${p.machine} has one USB port: the stick and the charger need a dock.`,
   pool: (p) => p.because ?? '',
   copies: (p) => p.because ?? '',

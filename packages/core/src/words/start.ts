@@ -117,10 +117,11 @@ const WORDS: Words = {
   'chain not told': (r) => `the loader starts; what it loads cannot be told: ${rungWhyWords(r.why)}`,
   'signed, then changed': (r) =>
     `the loader is signed (${by(r.signers)}), but its bytes are not what was signed`,
-  'signed and trusted': (r) => `signed by ${by(r.signers)}, which this firmware trusts`,
+  'signed and trusted': (r) =>
+    `signed by ${by(r.signers)}, which this firmware trusts; a newer revocation list may still refuse this loader`,
   'signed and not trusted': (r) => `signed by ${by(r.signers)}, which is not among this firmware’s keys`,
   'signed, trust not known': (r) =>
-    `signed by ${by(r.signers)}; whether the machine trusts that key is not in the image`,
+    `signed by ${by(r.signers)}; whether the machine trusts that key, and has not revoked this loader, is not in the image`,
   'made for boards': (r) => {
     const trees =
       r.trees > 0

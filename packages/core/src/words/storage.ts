@@ -92,13 +92,13 @@ export const failuresWords = ({ failed, choices, survived }: Failures): string =
 /** A share in per cent. */
 export const shareWords = (share: number): string =>
   share < 0.0005 ? 'under 0.1 %' : share < 0.1 ? `${(share * 100).toFixed(1)} %` : formatPercent(share);
-/** The chance of a read fault, short: an upper bound. */
+/** The chance of a read fault by the drives’ rating, short. */
 export const faultWords = (fault: ReadFault): string =>
-  fault.mended ? 'mended' : `≤ ${shareWords(fault.chance)}`;
+  fault.mended ? 'mended' : `${shareWords(fault.chance)} by rating`;
 
 /** Where the chance of a read fault comes from. */
 export const faultBecause = ({ chance, exponent, assumed, mended }: ReadFault): string =>
-  `At most ${shareWords(chance)}: one bit in 10^${exponent} is the most a drive may fail to read by its data sheet${assumed ? ' (assumed for its kind; look it up)' : ''}, over all that is read while it is made good. Drives do better than their sheets.${mended ? ' What cannot be read is made from the copies or the parity that are left.' : ''}`;
+  `${shareWords(chance)} by the rating of the drives: one bit in 10^${exponent} not readable by the data sheet${assumed ? ' (assumed for its kind; look it up)' : ''}, over all that is read during the rebuild. This is no bound: most drives do far better, a worn one does worse.${mended ? ' What cannot be read is made from the copies or the parity that are left.' : ''}`;
 
 const TAKES: Record<PoolTake, string> = {
   copy: 'its copy',
@@ -167,7 +167,15 @@ export function poolFaultWords(f: PoolFault): string {
     case 'sector not known':
       return `Which sectors ${list(f.drives)} write is not known; 4096 bytes are taken.`;
     case 'read fault likely':
-      return `While a drive is made good, a sector cannot be read with a chance of up to ${shareWords(f.chance)}. More copies or parity, or a fresh backup.`;
+      return `By the rating of the drives, a sector is not readable during a rebuild with a chance of ${shareWords(f.chance)}. Most drives do better, worn ones worse. Take more copies or parity, or keep a fresh backup.`;
+    case 'shingled':
+      return `${list(f.drives)}: shingled (SMR). A rebuild on such a drive can take days, and some systems drop it for being slow. Use it for backups instead.`;
+    case 'shingled not known':
+      return `Whether these are shingled (SMR) is not known: ${list(f.drives)}. Look it up in the data sheet before the pool is made: a rebuild on a shingled drive can take days.`;
+    case 'write hole':
+      return f.closed === 'partial parity log'
+        ? 'A power cut while it writes can leave parity that does not match. If a drive fails then too, data is lost (the write hole). Switch the partial parity log on (mdadm --consistency-policy=ppl), or buffer the power.'
+        : 'A power cut while it writes can leave parity that does not match. If a drive fails then too, data is lost (the write hole). Add a journal device (mdadm --write-journal), or buffer the power.';
     case 'parity of groups':
       return 'Parity in block groups can lose data when the power goes while it writes. Take copies on any two, or another manner.';
     case 'little memory':
@@ -238,6 +246,7 @@ const STEPS: Record<PoolStep['code'], string> = {
   'find drives': 'Find each drive by its serial; stop where one is not there, or is there twice',
   'wipe marks': 'Take the marks of old file systems and rows off them',
   'make rows': 'Make the rows',
+  'record rows': 'Record the rows, so that the next boot finds them under the same name',
   'make volume': 'Put the rows together as one volume',
   'make file system': 'Make the file system',
   'make pool': 'Make the pool',

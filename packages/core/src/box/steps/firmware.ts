@@ -6,6 +6,7 @@ import { madeSetting } from '../../runsheet/settingFact';
 import type { SettingName, StepWhat } from '../../runsheet/what';
 import { serves } from '../../system/serves';
 import type { Scene } from '../scene';
+import { startChanges } from '../startChanges';
 import { Chosen } from './precautions';
 
 interface Change {
@@ -19,7 +20,7 @@ interface Change {
 
 /** Settings that the decisions want otherwise than they are, or than anybody knows them to be. */
 function changesOf(scene: Scene, chosen: Chosen): Change[] {
-  const { machine, profile, start, judged, rehearsed } = scene;
+  const { machine, profile, judged, rehearsed } = scene;
   if (!machine || !profile) return [];
   const out: Change[] = [];
   const add = (
@@ -31,11 +32,11 @@ function changesOf(scene: Scene, chosen: Chosen): Change[] {
   ): void => void out.push({ setting, of, id, from, to });
   const wants = (fact: string): boolean =>
     judged?.repairs.some((r) => r.kind === 'setting' && r.set === fact) ?? false;
-  if (chosen.has('secure off') || start?.refused === true || wants('firmware.secureBoot'))
-    add('Secure Boot', 'off', knownText(machine, 'firmware.secureBoot'));
+  const changes = startChanges(scene);
+  if (changes.secureBoot) add('Secure Boot', 'off', knownText(machine, 'firmware.secureBoot'));
   const mode = knownText(machine, 'firmware.mode');
   const repair = judged?.repairs.find((r) => r.kind === 'setting' && r.set === 'firmware.mode');
-  if (chosen.has('mode') || repair) {
+  if (changes.mode) {
     const to = repair?.kind === 'setting' ? repair.value : rehearsed && fixedMode(rehearsed.plan);
     add('boot mode', to === 'bios' ? 'BIOS' : 'UEFI', mode === null ? null : mode.toUpperCase());
   }

@@ -1,5 +1,6 @@
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
+import { startChanges } from '../startChanges';
 import { serves } from '../../system/serves';
 import { firmwareLines } from '../trade/firmware';
 import { plainStop, type StopModule } from '../stopModule';
@@ -34,8 +35,32 @@ function alone(scene: Scene): Hazard[] {
   ];
 }
 
+/**
+ * A controller in RAID mode (PCI Code and ID Assignment Specification, class 01h, subclass 04h) shows its drives to its own driver
+ * alone. A system that was installed in one mode does not boot in the other. Common practice, no source.
+ */
+function controller({ machine }: Scene): Hazard[] {
+  const raid = machine?.details?.pci.some((d) => d.class.startsWith('0104')) ?? false;
+  return machine && raid
+    ? [hazard('controller hides drives', 'check', 'firmware', { machine: machine.name })]
+    : [];
+}
+
+/**
+ * What is sealed to the security chip opens only while Secure Boot and the way of booting are as they were (TCG PC Client Platform
+ * Firmware Profile, PCR 4 and PCR 7): a kept system that is encrypted so asks for its recovery key afterwards.
+ */
+function recoveryKey(scene: Scene): Hazard[] {
+  const changes = startChanges(scene);
+  if (!changes.secureBoot && !changes.mode) return [];
+  const what = changes.secureBoot ? (changes.mode ? 'both' : 'secure boot') : 'mode';
+  return scene.inside
+    .filter((s) => s.fate !== 'may be lost' && (s.content?.starts?.length ?? 0) > 0)
+    .map((s) => hazard('recovery key', 'check', 'firmware', { drive: s.name, what }, { store: s.id }));
+}
+
 export const firmware: StopModule = {
   ...plainStop('firmware', [4, 8]),
-  hazards: (scene) => [...secureBoot(scene), ...alone(scene)],
+  hazards: (scene) => [...secureBoot(scene), ...controller(scene), ...recoveryKey(scene), ...alone(scene)],
   lines: firmwareLines,
 };

@@ -25,7 +25,7 @@ export function OfPool({ offer: o }: { offer: PoolOffer }) {
             ? [
                 {
                   what: 'When a drive is replaced',
-                  is: `${formatIec(o.rebuild.writes)} are written to the new one and ${formatIec(o.rebuild.reads)} read from the others: ${formatSpan(o.rebuild.seconds)} while nobody else uses it (“${o.rebuild.drive}”, which takes longest)`,
+                  is: `${formatIec(o.rebuild.writes)} are written to the new one and ${formatIec(o.rebuild.reads)} read from the others: ${formatSpan(o.rebuild.seconds)} while nobody else uses it, ${formatSpan(o.rebuild.busy)} while it is in use (“${o.rebuild.drive}”, which takes longest)`,
                 },
               ]
             : []),

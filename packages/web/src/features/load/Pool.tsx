@@ -66,7 +66,16 @@ function WayLine({
         </Why>
         {luck !== '' && <Sub>{luck}</Sub>}
       </Cell>
-      <Num>{o.rebuild ? formatSpan(o.rebuild.seconds) : '–'}</Num>
+      <Num>
+        {o.rebuild ? (
+          <>
+            {formatSpan(o.rebuild.seconds)}
+            <Sub>in use {formatSpan(o.rebuild.busy)}</Sub>
+          </>
+        ) : (
+          '–'
+        )}
+      </Num>
       <Num>
         {o.rebuild ? <Why of={faultWords(o.rebuild.fault)}>{faultBecause(o.rebuild.fault)}</Why> : '–'}
       </Num>

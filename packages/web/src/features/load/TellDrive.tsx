@@ -47,6 +47,16 @@ export function TellDrive({ store, onClose }: { store: Store; onClose: () => voi
           help="“non-recoverable read errors” of its data sheet"
           {...form.register('errorExponent')}
         />
+        <Select
+          label="Shingled (SMR)"
+          none="not known"
+          options={[
+            { value: 'no', words: 'no' },
+            { value: 'yes', words: 'yes' },
+          ]}
+          help="“recording: CMR or SMR” of its data sheet"
+          {...form.register('shingled')}
+        />
         <Input
           label="Worn, per cent"
           data

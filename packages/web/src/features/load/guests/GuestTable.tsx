@@ -60,7 +60,7 @@ function Way({
   const words = way.changes.map((c) => changeWords(plan, c));
   return (
     <Stack as="section" aria-label={title} gap="2">
-      <Ruled dense silent label={title} heads={[title]}>
+      <Ruled dense label={title} heads={[title]}>
         {words.map((w, i) => (
           <Line key={i}>
             <LineHead>{w}</LineHead>
