@@ -107,35 +107,36 @@ test(
   },
 );
 
-test('wishes are put in order by keys and by menu, and an image is given to a box', async ({
-  page,
-  open,
-}) => {
-  await open('/match');
-  await page.getByRole('button', { name: 'Order them' }).click();
-  const order = page.getByRole('dialog', { name: 'Which wishes come first?' });
-  await order.getByRole('button', { name: 'Rank Tea-room music…' }).click();
-  await page.getByRole('menuitem', { name: /^5 of 5/ }).click();
-  await expect(order.getByRole('list', { name: '5 of 5' })).toContainText('Tea-room music');
-  const handle = order.getByRole('button', { name: 'Take Booking desk elsewhere' });
-  await takeByKeys(page, handle, 'Booking desk over 2 of 5');
-  await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Booking desk over 3 of 5')).toBeAttached();
-  await page.keyboard.press('Space');
-  await expect(order.getByRole('list', { name: '3 of 5' })).toContainText('Booking desk');
-  // Whoever works by keys goes on from where it is now.
-  await expect(handle).toBeFocused();
-  await axe(page);
-  await kept(page);
-  await open('/images');
-  await page.getByRole('button', { name: 'Fetch tidegate-3-x64.img' }).click();
-  await expect(status(page)).toContainText('checked');
-  await open('/images');
-  await page.getByRole('button', { name: 'Give tidegate-3-x64.img to a box…' }).click();
-  await page.getByRole('menuitem', { name: 'Guest gate' }).click();
-  await expect(status(page)).toHaveText('tidegate-3-x64.img taken for “Guest gate”');
-  await axe(page);
-});
+test(
+  'wishes are put in order by keys and by menu, and an image is given to a box',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    await open('/match');
+    await page.getByRole('button', { name: 'Order them' }).click();
+    const order = page.getByRole('dialog', { name: 'Which wishes come first?' });
+    await order.getByRole('button', { name: 'Rank Tea-room music…' }).click();
+    await page.getByRole('menuitem', { name: /^5 of 5/ }).click();
+    await expect(order.getByRole('list', { name: '5 of 5' })).toContainText('Tea-room music');
+    const handle = order.getByRole('button', { name: 'Take Booking desk elsewhere' });
+    await takeByKeys(page, handle, 'Booking desk over 2 of 5');
+    await page.keyboard.press('ArrowUp');
+    await expect(page.getByText('Booking desk over 3 of 5')).toBeAttached();
+    await page.keyboard.press('Space');
+    await expect(order.getByRole('list', { name: '3 of 5' })).toContainText('Booking desk');
+    // Whoever works by keys goes on from where it is now.
+    await expect(handle).toBeFocused();
+    await axe(page);
+    await kept(page);
+    await open('/images');
+    await page.getByRole('button', { name: 'Fetch tidegate-3-x64.img' }).click();
+    await expect(status(page)).toContainText('checked');
+    await open('/images');
+    await page.getByRole('button', { name: 'Give tidegate-3-x64.img to a box…' }).click();
+    await page.getByRole('menuitem', { name: 'Guest gate' }).click();
+    await expect(status(page)).toHaveText('tidegate-3-x64.img taken for “Guest gate”');
+    await axe(page);
+  },
+);
 
 test(
   'a newer version is announced, and taken only when somebody says so: an open form is never dropped',

@@ -10,7 +10,7 @@ for (const colorScheme of process.env.ZB_LOOKS === 'all' ? (['dark', 'light'] as
     }
   });
 
-test('under forced colours every screen passes axe', async ({ page, open }) => {
+test('under forced colours every screen passes axe', { tag: '@whole' }, async ({ page, open }) => {
   test.setTimeout(200_000);
   await page.emulateMedia({ forcedColors: 'active' });
   for (const address of CHOSEN) {
@@ -41,39 +41,43 @@ interface Reached {
   seen: boolean;
 }
 
-test('whatever Tab reaches shows that it has the focus (WCAG 2.2, 2.4.7)', async ({ page, open }) => {
-  test.setTimeout(200_000);
-  for (const address of CHOSEN) {
-    await open(address);
-    await page.locator('#sheet').focus();
-    const reached: Reached[] = [];
-    for (let i = 0; i < 45; i += 1) {
-      await page.keyboard.press('Tab');
-      const now = await page.evaluate((): Reached | null => {
-        const at = document.activeElement;
-        if (!(at instanceof HTMLElement || at instanceof SVGElement) || at === document.body) return null;
-        // The entry of a box to tick or a choice is drawn by what stands beside it.
-        const around = [at, at.nextElementSibling, at.parentElement, at.closest('label')];
-        const shown = (e: Element | null): boolean => {
-          if (!e) return false;
-          const { outlineStyle, outlineWidth, outlineColor } = getComputedStyle(e);
-          return (
-            outlineStyle !== 'none' &&
-            parseFloat(outlineWidth) >= 1 &&
-            !/, 0\)$|transparent/.test(outlineColor)
-          );
-        };
-        return {
-          name: `${at.tagName} ${at.getAttribute('aria-label') ?? at.textContent?.slice(0, 40) ?? ''}`,
-          seen: around.some(shown),
-        };
-      });
-      if (now) reached.push(now);
+test(
+  'whatever Tab reaches shows that it has the focus (WCAG 2.2, 2.4.7)',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    test.setTimeout(200_000);
+    for (const address of CHOSEN) {
+      await open(address);
+      await page.locator('#sheet').focus();
+      const reached: Reached[] = [];
+      for (let i = 0; i < 45; i += 1) {
+        await page.keyboard.press('Tab');
+        const now = await page.evaluate((): Reached | null => {
+          const at = document.activeElement;
+          if (!(at instanceof HTMLElement || at instanceof SVGElement) || at === document.body) return null;
+          // The entry of a box to tick or a choice is drawn by what stands beside it.
+          const around = [at, at.nextElementSibling, at.parentElement, at.closest('label')];
+          const shown = (e: Element | null): boolean => {
+            if (!e) return false;
+            const { outlineStyle, outlineWidth, outlineColor } = getComputedStyle(e);
+            return (
+              outlineStyle !== 'none' &&
+              parseFloat(outlineWidth) >= 1 &&
+              !/, 0\)$|transparent/.test(outlineColor)
+            );
+          };
+          return {
+            name: `${at.tagName} ${at.getAttribute('aria-label') ?? at.textContent?.slice(0, 40) ?? ''}`,
+            seen: around.some(shown),
+          };
+        });
+        if (now) reached.push(now);
+      }
+      expect(reached.length, address).toBeGreaterThan(8);
+      expect(
+        reached.filter((r) => !r.seen).map((r) => r.name),
+        address,
+      ).toEqual([]);
     }
-    expect(reached.length, address).toBeGreaterThan(8);
-    expect(
-      reached.filter((r) => !r.seen).map((r) => r.name),
-      address,
-    ).toEqual([]);
-  }
-});
+  },
+);

@@ -264,70 +264,71 @@ test('the evening: planned off the page, proven, walked by keys, saved to a cale
   await expect(evening).toBeHidden();
 });
 
-test('the evening is changed: a stretch dragged, moved by keys and by a form is pinned, kept over a reload, and let go', async ({
-  page,
-  open,
-}) => {
-  test.setTimeout(240_000);
-  // An end three hours from now, at whatever hour this runs: stretches are wide enough for a hand.
-  await page.addInitScript(() => {
-    const end = new Date(Date.now() + 3 * 3_600_000);
-    localStorage.setItem('zb-evening-until', end.toTimeString().slice(0, 5));
-  });
-  await open('/');
-  await page.keyboard.press('e');
-  const evening = page.getByRole('region', { name: 'The evening' });
-  const planned = () => expect(evening.getByText(/Drag|drag one/)).toBeVisible({ timeout: 30_000 });
-  await planned();
-  const pins = evening.getByRole('table', { name: 'Pinned steps' }).getByRole('row');
-  // Each change is planned anew before it is shown.
-  const pinned = (n: number) => expect(pins).toHaveCount(n, { timeout: 30_000 });
-  const stretch = (i: number) => evening.locator('rect[role=button]').nth(i);
-  // By keys: five minutes later than it was planned, and it begins then.
-  await stretch(0).focus();
-  await page.keyboard.press('Shift+ArrowRight');
-  await pinned(2);
-  await planned();
-  const cells = pins.nth(1).getByRole('cell');
-  await expect(evening.locator('rect[aria-pressed=true]')).toHaveCount(1, { timeout: 30_000 });
-  expect(await cells.nth(0).innerText()).toBe(await cells.nth(1).innerText());
-  // By pointer.
-  const loose = evening.locator('rect[role=button][aria-pressed=false]');
-  const widths = await loose.evaluateAll((all) => all.map((r) => r.getBoundingClientRect().width));
-  const other = loose.nth(widths.indexOf(Math.max(...widths)));
-  await other.scrollIntoViewIfNeeded();
-  const box = await other.boundingBox();
-  if (!box) throw new Error('it is drawn');
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  await page.mouse.move(x + 90, y, { steps: 4 });
-  await page.mouse.up();
-  await pinned(3);
-  await planned();
-  // It is this browser’s, and there after a reload.
-  await open('/');
-  await page.keyboard.press('e');
-  await pinned(3);
-  await axe(page);
-  await evening
-    .getByRole('button', { name: /^Let it go/ })
-    .first()
-    .click();
-  await pinned(2);
-  await planned();
-  await evening
-    .getByRole('button', { name: /^Let it go/ })
-    .first()
-    .click();
-  await pinned(0);
-  await planned();
-  await evening.getByRole('button', { name: 'Pin a step' }).click();
-  await evening.getByLabel('A step').selectOption({ index: 3 });
-  await evening.getByLabel('Begins at').fill('23:30');
-  await evening.getByRole('button', { name: 'Pin it' }).click();
-  await expect(pins.nth(1)).toContainText('23:30', { timeout: 30_000 });
-});
+test(
+  'the evening is changed: a stretch dragged, moved by keys and by a form is pinned, kept over a reload, and let go',
+  { tag: '@whole' },
+  async ({ page, open }) => {
+    test.setTimeout(240_000);
+    // An end three hours from now, at whatever hour this runs: stretches are wide enough for a hand.
+    await page.addInitScript(() => {
+      const end = new Date(Date.now() + 3 * 3_600_000);
+      localStorage.setItem('zb-evening-until', end.toTimeString().slice(0, 5));
+    });
+    await open('/');
+    await page.keyboard.press('e');
+    const evening = page.getByRole('region', { name: 'The evening' });
+    const planned = () => expect(evening.getByText(/Drag|drag one/)).toBeVisible({ timeout: 30_000 });
+    await planned();
+    const pins = evening.getByRole('table', { name: 'Pinned steps' }).getByRole('row');
+    // Each change is planned anew before it is shown.
+    const pinned = (n: number) => expect(pins).toHaveCount(n, { timeout: 30_000 });
+    const stretch = (i: number) => evening.locator('rect[role=button]').nth(i);
+    // By keys: five minutes later than it was planned, and it begins then.
+    await stretch(0).focus();
+    await page.keyboard.press('Shift+ArrowRight');
+    await pinned(2);
+    await planned();
+    const cells = pins.nth(1).getByRole('cell');
+    await expect(evening.locator('rect[aria-pressed=true]')).toHaveCount(1, { timeout: 30_000 });
+    expect(await cells.nth(0).innerText()).toBe(await cells.nth(1).innerText());
+    // By pointer.
+    const loose = evening.locator('rect[role=button][aria-pressed=false]');
+    const widths = await loose.evaluateAll((all) => all.map((r) => r.getBoundingClientRect().width));
+    const other = loose.nth(widths.indexOf(Math.max(...widths)));
+    await other.scrollIntoViewIfNeeded();
+    const box = await other.boundingBox();
+    if (!box) throw new Error('it is drawn');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 90, y, { steps: 4 });
+    await page.mouse.up();
+    await pinned(3);
+    await planned();
+    // It is this browser’s, and there after a reload.
+    await open('/');
+    await page.keyboard.press('e');
+    await pinned(3);
+    await axe(page);
+    await evening
+      .getByRole('button', { name: /^Let it go/ })
+      .first()
+      .click();
+    await pinned(2);
+    await planned();
+    await evening
+      .getByRole('button', { name: /^Let it go/ })
+      .first()
+      .click();
+    await pinned(0);
+    await planned();
+    await evening.getByRole('button', { name: 'Pin a step' }).click();
+    await evening.getByLabel('A step').selectOption({ index: 3 });
+    await evening.getByLabel('Begins at').fill('23:30');
+    await evening.getByRole('button', { name: 'Pin it' }).click();
+    await expect(pins.nth(1)).toContainText('23:30', { timeout: 30_000 });
+  },
+);
 
 test(
   'times that were measured: in the logbook with how often they held, and a second box that begins after the first',

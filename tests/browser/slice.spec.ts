@@ -80,144 +80,145 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   await expect(page.getByRole('navigation', { name: 'Bench' })).toBeHidden();
 });
 
-test('a new box made by hand with a real report and a real file, with the keyboard alone', async ({
-  page,
-  open,
-  server,
-  scratch,
-}) => {
-  // The longest walk of all, key by key; a busy machine takes its time.
-  test.setTimeout(150_000);
-  const report = execFileSync('npx', ['zb', 'survey', '--script'], {
-    encoding: 'utf8',
-    stdio: ['ignore', 'pipe', 'ignore'],
-  });
-  writeFileSync(join(scratch, 'survey.sh'), report);
-  const said = execFileSync('sh', [join(scratch, 'survey.sh')], { encoding: 'utf8' });
-  const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'my own download.img');
-  const sum = createHash('sha256').update(readFileSync(image)).digest('hex');
-  const { keyboard } = page;
-  /** Tabs, onward or back, until the focus is on what has this name. */
-  const reach = async (name: RegExp, key = 'Tab'): Promise<void> => {
-    await page.waitForLoadState('networkidle');
-    await page.waitForTimeout(150);
-    for (let i = 0; i < 300; i += 1) {
-      const here = await page.evaluate(() => {
-        const e = document.activeElement;
-        if (!(e instanceof HTMLElement)) return '';
-        const label =
-          e instanceof HTMLInputElement || e instanceof HTMLTextAreaElement || e instanceof HTMLSelectElement
-            ? (e.labels?.[0]?.textContent ?? '')
-            : '';
-        return `${e.getAttribute('aria-label') ?? ''} ${label} ${/^(BUTTON|A|SUMMARY)$/.test(e.tagName) ? (e.textContent ?? '') : ''}`;
-      });
-      if (name.test(here)) return;
-      await keyboard.press(key);
-    }
-    throw new Error(`never reached ${String(name)}`);
-  };
+test(
+  'a new box made by hand with a real report and a real file, with the keyboard alone',
+  { tag: '@whole' },
+  async ({ page, open, server, scratch }) => {
+    // The longest walk of all, key by key; a busy machine takes its time.
+    test.setTimeout(150_000);
+    const report = execFileSync('npx', ['zb', 'survey', '--script'], {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    writeFileSync(join(scratch, 'survey.sh'), report);
+    const said = execFileSync('sh', [join(scratch, 'survey.sh')], { encoding: 'utf8' });
+    const image = await depotFile(server, scratch, 'millpond-tunes-4-legacy.img', 'my own download.img');
+    const sum = createHash('sha256').update(readFileSync(image)).digest('hex');
+    const { keyboard } = page;
+    /** Tabs, onward or back, until the focus is on what has this name. */
+    const reach = async (name: RegExp, key = 'Tab'): Promise<void> => {
+      await page.waitForLoadState('networkidle');
+      await page.waitForTimeout(150);
+      for (let i = 0; i < 300; i += 1) {
+        const here = await page.evaluate(() => {
+          const e = document.activeElement;
+          if (!(e instanceof HTMLElement)) return '';
+          const label =
+            e instanceof HTMLInputElement ||
+            e instanceof HTMLTextAreaElement ||
+            e instanceof HTMLSelectElement
+              ? (e.labels?.[0]?.textContent ?? '')
+              : '';
+          return `${e.getAttribute('aria-label') ?? ''} ${label} ${/^(BUTTON|A|SUMMARY)$/.test(e.tagName) ? (e.textContent ?? '') : ''}`;
+        });
+        if (name.test(here)) return;
+        await keyboard.press(key);
+      }
+      throw new Error(`never reached ${String(name)}`);
+    };
 
-  await open('/shelf');
-  await reach(/^\s*New box$/);
-  await keyboard.press('Enter');
-  await expect(headline(page)).toHaveText('What is it to become?');
-  await reach(/Name of the box/);
-  await keyboard.type('Kitchen radio');
-  await reach(/Purpose/);
-  await keyboard.type('music');
-  await reach(/Machine/);
-  await keyboard.press('ArrowDown');
-  await reach(/Its nickname/);
-  await keyboard.type('Lapwing');
-  await keyboard.press('Enter');
-  await expect(headline(page)).toHaveText('What is Lapwing?');
+    await open('/shelf');
+    await reach(/^\s*New box$/);
+    await keyboard.press('Enter');
+    await expect(headline(page)).toHaveText('What is it to become?');
+    await reach(/Name of the box/);
+    await keyboard.type('Kitchen radio');
+    await reach(/Purpose/);
+    await keyboard.type('music');
+    await reach(/Machine/);
+    await keyboard.press('ArrowDown');
+    await reach(/Its nickname/);
+    await keyboard.type('Lapwing');
+    await keyboard.press('Enter');
+    await expect(headline(page)).toHaveText('What is Lapwing?');
 
-  await reach(/Paste what it printed/);
-  await keyboard.insertText(said);
-  await reach(/Read the report/);
-  await keyboard.press('Enter');
-  await expect(page.getByText(/lscpu, Architecture|uname -m/).first()).toBeVisible();
-  await expect(status(page)).toContainText('Survey of Lapwing');
-  await keyboard.press('Escape');
-  await page.evaluate(() => document.getElementById('sheet')?.focus());
-  await keyboard.press('ArrowRight');
-  await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toBeVisible();
-  await reach(/Choose Millpond Tunes/);
-  await keyboard.press('Enter');
-  await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toContainText('chosen');
-  await page.evaluate(() => document.getElementById('sheet')?.focus());
-  await keyboard.press('ArrowRight');
-  await expect(headline(page)).toContainText('still to gather');
-  // A bare Space on the page signs nothing off.
-  await keyboard.press('Space');
-  await expect(page).toHaveURL(/gather$/);
-  await keyboard.press('Control+Enter');
-  await expect(page).toHaveURL(/verify$/);
-
-  await expect(page.getByRole('button', { name: 'Open an image file' })).toBeVisible();
-  await reach(/Open an image file/);
-  const chooser = page.waitForEvent('filechooser');
-  // The driver arms its file chooser in the background; a key pressed before that opens the browser's own.
-  await page.waitForTimeout(250);
-  await keyboard.press('Enter');
-  await (await chooser).setFiles(image);
-  await expect(page.getByText('MILLPOND', { exact: true })).toBeVisible();
-  await reach(/Published checksum/);
-  await keyboard.type('f'.repeat(64));
-  await keyboard.press('Enter');
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'NOT THE SAME' })).toBeVisible();
-  await expect(page.locator('aside')).toContainText('is not the file that was published');
-  await reach(/Published checksum/);
-  await keyboard.press('Control+a');
-  await keyboard.type(`SHA256 (my own download.img) = ${sum}`);
-  await keyboard.press('Enter');
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
-
-  await page.evaluate(() => document.getElementById('sheet')?.focus());
-  await keyboard.press('Control+Enter');
-  await expect(headline(page)).toHaveText('Which stick may be lost?');
-  await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeVisible();
-  await page.waitForLoadState('networkidle');
-  await reach(/Blue stick/);
-  await keyboard.press('Space');
-  await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeChecked();
-  // What is asked about the picked stick stands above the list.
-  await reach(/Last four of the serial/, 'Shift+Tab');
-  await keyboard.type('7C20');
-  await keyboard.press('Enter');
-  await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText('Label the stick “my own download.img”', { exact: false })).toBeVisible();
-
-  // Firmware: the one-time menu key is entered, and the ladder stands.
-  await page.evaluate(() => document.getElementById('sheet')?.focus());
-  await keyboard.press('Control+Enter');
-  await expect(page).toHaveURL(/firmware$/);
-  await reach(/Enter One-time menu key/);
-  await keyboard.press('Enter');
-  await keyboard.type('F12');
-  await keyboard.press('Enter');
-  await expect(page.getByText('F12', { exact: true })).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Boot ladder' }).getByRole('listitem').first()).toContainText(
-    'Stick …7C20, by the one-time menu',
-  );
-
-  // Keep: a note, and the build sheet.
-  await page.evaluate(() => document.getElementById('sheet')?.focus());
-  for (const stop of ['install', 'first-start', 'network', 'load', 'tune', 'keep']) {
+    await reach(/Paste what it printed/);
+    await keyboard.insertText(said);
+    await reach(/Read the report/);
+    await keyboard.press('Enter');
+    await expect(page.getByText(/lscpu, Architecture|uname -m/).first()).toBeVisible();
+    await expect(status(page)).toContainText('Survey of Lapwing');
+    await keyboard.press('Escape');
+    await page.evaluate(() => document.getElementById('sheet')?.focus());
     await keyboard.press('ArrowRight');
-    await expect(page).toHaveURL(new RegExp(`${stop}$`));
-  }
-  // The address is there before its sheet: what is typed belongs into this one, not into the one before.
-  await expect(page.getByRole('button', { name: 'Save the build sheet' })).toBeVisible();
-  await reach(/^\s*Text/);
-  await keyboard.type('Left on the shelf over night');
-  await keyboard.press('Enter');
-  await expect(page.getByRole('row', { name: /Left on the shelf over night/ })).toBeVisible();
-  await reach(/Save the build sheet/);
-  const saved = page.waitForEvent('download');
-  await keyboard.press('Enter');
-  expect(readFileSync(await (await saved).path(), 'utf8')).toContain('# Kitchen radio');
-});
+    await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toBeVisible();
+    await reach(/Choose Millpond Tunes/);
+    await keyboard.press('Enter');
+    await expect(page.getByRole('row', { name: /Millpond Tunes/ })).toContainText('chosen');
+    await page.evaluate(() => document.getElementById('sheet')?.focus());
+    await keyboard.press('ArrowRight');
+    await expect(headline(page)).toContainText('still to gather');
+    // A bare Space on the page signs nothing off.
+    await keyboard.press('Space');
+    await expect(page).toHaveURL(/gather$/);
+    await keyboard.press('Control+Enter');
+    await expect(page).toHaveURL(/verify$/);
+
+    await expect(page.getByRole('button', { name: 'Open an image file' })).toBeVisible();
+    await reach(/Open an image file/);
+    const chooser = page.waitForEvent('filechooser');
+    // The driver arms its file chooser in the background; a key pressed before that opens the browser's own.
+    await page.waitForTimeout(250);
+    await keyboard.press('Enter');
+    await (await chooser).setFiles(image);
+    await expect(page.getByText('MILLPOND', { exact: true })).toBeVisible();
+    await reach(/Published checksum/);
+    await keyboard.type('f'.repeat(64));
+    await keyboard.press('Enter');
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'NOT THE SAME' })).toBeVisible();
+    await expect(page.locator('aside')).toContainText('is not the file that was published');
+    await reach(/Published checksum/);
+    await keyboard.press('Control+a');
+    await keyboard.type(`SHA256 (my own download.img) = ${sum}`);
+    await keyboard.press('Enter');
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'SAME FILE' })).toBeVisible();
+
+    await page.evaluate(() => document.getElementById('sheet')?.focus());
+    await keyboard.press('Control+Enter');
+    await expect(headline(page)).toHaveText('Which stick may be lost?');
+    await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await reach(/Blue stick/);
+    await keyboard.press('Space');
+    await expect(page.getByRole('radio', { name: /Blue stick/ })).toBeChecked();
+    // What is asked about the picked stick stands above the list.
+    await reach(/Last four of the serial/, 'Shift+Tab');
+    await keyboard.type('7C20');
+    await keyboard.press('Enter');
+    await expect(page.locator('[data-part="stamp"]', { hasText: 'PROVEN' })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('Label the stick “my own download.img”', { exact: false })).toBeVisible();
+
+    // Firmware: the one-time menu key is entered, and the ladder stands.
+    await page.evaluate(() => document.getElementById('sheet')?.focus());
+    await keyboard.press('Control+Enter');
+    await expect(page).toHaveURL(/firmware$/);
+    await reach(/Enter One-time menu key/);
+    await keyboard.press('Enter');
+    await keyboard.type('F12');
+    await keyboard.press('Enter');
+    await expect(page.getByText('F12', { exact: true })).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Boot ladder' }).getByRole('listitem').first()).toContainText(
+      'Stick …7C20, by the one-time menu',
+    );
+
+    // Keep: a note, and the build sheet.
+    await page.evaluate(() => document.getElementById('sheet')?.focus());
+    for (const stop of ['install', 'first-start', 'network', 'load', 'tune', 'keep']) {
+      await keyboard.press('ArrowRight');
+      await expect(page).toHaveURL(new RegExp(`${stop}$`));
+    }
+    // The address is there before its sheet: what is typed belongs into this one, not into the one before.
+    await expect(page.getByRole('button', { name: 'Save the build sheet' })).toBeVisible();
+    await reach(/^\s*Text/);
+    await keyboard.type('Left on the shelf over night');
+    await keyboard.press('Enter');
+    await expect(page.getByRole('row', { name: /Left on the shelf over night/ })).toBeVisible();
+    await reach(/Save the build sheet/);
+    const saved = page.waitForEvent('download');
+    await keyboard.press('Enter');
+    expect(readFileSync(await (await saved).path(), 'utf8')).toContain('# Kitchen radio');
+  },
+);
 
 test(
   'a download that went wrong is found out, and a hazard says so',

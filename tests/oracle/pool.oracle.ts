@@ -151,7 +151,7 @@ const sets: [string, PoolWay, number[]][] = [
   ['one drive of 400 MiB', way('groups', 'single'), [400 * MIB]],
   ['just over fifty', way('groups', 'copies', 2), [26 * GIB, 25 * GIB]],
   ['of odd sizes', way('groups', 'parity', 1), [5 * GIB + 4096 * 7, 6 * GIB + 512 * 3, 7 * GIB + 1]],
-  ...Array.from({ length: ALL ? 200 : 5 }, (_, i): [string, PoolWay, number[]] => {
+  ...Array.from({ length: ALL ? 200 : 3 }, (_, i): [string, PoolWay, number[]] => {
     const want = ways[i % ways.length] ?? way('groups', 'joined');
     const least = want.shape === 'parity' ? want.level + 2 : want.level + 1;
     const n = least + Math.floor(random() * 4);
@@ -269,7 +269,7 @@ const disks = (drives: readonly PoolDrive[]): string[] =>
 it('on small members data begins where mdadm begins it, and what mdadm does not make is not offered', async () => {
   const sizes = ALL
     ? [4, 8, 12, 16, 33, 60, 130, 250, 700, 1500, 2050, 3000, 4100, 5000, 9000, 20_000]
-    : [8, 130, 700, 2050];
+    : [8, 2050];
   const drives = drivesOf(sizes.map((m) => m * MIB));
   const text = await ranIn(
     {

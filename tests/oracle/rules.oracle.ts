@@ -278,7 +278,7 @@ const spoken = (spans: object): string =>
 
 const plans: [string, GatePlan, Network[]][] = [
   ['the hall', HALL.gate, HALL.networks],
-  ...Array.from({ length: ALL ? 30 : 5 }, (_, i): [string, GatePlan, Network[]] => [
+  ...Array.from({ length: ALL ? 30 : 3 }, (_, i): [string, GatePlan, Network[]] => [
     `a plan at random, ${i + 1}`,
     planAtRandom(upTo(2 ** 31)),
     PLAN_NETWORKS,

@@ -204,10 +204,10 @@ describe('what a trial shows is what was foretold', () => {
     const some = (of: Case[], n: number): Case[] =>
       of.filter((_, i) => Math.floor((i * n) / of.length) !== Math.floor(((i - 1) * n) / of.length));
     return [
-      ...demo.filter((c) => c.firmware !== 'uefi-x64' || c.attached === 'disk').filter((_, i) => i % 3 === 0),
+      ...demo.filter((c) => c.firmware !== 'uefi-x64' || c.attached === 'disk').filter((_, i) => i % 5 === 0),
       ...some(
         others.filter((c) => c.firmware === 'bios'),
-        3,
+        2,
       ),
       ...some(
         others.filter((c) => c.firmware === 'uefi-x64'),
@@ -230,9 +230,9 @@ describe('what a trial shows is what was foretold', () => {
       }
       expect(said.filter((s) => agrees(s.foretold as 'yes', s.happened as 'started') === false)).toEqual([]);
       const sure = said.filter((s) => agrees(s.foretold as 'yes', s.happened as 'started') === true);
-      expect(new Set(sure.map((s) => s.name)).size).toBeGreaterThanOrEqual(ALL ? 10 : 6);
-      expect(sure.filter((s) => s.happened === 'started').length).toBeGreaterThanOrEqual(4);
-      expect(sure.filter((s) => s.foretold === 'no').length).toBeGreaterThanOrEqual(4);
+      expect(new Set(sure.map((s) => s.name)).size).toBeGreaterThanOrEqual(ALL ? 10 : 4);
+      expect(sure.filter((s) => s.happened === 'started').length).toBeGreaterThanOrEqual(ALL ? 4 : 2);
+      expect(sure.filter((s) => s.foretold === 'no').length).toBeGreaterThanOrEqual(ALL ? 4 : 2);
       // What cannot be compared is the exception.
       expect(sure.length).toBeGreaterThan(said.length * 0.7);
     },

@@ -13,8 +13,8 @@ import { join } from 'node:path';
 import { run, scratch } from './files';
 
 const ALL = process.env.ZB_TUNE === 'all';
-const PAIRS = ALL ? 2000 : 150;
-const KNEES = ALL ? 400 : 40;
+const PAIRS = ALL ? 2000 : 90;
+const KNEES = ALL ? 400 : 25;
 
 const { path, clear } = scratch();
 beforeAll(() => {
