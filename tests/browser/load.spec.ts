@@ -120,7 +120,7 @@ test(
     await page.getByRole('button', { name: 'Save for its servers' }).click();
     const written = page.getByRole('dialog');
     // While a Stop stands there is nothing to take away, and why is said.
-    await expect(written).toContainText('Nothing is written while a Stop stands');
+    await expect(written).toContainText('No file is written while a Stop stands');
     await expect(written.getByRole('button', { name: 'Save as a file' })).toHaveCount(0);
     await page.keyboard.press('Escape');
     await page.keyboard.press('Control+z');

@@ -79,7 +79,17 @@ function StoreLoad({ context }: { context: BoxContext }) {
         <LogEntryForm box={box} stop="load" kinds={['setting', 'photo']} />
       </Box>
       {open === 'pool' && <ToType box={box} found={found} onClose={() => setOpen(null)} />}
-      {open === 'shares' && <ShareWritten box={box} found={shared} onClose={() => setOpen(null)} />}
+      {open === 'shares' && (
+        <ShareWritten
+          box={box}
+          found={shared}
+          onClose={() => setOpen(null)}
+          onFolders={() => {
+            setOpen(null);
+            setSide('shares');
+          }}
+        />
+      )}
     </BoxFrame>
   );
 }

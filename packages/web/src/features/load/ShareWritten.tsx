@@ -5,33 +5,51 @@ import type { BoxSharing } from '@zb/core/storage/share/forBox';
 import { shareFile, shareForms, writeShares, type ShareForm } from '@zb/core/storage/share/write';
 import { shareFaultWords, shareFormWords } from '@zb/core/words/sharing';
 import { WrittenText } from '../../parts/WrittenText';
+import { Primary } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
+import { Said } from '../../ui/Said';
 import { Select } from '../../ui/Select';
 
 /** What the servers of the box are given. */
-export function ShareWritten({ box, found, onClose }: { box: Box; found: BoxSharing; onClose: () => void }) {
+export function ShareWritten({
+  box,
+  found,
+  onClose,
+  onFolders,
+}: {
+  box: Box;
+  found: BoxSharing;
+  onClose: () => void;
+  /** To the folders, where a Stop is mended. */
+  onFolders: () => void;
+}) {
   const [form, setForm] = useState<ShareForm>('smb');
   const out = writeShares(form, found);
   return (
     <Dialog open onClose={onClose} title={`${box.name}: folders, written for its servers`} size="lg">
-      <Stack gap="3">
-        <Select
-          label="For"
-          value={form}
-          options={shareForms.map((f) => ({ value: f, words: shareFormWords(f) }))}
-          onChange={(e) => setForm(shareForms.find((f) => f === e.target.value) ?? 'smb')}
-        />
-        {'text' in out ? (
+      {'text' in out ? (
+        <Stack gap="3">
+          <Select
+            label="For"
+            value={form}
+            options={shareForms.map((f) => ({ value: f, words: shareFormWords(f) }))}
+            onChange={(e) => setForm(shareForms.find((f) => f === e.target.value) ?? 'smb')}
+          />
           <WrittenText text={out.text} name={shareFile[form]} />
-        ) : (
-          <Stack gap="1" role="alert">
-            <Text>Nothing is written while a Stop stands. What is on the box is unharmed.</Text>
-            {out.stops.map((f, i) => (
-              <Text key={i}>{shareFaultWords(f.fault)}</Text>
-            ))}
-          </Stack>
-        )}
-      </Stack>
+        </Stack>
+      ) : (
+        <Stack gap="3" role="alert">
+          <Text>No file is written while a Stop stands. What is on the box is unharmed.</Text>
+          {out.stops.map((f, i) => (
+            <Said key={i} kind="stop" loud={false}>
+              {shareFaultWords(f.fault)}
+            </Said>
+          ))}
+          <Primary alignSelf="flex-start" onClick={onFolders}>
+            Go to the folders
+          </Primary>
+        </Stack>
+      )}
     </Dialog>
   );
 }
