@@ -280,13 +280,15 @@ class Run:
             goes = there[0]
         elif place == "the first start part found" and mode == "uefi":
             goes = next(i for i in there if i == self.target or self.by[i]["startPart"])
+        stood_there = self.starts[goes].get(mode) is not None
         self.starts[goes][mode] = "new"
         # A signature is asked for under UEFI alone: an installation under BIOS leaves what UEFI starts as it was.
         if mode == "uefi":
             self.signed[goes] = self.by[self.stick]["signed"] and not self.plan["installer"]["enrols"]
         if (mode == "uefi" and self.plan["installer"]["entry"] == "made") or "target first" in self.taken:
             self.first = goes
-        if goes != self.target and self.matters(goes):
+        fallback = mode == "bios" or self.plan["installer"]["entry"] != "made"
+        if (goes != self.target or (stood_there and fallback)) and self.matters(goes):
             return "kept start altered"
         cut = power == "before the restart"
         if self.stick_first and not cut and self.w["set back"]:

@@ -194,11 +194,12 @@ export function hostileBench(bench: Bench, turn: number): HostilePair {
     const good =
       bad &&
       plain
-        .map(
-          (p) =>
-            renamed(harmless, id, `${id} ${p.slice(1)}`.slice(0, 80)) ??
-            renamed(harmless, id, `${id}-${p.slice(1)}`.replace(/ /g, '-').slice(0, 80)),
-        )
+        .flatMap((p) => {
+          const [blank, joined] = [`${id} ${p.slice(1)}`, `${id}-${p.slice(1)}`.replace(/ /g, '-')];
+          // A word stays a word: where an id is a key of an object, a reader tells words from other keys.
+          return /^[\w-]+$/.test(evil) ? [joined, blank] : [blank, joined];
+        })
+        .map((twin) => renamed(harmless, id, twin.slice(0, 80)))
         .find((p) => p !== undefined);
     if (!bad || !good) continue;
     [hostile, harmless] = [bad, good];

@@ -452,6 +452,26 @@ describe('what is told of a rehearsal', () => {
     const world = rehearse(p, []).told.find((t) => t.ending === ending);
     expect(world && causeOf(world)).toBe(cause);
   });
+  // UEFI 2.10 §3.5.1.1: without an entry, firmware looks in one path alone; BIOS enters the one boot sector (common practice).
+  it.each([
+    ['bios', 'made', true],
+    ['uefi', 'fallback path only', true],
+    ['uefi', 'made', false],
+  ] as const)(
+    'a kept system beside the new one, under %s with the entry “%s”, loses what boots it: %s',
+    (mode, entry, lost) => {
+      const old = { ...target, matters: true, starts: { uefi: 'old', bios: 'old' } };
+      const p = plan(
+        [old, stick],
+        { beside: true, entry, loader: 'the chosen drive' },
+        { machine: { mode } },
+      );
+      const found = rehearse(p, ['read', 'key', 'stick out', 'menu']);
+      const world = found.told.find((t) => t.ending === 'kept start altered');
+      expect(world !== undefined).toBe(lost);
+      if (world) expect(causeOf(world)).toBe('loader overwritten');
+    },
+  );
   it('has a cause for every bad scenario, and none for a good one', () => {
     fc.assert(
       fc.property(anyPlan, (p) => {

@@ -10,6 +10,7 @@ export type Cause =
   | `cut ${CutWhen}`
   | 'stick out too early'
   | 'loader goes elsewhere'
+  | 'loader overwritten'
   | `started ${StartedHow}`;
 
 /** Endings in which a drive was taken that should not have been. */
@@ -25,7 +26,8 @@ export function causeOf({ ending, frames }: Pick<Told, 'ending' | 'frames'>): Ca
     const taken = last('taken');
     return taken ? `taken ${taken.by}` : null;
   }
-  if (ending === 'kept start altered') return 'loader goes elsewhere';
+  if (ending === 'kept start altered')
+    return last('loader')?.drive === last('taken')?.drive ? 'loader overwritten' : 'loader goes elsewhere';
   const cut = last('cut');
   if (cut) return `cut ${cut.when}`;
   if (last('stick out too early')) return 'stick out too early';

@@ -1,6 +1,6 @@
 import { loaderPlaces } from '../model/installer';
 import type { Ending } from './ending';
-import type { Stage } from './stage';
+import { NOTHING, type Stage } from './stage';
 import { questionOf } from './question';
 import { bootFrom, firstStart, type Started } from './start';
 import { Scenes, State } from './state';
@@ -75,12 +75,16 @@ export function run(stage: Stage, asker: Asker, taken: Taken, frames: Frame[] | 
   }
 
   const l = loaderDrive(state, order);
+  const stoodThere = state.startsOf(l, state.mode) !== NOTHING;
   const entry =
     (state.mode === 'uefi' && plan.installer.entry === 'made') || taken.has(stage.offers['target first']);
   state.install(l, stage.target);
   if (entry) state.first = l;
   scenes.add({ code: 'loader', drive: stage.drives[l]?.id ?? '', entry });
-  if (l !== stage.target && state.matters(l)) return end('kept start altered');
+  // Beside a kept system the new one takes its boot sector, or its loader in the one place firmware looks in by itself.
+  const overwrites =
+    l !== stage.target || (stoodThere && (state.mode === 'bios' || plan.installer.entry !== 'made'));
+  if (overwrites && state.matters(l)) return end('kept start altered');
 
   const cutAtRestart = after === 'before the restart';
   if (cutAtRestart) scenes.add({ code: 'cut', when: 'before the restart' });

@@ -63,7 +63,7 @@ export const endingWords: Record<Ending, string> = {
   'half written, again': 'Half written, can be repeated',
   'other drive erased': 'Wrong drive taken, nothing lost that matters',
   'half written, for good': 'Half written, a kept part with it',
-  'kept start altered': 'Start of a kept drive overwritten',
+  'kept start altered': 'What boots a kept system is overwritten',
   'kept drive erased': 'A drive to keep is erased',
 };
 

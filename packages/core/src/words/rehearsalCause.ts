@@ -15,6 +15,7 @@ export const causeWords: Record<Cause, string> = {
   'cut before the restart': 'the power fails before the restart',
   'stick out too early': 'the stick comes out before the installer is done',
   'loader goes elsewhere': 'the installer writes its loader to another drive than the one selected',
+  'loader overwritten': 'the new system takes the place from which the kept one boots',
   'started menu': 'the line taken in the boot menu boots something else',
   'started key missed': 'the key for the boot menu is missed',
   'started dead line': 'a line of the boot menu is taken that boots nothing',

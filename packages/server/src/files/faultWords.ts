@@ -1,4 +1,4 @@
-import { PackedFault } from '@zb/core/container/fault';
+import { PackedFault, UnreadableSource } from '@zb/core/container/fault';
 import { packedFaultWords } from '@zb/core/words/packedFault';
 
 const WORDS: Record<string, string> = {
@@ -28,6 +28,8 @@ export const faultCode = (error: unknown): string | undefined => {
 
 /** What a fault of the file system means, in words that follow a colon; no path of this machine in them. */
 export function faultWords(error: unknown): string {
+  // What a medium said under an unpacker is the fault, not that it was unpacked.
+  if (error instanceof UnreadableSource) return faultWords(error.cause);
   const code = faultCode(error);
   if (code !== undefined) return WORDS[code] ?? `the file system answered ${code}`;
   if (error instanceof PackedFault) return packedFaultWords(error.reason);
