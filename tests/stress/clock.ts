@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import type { LanState } from '@zb/core/model/standInLan';
-import { addNote, launch, notes, ready, settled } from './pages';
+import { addNote, launch, narrow, notes, ready, settled } from './pages';
 import { bounded, type Bench, type Part } from './part';
 import type { Random } from './random';
 import { onStick, sha256, STICKS, BuiltServer } from './server';
@@ -83,6 +83,7 @@ async function underPage({ random, count, wrong }: Bench, page: Page, round: num
   if (last !== undefined && kept.includes(last))
     wrong(`under a clock that jumps another act than the last is taken back`);
   await page.reload();
+  await narrow(page, `stress clock ${round} `);
   for (const text of texts)
     await page
       .getByText(text, { exact: true })

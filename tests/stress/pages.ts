@@ -17,6 +17,9 @@ export const ready = async (page: Page, address: string): Promise<void> => {
   await page.getByLabel('Text').waitFor();
   await settled(page);
 };
+/** Of a long log only what is seen is drawn: lines without the word are left out first. */
+export const narrow = (page: Page, word: string): Promise<void> =>
+  page.getByLabel('With the word').fill(word);
 /** The notes that are kept, as the browser has them. */
 export const notes = (page: Page): Promise<string[]> =>
   page.evaluate(

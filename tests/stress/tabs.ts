@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BrowserContext } from '@playwright/test';
-import { addNote, launch, notes, ready, settled } from './pages';
+import { addNote, launch, narrow, notes, ready, settled } from './pages';
 import { BuiltServer } from './server';
 import type { Bench, Part } from './part';
 
@@ -33,6 +33,7 @@ async function together(
   for (const text of wanted)
     if (kept.filter((k) => k === text).length !== 1)
       wrong(`“${text}” is kept ${kept.filter((k) => k === text).length} times`);
+  for (const page of pages) await narrow(page, `stress ${round} `);
   for (const page of pages)
     for (const text of wanted)
       await page
@@ -76,6 +77,7 @@ async function undoing(
   const mine = (await notes(first)).filter((n) => n.startsWith(`stress undo ${round} `));
   if (new Set(mine).size !== mine.length) wrong(`an act is kept twice: ${mine.join(', ')}`);
   for (const text of mine) if (!done.has(text)) wrong(`“${text}” was never done`);
+  for (const page of pages) await narrow(page, `stress undo ${round} `);
   for (const page of pages)
     for (const text of done) {
       const wanted = mine.includes(text) ? 1 : 0;
