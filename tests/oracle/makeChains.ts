@@ -4,6 +4,7 @@
  */
 import { copyFileSync, mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { KERNEL } from '@zb/core/formats/linuxKernel';
 import type { StartedFirmware } from './emulator';
 import { blank, put, run, type Scratch } from './files';
 import { ISOLINUX_BOOT, Maker, MIB, TOKEN, type Made } from './makeImages';
@@ -422,6 +423,29 @@ export class ChainMaker {
       return path;
     };
     iso('ISOLINUX: whole', linux);
+    // What is wrapped as a kernel and is none says sizes that no loader checks.
+    const speaks = this.file(
+      `serial --unit=0 --speed=115200\nterminal_output serial\necho ${TOKEN}\nsleep --verbose 60\n`,
+    );
+    const core = this.room.path(`core${(this.count += 1)}.img`);
+    run('grub-mkimage', [
+      '-O',
+      'i386-pc',
+      '-p',
+      '/none',
+      '-c',
+      speaks,
+      '-o',
+      core,
+      ...'serial terminal echo sleep'.split(' '),
+    ]);
+    const head = readFileSync('/usr/lib/grub/i386-pc/lnxboot.img');
+    head.writeUInt32LE(0x7fff, KERNEL.protectedParagraphs);
+    const wrapped = this.file(Buffer.concat([head, readFileSync(core)]));
+    iso('ISOLINUX: a loader wrapped as its kernel, with sizes beyond it: whole', {
+      ...linux,
+      '/live/kernel': wrapped,
+    });
     iso('ISOLINUX: kernel absent', without(linux, '/live/kernel'));
     iso('ISOLINUX: module absent', without(linux, '/isolinux/ldlinux.c32'));
     iso('ISOLINUX: configuration absent', without(linux, '/isolinux/isolinux.cfg'));

@@ -39,7 +39,10 @@ export const isKernel = (head: Uint8Array): boolean =>
 export interface KernelHead {
   /** x86: setup code and protected-mode code; aa64: its own image, plain or packed behind an EFI stub. */
   kind: 'x86' | 'aa64' | 'packed with a stub';
-  /** Bytes that have to be there. */
+  /**
+   * Bytes that have to be there. What calls itself a kernel and says no version is mostly another program in a kernel’s clothes: of
+   * it the setup code alone, since no loader checks the sizes behind it.
+   */
   bytes: number;
   /** What is packed inside is wiped, though the header is sound. */
   wiped: boolean;
@@ -51,6 +54,8 @@ export interface KernelHead {
 
 /** Setup sectors where the header says none (protocol, field “setup_sects”). */
 const USUAL_SETUP = 4;
+/** How a kernel begins to say which it is (protocol, field “kernel_version”). */
+const SAYS_VERSION = /^\d+\.\d+/;
 /** Since this version of the protocol the header says where the packed kernel lies. */
 const KNOWS_PAYLOAD = 0x208;
 /** Since this version it says whether it is a 64-bit kernel. */
@@ -68,7 +73,7 @@ async function x86Head(file: ByteSource, head: Uint8Array): Promise<KernelHead> 
   const name = nameAt === 0 ? '' : ascii(await file.read(KERNEL.setup + nameAt, 200), 0, 200);
   return {
     kind: 'x86',
-    bytes: setup + paragraphs * 16,
+    bytes: setup + (SAYS_VERSION.test(name) ? paragraphs * 16 : 0),
     wiped: payload !== undefined && payload.length > 0 && allZero(payload),
     version: name || undefined,
     machine:
