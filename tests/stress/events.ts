@@ -74,9 +74,9 @@ export const events: Part = async ({ random, dir, goOn, count, wrong }) => {
         page.evaluate(
           ([all, kinds]) => {
             const channel = new BroadcastChannel('zealous-box');
-            for (const m of all as unknown[]) channel.postMessage(m);
+            for (const m of all) channel.postMessage(m);
             channel.close();
-            for (const name of kinds as string[]) {
+            for (const name of kinds) {
               window.dispatchEvent(new Event(name));
               document.dispatchEvent(new Event(name, { bubbles: true }));
             }

@@ -474,9 +474,8 @@ describe('hazards', () => {
         ...{ modules: [], health: [], displays: [], batteries: [], links: [], sensors: [], bootEntries: [] },
         pci: [{ slot: '00:17.0', class: pciClass, id: '00000000', driver: null }],
       };
-      const items = s.bench.items.map((i) =>
-        i.id === s.machine.id ? { ...s.machine, details } : i,
-      ) as Bench['items'];
+      const changed: Machine = { ...s.machine, details };
+      const items = s.bench.items.map((i) => (i.id === s.machine.id ? changed : i));
       return hazards({ ...s.bench, items }, s.box).map((h) => h.code);
     };
     expect(of('010400')).toContain('controller hides drives');

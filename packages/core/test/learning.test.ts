@@ -8,7 +8,7 @@ import { summaryOf } from '@zb/core/box/summary';
 import { timedSteps } from '@zb/core/box/timed';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { calibrationOf, CLAIMED, exactShare } from '@zb/core/learning/calibration';
-import { cholesky } from '@zb/core/learning/cholesky';
+import { cholesky } from '@zb/core/tune/numbers/cholesky';
 import { foreteller, learn, RUN_SHARES, SHARES } from '@zb/core/learning/foretell';
 import type { TimedRun } from '@zb/core/learning/timed';
 import { widthOf } from '@zb/core/learning/width';

@@ -35,7 +35,7 @@ describe('a battery', () => {
       facts: {
         'power.battery': { surveyed: { value: battery, source: 'power', at } },
         ...(wear === undefined ? {} : { 'power.wear': wear }),
-      } as Parameters<typeof batteryOf>[0]['facts'],
+      },
     });
   const surveyed = (value: number) => ({ surveyed: { value, source: 'power', at } });
   it('is relied on in a power cut only where its capacity was measured and is not worn', () => {

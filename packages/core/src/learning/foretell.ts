@@ -1,6 +1,6 @@
 import { tQuantile } from '../tune/numbers/distributions';
 import { span, type Span } from '../units/duration';
-import { cholesky, forward } from './cholesky';
+import { cholesky, forward } from '../tune/numbers/cholesky';
 import { widthOf } from './width';
 import { valueAt, Z90 } from '../tune/numbers/logNormal';
 import { deviationsOf, scaleOf } from './scale';

@@ -1,4 +1,4 @@
-import { cholesky } from '../learning/cholesky';
+import { cholesky } from '../tune/numbers/cholesky';
 import { eightOfTen, LEAST_SHARE, valueAt } from '../tune/numbers/logNormal';
 import type { Span } from '../units/duration';
 import { place, type Lengths, type Problem } from './problem';

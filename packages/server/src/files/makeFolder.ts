@@ -12,13 +12,14 @@ function firstMissing(path: string): string {
 }
 
 /** Where the file system cannot be written to, Node tells of a folder with all above it that it is not there; made alone, it tells why. */
-function trueFault(path: string, error: unknown): unknown {
+function trueFault(path: string, fault: unknown): Error | undefined {
+  const error = fault as Error;
   if (faultCode(error) !== 'ENOENT') return error;
   try {
     mkdirSync(firstMissing(path));
     return undefined;
   } catch (why) {
-    return why;
+    return why as Error;
   }
 }
 
