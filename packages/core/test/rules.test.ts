@@ -384,7 +384,7 @@ describe('the hall’s gate', () => {
     expect(caveats([], inside)).toEqual(['full connection table']);
     const closed = judgePlan(hall, networks, { hosts }).kept.filter((k) => k.promise.kind === 'closed');
     expect(closed.length).toBeGreaterThan(0);
-    for (const k of closed) expect(k.caveats).toEqual(['one wire']);
+    for (const k of closed) expect(k.caveats).toEqual(['one wire', 'kernel settings']);
   });
 
   it('tells a rule that has nothing to do, and what takes its packets', () => {

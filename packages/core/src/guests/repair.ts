@@ -271,18 +271,24 @@ export function mendGuests(plan: GuestPlan, pot: Pot, solve: SolveLp, seconds = 
   const after = changedPlan(plan, changes);
   // Whole numbers come back as fractions of them: what does not fit to the byte is not given out.
   if (!setFits(after, pot)) return { code: 'stopped' };
-  const ids = new Set(changes.map((c) => c.guest));
   const total = (terms: readonly Term[]): number =>
     terms.reduce((sum, t) => sum + t.by * Math.round(values.get(t.name) ?? 0), 0);
   return {
     code: 'mended',
-    mended: {
-      changes,
-      plan: after,
-      touched: ids.size,
-      weight: plan.guests.filter((g) => ids.has(g.id)).reduce((sum, g) => sum + g.weight, 0),
-      mebibytes: total(amounts),
-    },
+    mended: mendedBy(plan, changes, total(amounts)),
+  };
+}
+
+/** Changes with what they make of a plan, and what they touch. */
+export function mendedBy(plan: GuestPlan, changes: Change[], mebibytes: number): Mended {
+  const ids = new Set(changes.map((c) => c.guest));
+  const touched = plan.guests.filter((g) => ids.has(g.id));
+  return {
+    changes,
+    plan: changedPlan(plan, changes),
+    touched: touched.length,
+    weight: touched.reduce((sum, g) => sum + g.weight, 0),
+    mebibytes,
   };
 }
 

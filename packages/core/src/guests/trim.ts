@@ -2,15 +2,7 @@ import type { SolveLp } from '../assign/lp';
 import type { GuestPlan } from '../model/guests';
 import { MIB } from '../units/bytes';
 import type { Pot } from './pot';
-import {
-  changedPlan,
-  leastOf,
-  mendGuests,
-  setFits,
-  type Change,
-  type Mended,
-  type MendResult,
-} from './repair';
+import { leastOf, mendedBy, mendGuests, setFits, type Change, type Mended, type MendResult } from './repair';
 import { memorySum, running } from './sums';
 
 /** Two respectable ways to make a set fit: the smallest change, and a little less memory for everybody. */
@@ -44,18 +36,9 @@ export function trimEverywhere(plan: GuestPlan, pot: Pot, solve: SolveLp, second
     return { kind: 'less memory', guest: g.id, from: g.memoryBytes, to: g.memoryBytes - by };
   });
   const changes = [...first, ...trims];
-  const after = changedPlan(plan, changes);
-  if (!setFits(after, pot)) return null;
-  const ids = new Set(changes.map((c) => c.guest));
-  return {
-    changes,
-    plan: after,
-    touched: ids.size,
-    weight: plan.guests.filter((g) => ids.has(g.id)).reduce((sum, g) => sum + g.weight, 0),
-    mebibytes:
-      (pools.code === 'mended' ? pools.mended.mebibytes : 0) +
-      trims.reduce((sum, c) => sum + (c.kind === 'less memory' ? (c.from - c.to) / MIB : 0), 0),
-  };
+  const mebibytes = trims.reduce((sum, c) => sum + (c.kind === 'less memory' ? (c.from - c.to) / MIB : 0), 0);
+  const mended = mendedBy(plan, changes, mebibytes + (pools.code === 'mended' ? pools.mended.mebibytes : 0));
+  return setFits(mended.plan, pot) ? mended : null;
 }
 
 /** Both ways to make a set fit. */

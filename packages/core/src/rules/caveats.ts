@@ -4,7 +4,7 @@ import { hasPorts, PROTOCOL } from './protocols';
 import type { Ground } from './sides';
 
 /** What a verdict about packets does not cover, though it matters to whoever relies on it. */
-export type Caveat = 'no ports under masquerading' | 'full connection table' | 'one wire';
+export type Caveat = 'no ports under masquerading' | 'full connection table' | 'one wire' | 'kernel settings';
 
 /** Protocols that a translation tells apart by something of their own (RFC 5508 §3.1: an echo by its identifier). */
 const TOLD_APART = new Set<number>([PROTOCOL.icmp, PROTOCOL.icmpv6]);
@@ -25,11 +25,13 @@ function hasPortless({ plan }: Ground, services: readonly string[]): boolean {
 /**
  * What stands beside a verdict. `reaches`: behind one address two machines cannot both speak a protocol without ports to one
  * destination (RFC 3022 §2.2), and nothing new begins while the table of connections is full (Linux, nf_conntrack_max).
- * `closed`: machines on one wire speak without the gate. Common practice, no source.
+ * `closed`: machines on one wire speak without the gate. Common practice, no source. What comes under a strange address is dropped
+ * by the settings that `write/sysctl.ts` writes.
  */
 export function caveatsOf(ground: Ground, promise: GatePromise): Caveat[] {
   const { plan } = ground;
-  if (promise.kind === 'closed') return ['one wire'];
+  if (promise.kind === 'closed') return ['one wire', 'kernel settings'];
+  if (promise.kind === 'own sources') return ['kernel settings'];
   if (promise.kind !== 'reaches') return [];
   const target = plan.zones.find((z) => z.id === promise.to.zone);
   const masqueraded = plan.translates && target?.kind === 'outside' && promise.family !== 6;

@@ -37,6 +37,8 @@ const CAVEATS: Record<Caveat, string> = {
     '“Always reached” does not cover a full table of connections: while it is full, nothing new begins.',
   'one wire':
     '“Nothing begins” does not cover two machines on one switch or one Wi-Fi: their packets do not come to the firewall.',
+  'kernel settings':
+    'A verdict counts on the kernel settings of this plan: load its sysctl file with the rules.',
 };
 /** What a verdict does not cover. */
 export const caveatWords = (c: Caveat): string => CAVEATS[c];
