@@ -93,8 +93,7 @@ export const failuresWords = ({ failed, choices, survived }: Failures): string =
 export const shareWords = (share: number): string =>
   share < 0.0005 ? 'under 0.1 %' : share < 0.1 ? `${(share * 100).toFixed(1)} %` : formatPercent(share);
 /** The chance of a read fault by the drives’ rating, short. */
-export const faultWords = (fault: ReadFault): string =>
-  fault.mended ? 'mended' : `${shareWords(fault.chance)} by rating`;
+export const faultWords = (fault: ReadFault): string => (fault.mended ? 'mended' : shareWords(fault.chance));
 
 /** Where the chance of a read fault comes from. */
 export const faultBecause = ({ chance, exponent, assumed, mended }: ReadFault): string =>

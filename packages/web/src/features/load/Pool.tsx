@@ -68,10 +68,10 @@ function WayLine({
       </Cell>
       <Num>
         {o.rebuild ? (
-          <>
-            {formatSpan(o.rebuild.seconds)}
-            <Sub>in use {formatSpan(o.rebuild.busy)}</Sub>
-          </>
+          <Why of={formatSpan(o.rebuild.seconds)}>
+            While nobody else uses the pool. While it is in use: {formatSpan(o.rebuild.busy)}, since a rebuild
+            yields to it (common practice).
+          </Why>
         ) : (
           '–'
         )}
@@ -133,8 +133,8 @@ export function Pool({ bench, box, found }: { bench: Bench; box: Build; found: B
               'Way',
               { words: 'Yours', figure: true },
               'Survives',
-              { words: 'Made good in', figure: true },
-              { words: 'Read fault', figure: true },
+              { words: 'Rebuild', figure: true },
+              { words: 'Rated read fault', figure: true },
             ]}
           >
             {all.map((o) => (
