@@ -8,7 +8,7 @@ test('a wrong plan is shown how it goes wrong, mended by its smallest set, and u
 }) => {
   await open(NIGHT);
   await expect(headline(page)).toContainText('“Scans drive”');
-  const reel = page.getByRole('list', { name: 'The world that is told' });
+  const reel = page.getByRole('list', { name: 'The scenario that is told' });
   await expect(reel.getByRole('listitem')).toHaveCount(4);
   await expect(reel.getByRole('listitem').last().getByRole('img')).toHaveAccessibleName(
     /Scans drive: erased/,

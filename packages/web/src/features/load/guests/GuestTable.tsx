@@ -92,7 +92,7 @@ function Mend({
   const found = mended.stale ? null : mended.found;
   const smallest = found?.smallest;
   return (
-    <Box as="section" aria-label="The smallest change">
+    <Box as="section" aria-label="How to make it fit">
       <Head marginBottom="1">How to make it fit</Head>
       {mended.share !== null && (
         <Working label="Every change there is" done={0} whole={1} says="" onCancel={mended.cancel} />
