@@ -107,7 +107,8 @@ async function unreadable(bench: Bench, dir: string): Promise<void> {
 /** The folder of the data becomes one that can only be read: at the start, or while a stick is written; and back. */
 async function readOnlyFolder(bench: Bench, dir: string): Promise<void> {
   const { random, count, wrong } = bench;
-  const remount = (how: 'ro' | 'rw'): unknown => execFileSync('mount', ['-o', `remount,${how}`, dir]);
+  const remount = (how: 'ro' | 'rw'): unknown =>
+    execFileSync('mount', ['-o', `remount,${how}`, dir], { stdio: 'ignore' });
   const dataDir = join(dir, 'kept');
   const atStart = random.chance(0.5);
   const first = await BuiltServer.start({ dataDir, pace: atStart ? '0' : '30' });
