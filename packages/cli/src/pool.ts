@@ -9,16 +9,15 @@ import { moveState } from '@zb/core/storage/moving';
 import { storageOf } from '@zb/core/storage/forBox';
 import { offers, sameWay, type PoolOffer } from '@zb/core/storage/ways';
 import {
-  copyFaultWords,
   faultBecause,
   growthWords,
   lettersOf,
   noCommandsWords,
-  poolFaultWords,
   rowsWords,
   survivesWords,
   wayTitle,
 } from '@zb/core/words/storage';
+import { copyFaultWords, poolFaultWords } from '@zb/core/words/poolFault';
 import { backWords, moveFaultWords, moveStepWords } from '@zb/core/words/moving';
 import { boxOf, readBench } from './benchOutput';
 import { InputError } from './inputFile';

@@ -6,12 +6,12 @@ import { findingWords } from './fit/finding';
 import { imageFaultWords } from './imageFinding';
 import { moveFaultWords } from './moving';
 import { networkFaultWords } from './network';
-import { guestFaultWords } from './guests';
+import { guestFaultWords } from './guestFault';
 import { tuneFaultWords } from './tuneFault';
 import { gateFaultWords } from './gateFault';
 import { shareFaultWords } from './sharing';
 import { startWords } from './start';
-import { copyFaultWords, poolFaultWords } from './storage';
+import { copyFaultWords, poolFaultWords } from './poolFault';
 
 type Params = Readonly<Record<string, string>>;
 

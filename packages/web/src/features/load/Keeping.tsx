@@ -11,7 +11,7 @@ import {
 } from '@zb/core/model/storageDraft';
 import { snapshotRoom } from '@zb/core/storage/snapshots';
 import { formatIec } from '@zb/core/units/bytes';
-import { shareWords } from '@zb/core/words/storage';
+import { shareWords } from '@zb/core/words/poolFault';
 import { checked } from '../../parts/checked';
 import { DraftLines } from '../../parts/DraftLines';
 import { useDraftForm } from '../../parts/useDraftForm';

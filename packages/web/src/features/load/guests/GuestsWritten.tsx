@@ -6,7 +6,7 @@ import type { GuestFinding } from '@zb/core/guests/check';
 import type { Pot } from '@zb/core/guests/pot';
 import { installerFile } from '@zb/core/guests/start';
 import { guestArchive, guestFiles } from '@zb/core/guests/write/forms';
-import { guestFaultWords } from '@zb/core/words/guests';
+import { guestFaultWords } from '@zb/core/words/guestFault';
 import { WrittenText } from '../../../parts/WrittenText';
 import { downloadBlob } from '../../../storage/download';
 import { Quiet } from '../../../ui/Button';
