@@ -1,10 +1,17 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { BrowserContext } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import { addNote, launch, narrow, notes, ready, settled } from './pages';
 import { BuiltServer } from './server';
 import type { Bench, Part } from './part';
+
+/** Tabs of one browser at the bench, each ready to act. */
+async function readyTabs(context: BrowserContext, address: string, length: number): Promise<Page[]> {
+  const pages = await Promise.all(Array.from({ length }, () => context.newPage()));
+  for (const page of pages) await ready(page, address);
+  return pages;
+}
 
 /** Two and three tabs acting at once: every act of every tab is kept, and every tab shows it. */
 async function together(
@@ -13,8 +20,7 @@ async function together(
   address: string,
   round: number,
 ): Promise<void> {
-  const pages = await Promise.all(Array.from({ length: random.int(2, 3) }, () => context.newPage()));
-  for (const page of pages) await ready(page, address);
+  const pages = await readyTabs(context, address, random.int(2, 3));
   const wanted: string[] = [];
   await Promise.all(
     pages.map(async (page, p) => {
@@ -51,8 +57,7 @@ async function undoing(
   address: string,
   round: number,
 ): Promise<void> {
-  const pages = await Promise.all(Array.from({ length: 3 }, () => context.newPage()));
-  for (const page of pages) await ready(page, address);
+  const pages = await readyTabs(context, address, 3);
   const done = new Set<string>();
   await Promise.all(
     pages.map(async (page, p) => {

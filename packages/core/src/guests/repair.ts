@@ -268,15 +268,11 @@ export function mendGuests(plan: GuestPlan, pot: Pot, solve: SolveLp, seconds = 
       return v > 0 ? [change(v)] : [];
     }),
   );
-  const after = changedPlan(plan, changes);
-  // Whole numbers come back as fractions of them: what does not fit to the byte is not given out.
-  if (!setFits(after, pot)) return { code: 'stopped' };
   const total = (terms: readonly Term[]): number =>
     terms.reduce((sum, t) => sum + t.by * Math.round(values.get(t.name) ?? 0), 0);
-  return {
-    code: 'mended',
-    mended: mendedBy(plan, changes, total(amounts)),
-  };
+  const mended = mendedBy(plan, changes, total(amounts));
+  // Whole numbers come back as fractions of them: what does not fit to the byte is not given out.
+  return setFits(mended.plan, pot) ? { code: 'mended', mended } : { code: 'stopped' };
 }
 
 /** Changes with what they make of a plan, and what they touch. */
