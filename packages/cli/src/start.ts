@@ -7,7 +7,7 @@ import { Machine } from '@zb/emulator/machine';
 import { missing, usualPlaces } from '@zb/emulator/places';
 import { wholeSectors } from '@zb/emulator/sectors';
 import { writeSparse } from '@zb/emulator/sparse';
-import { contentOf, type ImageReading } from '@zb/core/model/inspection';
+import { contentOf, type ImageReading, type Inspection } from '@zb/core/model/inspection';
 import { inspectImage } from '@zb/core/starting/inspect';
 import {
   trialAttached,
@@ -55,14 +55,21 @@ interface Started {
   whole: string;
 }
 
+async function inspectedAt(path: string): Promise<{ plain: Inspection; size: number }> {
+  const file = await OpenFile.open(path);
+  try {
+    return { plain: await inspectImage(file, {}), size: file.size };
+  } finally {
+    await file.close();
+  }
+}
+
 /**
  * Reads an image, and makes of it what a machine can start from: a packed one is unpacked into `into` while it is read,
  * and what is empty in it takes no room. Throws InputError.
  */
 async function readStarted(path: string, limit: number, into: string): Promise<Started> {
-  const file = await OpenFile.open(path);
-  const plain = await inspectImage(file, {}).finally(() => file.close());
-  const { size } = file;
+  const { plain, size } = await inspectedAt(path);
   if (plain.container.kind !== 'none') return { size, ...(await unpackInto(into, path, limit)) };
   const found = { reading: contentOf(plain), size, unpackedBytes: null };
   if (size === wholeSectors(size)) return { ...found, whole: path };
