@@ -84,6 +84,8 @@ const NEEDED = {
   'stress-ng': '/usr/bin/stress-ng',
   'lm-sensors': '/usr/bin/sensors',
   memtester: '/usr/sbin/memtester',
+  'memtest86+': '/usr/lib/memtest86+/memtest86+x64.iso',
+  mbr: '/sbin/install-mbr',
   'python3-icalendar': '/usr/lib/python3/dist-packages/icalendar/__init__.py',
   'python3-scipy': '/usr/lib/python3/dist-packages/scipy/__init__.py',
   'zbar-tools': '/usr/bin/zbarimg',

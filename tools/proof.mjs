@@ -16,6 +16,11 @@ const PROOFS = {
     command: jest('oracle', 'start.oracle'),
     env: { ZB_STARTS: 'all' },
   },
+  programs: {
+    about: 'boot code that is itself the program, ours and a memory tester, each started',
+    command: jest('oracle', 'programs.oracle'),
+    env: { ZB_PROGRAMS: 'all' },
+  },
   chains: {
     about: 'every chain of loaders started: whole, absent, renamed, cut and wiped stages',
     command: jest('oracle', 'chain.oracle'),

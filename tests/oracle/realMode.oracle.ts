@@ -50,7 +50,7 @@ function instruction(pick: (below: number) => number): [text: string, flags: num
     () => [`${one(['rol', 'ror', 'rcl', 'rcr'])}${width} $1, ${a}`, C],
     () => [`${one(['shl', 'shr', 'sar'])}${width} $${1 + pick(7)}, ${a}`, C | P | Z | S],
     () => [`${one(['rol', 'ror', 'rcl', 'rcr'])}${width} %cl, ${a}`, 0],
-    () => [`movw $3, %dx\n orb $8, %bh\n ${one(['div', 'idiv'])}w %bx`, 0],
+    () => [`movw $3, %dx\n andb $127, %bh\n orb $8, %bh\n ${one(['div', 'idiv'])}w %bx`, 0],
     () => [`${one(['cbtw', 'cwtd', 'clc', 'stc', 'cmc'])}`, C],
     () => [`${one(['movzbl', 'movsbl'])} %bl, %ecx`, 0],
     () => [`${one(['movzbw', 'movsbw'])} (%si), %cx`, 0],
@@ -62,6 +62,17 @@ function instruction(pick: (below: number) => number): [text: string, flags: num
     () => [`pushaw\n movw $0, %bx\n popaw`, 0],
     () => [`j${one(['a', 'b', 'e', 'g', 'l', 'o', 's', 'p'])} 7f\n movw $77, %cx\n7:`, ALL],
     () => [`movw $3, %cx\n7: incw %dx\n ${one(['loop', 'loope', 'loopne'])} 7b`, ALL],
+    () => [`set${one(['a', 'b', 'e', 'g', 'l', 'o', 's', 'p'])} %cl`, 0],
+    () => [`imulw %bx, %ax\n imull $${n}, %ebx, %ecx`, C | O],
+    () => [one(['cwtl', 'cltd']), 0],
+    // Bit 4 is the half carry, which is not kept.
+    () => [`lahf\n andb $0xef, %ah`, 0],
+    () => [`movw $0x600, %bx\n movb $${pick(3)}, %al\n xlatb`, 0],
+    () => [`movl $0x600, %esi\n movl $${pick(4)}, %ecx\n addr32 movl -3(%esi,%ecx,2), %edx`, 0],
+    () => [`movl $0x600, %esi\n addr32 leal 9(%esi,%ebx,4), %ecx`, 0],
+    () => [`movl $3, %ecx\n7: incw %dx\n addr32 loop 7b`, 0],
+    () => [`calll 7f\n7: popl %ecx\n subl $7b, %ecx`, 0],
+    () => [`pushw %bp\n movw %sp, %bp\n pushw %ax\n leavew`, 0],
     () => [`movb $0x${(0x10 + pick(200)).toString(16)}, %cl\n shrl %cl, %ebx`, 0],
   ];
   return one(kinds)();

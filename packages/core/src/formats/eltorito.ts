@@ -7,6 +7,8 @@ export interface BootEntry {
   platform: 'bios' | 'uefi' | 'other';
   bootable: boolean;
   emulation: 'none' | 'floppy' | 'hard-disk';
+  /** Sectors per track of an emulated floppy disk, of 80 tracks on 2 sides; undefined of what is none. */
+  floppySectors: number | undefined;
   offset: number;
   /** Bytes the firmware loads (virtual sectors of 512). UEFI takes 0 or 1 to mean "to the end of the volume". */
   loadBytes: number;
@@ -43,12 +45,16 @@ const EMULATION: Record<number, BootEntry['emulation']> = {
   3: 'floppy',
   4: 'hard-disk',
 };
+/** Of 1.2, 1.44 and 2.88 MB (§2.2, byte 1); the tracks of each: common practice. */
+const FLOPPY_SECTORS: Record<number, number> = { 1: 15, 2: 18, 3: 36 };
 
 function readEntry(b: Uint8Array, o: number, platform: number): BootEntry {
+  const emulation = u8(b, o + CATALOGUE_ENTRY.emulation) & 0x0f;
   return {
     platform: PLATFORM[platform] ?? 'other',
     bootable: u8(b, o) === CATALOGUE_ENTRY.bootable,
-    emulation: EMULATION[u8(b, o + CATALOGUE_ENTRY.emulation) & 0x0f] ?? 'none',
+    emulation: EMULATION[emulation] ?? 'none',
+    floppySectors: FLOPPY_SECTORS[emulation],
     offset: u32(b, o + CATALOGUE_ENTRY.sector) * ISO_SECTOR,
     loadBytes: u16(b, o + CATALOGUE_ENTRY.loadSectors) * 512,
   };

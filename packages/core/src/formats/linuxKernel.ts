@@ -73,7 +73,8 @@ async function x86Head(file: ByteSource, head: Uint8Array): Promise<KernelHead> 
   const name = nameAt === 0 ? '' : ascii(await file.read(KERNEL.setup + nameAt, 200), 0, 200);
   return {
     kind: 'x86',
-    bytes: setup + (SAYS_VERSION.test(name) ? paragraphs * 16 : 0),
+    // The last paragraph counts as whole in the header, and need not be in the file.
+    bytes: setup + (SAYS_VERSION.test(name) ? Math.max(0, paragraphs * 16 - 15) : 0),
     wiped: payload !== undefined && payload.length > 0 && allZero(payload),
     version: name || undefined,
     machine:

@@ -1,4 +1,4 @@
-import { allZero, ascii, holds, u64 } from '../formats/bytes';
+import { allZero, ascii, holds, u16, u64 } from '../formats/bytes';
 
 /**
  * What a boot sector's code does next, as far as it can be told without running it. There is no field for it, so it is
@@ -28,10 +28,16 @@ export type BootCodeKind =
 /** Where a second stage is named: byte 92, or 432 in code for optical volumes (GRUB's boot.S; ISOLINUX's isohybrid). */
 export const STAGE_AT = { disk: 0x5c, optical: 432 } as const;
 
+/** Its compatibility version, 3.2, behind the parameter block. */
+const OLD_STAGE = { versionAt: 0x3e, version: 0x0203 } as const;
+
 /** Reads the first 440 bytes of sector 0, or what follows the parameter block of a volume's boot record. */
 export function bootCodeKind(code: Uint8Array): BootCodeKind {
   if (allZero(code)) return 'none';
   if (holds(code, 'This is not a bootable disk')) return 'message only';
+  // The loader of before 2009 names its sector elsewhere, and all that it loads is followed (GRUB 0.97, stage1.h).
+  if (holds(code, 'GRUB ') && holds(code, 'Geom') && u16(code, OLD_STAGE.versionAt) === OLD_STAGE.version)
+    return 'unrecognised';
   if (holds(code, 'GRUB ') && holds(code, 'Geom'))
     return u64(code, STAGE_AT.disk) === 0 ? 'names a sector of an optical volume' : 'names a sector';
   if (holds(code, 'isolinux.bin missing or corrupt')) return 'optical loader';

@@ -150,9 +150,10 @@ const imageFacts = z.object({
 
 /**
  * Version of the rules by which images are read and judged; raise it where a verdict may come out otherwise. 1 knew BIOS
- * boot code by its messages alone, 2 follows the rest; 3 answers in codes; 4 follows a loader to the kernel it names.
+ * boot code by its messages alone, 2 follows the rest; 3 answers in codes; 4 follows a loader to the kernel it names;
+ * 5 knows boot code that is itself the program.
  */
-export const READING_RULES = 4;
+export const READING_RULES = 5;
 
 export const inspectionSchema = imageFacts.extend({
   /** The rules that decided; readings that do not say are of the first. */

@@ -86,6 +86,7 @@ export const startReasonSchema = z.discriminatedUnion('code', [
   about('boot record and stage file', place),
   // Boot code followed to its end
   about('enters a kernel', who),
+  about('starts its own program', { ...who, bytes: z.number().int().positive() }),
   about('goes on to nothing', { ...who, offset: z.number() }),
   about('reads in a circle', who),
   about('cannot be followed', who),

@@ -2,7 +2,8 @@ import { allZero, ascii, holds, u32, u64, u8 } from '../formats/bytes';
 import { bootCodeKind, opticalLoaderKind, STAGE_AT } from '../image/bootCode';
 import { absent, field } from '../image/evidence';
 import { no, unknown, yes, type StartVerdict } from '../image/verdict';
-import { byFollowing, DISK, OPTICAL } from './byFollowing';
+import { byFollowing, onDisk, onFloppy, OPTICAL } from './byFollowing';
+import type { BootEntry } from '../formats/eltorito';
 import { openExt } from '../formats/ext/read';
 import { openFat } from '../formats/fat/read';
 import { fatAsVolume, type Volume } from '../formats/volume';
@@ -46,7 +47,12 @@ const partPlace = (facts: ImageFacts, entry: { index: number; start: number }): 
 });
 
 /** The boot record of a volume, and the stage it loads. `base` is where the volume begins in the source. */
-async function volumeRecord(facts: ImageFacts, base: number, place: ImagePlace): Promise<StartVerdict> {
+async function volumeRecord(
+  facts: ImageFacts,
+  base: number,
+  place: ImagePlace,
+  floppySectors?: number,
+): Promise<StartVerdict> {
   const { source } = facts;
   const boot = await source.read(base, 512);
   const where = await field(source, base, 16, `boot record at byte ${base}`, 'FAT specification 1.03 §3.1');
@@ -65,8 +71,11 @@ async function volumeRecord(facts: ImageFacts, base: number, place: ImagePlace):
   if (!staged || !volume)
     return byFollowing(
       source,
-      { at: base, bytes: 512, drive: DISK, sectorBytes: 512 },
-      { of: 'boot record', place },
+      {
+        ...(floppySectors === undefined ? onDisk(base) : onFloppy(base, floppySectors)),
+        who: { of: 'boot record', place },
+        inFiles: fat !== undefined || place.of === 'part',
+      },
       where,
     );
   return stageFile(facts, { boot, base, place, volume }, where);
@@ -214,8 +223,11 @@ async function sectorZero(facts: ImageFacts, head: Uint8Array): Promise<StartVer
     case 'unrecognised':
       return byFollowing(
         source,
-        { at: 0, bytes: 512, drive: DISK, sectorBytes: 512 },
-        { of: 'sector 0' },
+        {
+          ...onDisk(0),
+          who: { of: 'sector 0' },
+          inFiles: (facts.mbr?.entries ?? []).some((e) => e.active) && !facts.iso,
+        },
         code,
       );
   }
@@ -235,8 +247,7 @@ export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
   if (!mbr && facts.candidates.some((c) => c.from === 'whole') && !facts.iso)
     return byFollowing(
       source,
-      { at: 0, bytes: 512, drive: DISK, sectorBytes: 512 },
-      { of: 'sector 0' },
+      { ...onDisk(0), who: { of: 'sector 0' }, inFiles: true },
       await field(source, 0, 16, 'sector 0', CODE),
     );
   return sectorZero(facts, head);
@@ -244,10 +255,9 @@ export async function biosDisk(facts: ImageFacts): Promise<StartVerdict> {
 
 async function emulated(
   facts: ImageFacts,
-  kind: 'floppy' | 'hard-disk',
-  offset: number,
+  { emulation, floppySectors, offset }: BootEntry,
 ): Promise<StartVerdict> {
-  if (kind === 'floppy') return volumeRecord(facts, offset, { of: 'floppy image' });
+  if (emulation === 'floppy') return volumeRecord(facts, offset, { of: 'floppy image' }, floppySectors);
   const image = slice(facts.source, offset, facts.source.size - offset);
   const inside = await readImage(image);
   return sectorZero({ ...inside, gpt: undefined }, inside.head);
@@ -275,7 +285,7 @@ async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
     await field(source, entry.offset, 16, 'first bytes of its boot image', 'El Torito §2.2'),
   ];
   if (entry.emulation !== 'none') {
-    const inside = await emulated(facts, entry.emulation, entry.offset);
+    const inside = await emulated(facts, entry);
     return {
       ...inside,
       through: `${entry.emulation} emulation`,
@@ -289,8 +299,13 @@ async function opticalEntry(facts: ImageFacts): Promise<StartVerdict> {
     case 'unrecognised':
       return byFollowing(
         source,
-        { at: entry.offset, bytes: entry.loadBytes || 2048, drive: OPTICAL, sectorBytes: 2048 },
-        { of: 'boot image' },
+        {
+          at: entry.offset,
+          bytes: entry.loadBytes || 2048,
+          drive: OPTICAL,
+          sectorBytes: 2048,
+          who: { of: 'boot image' },
+        },
         ...evidence,
       );
     case 'marked':

@@ -96,6 +96,8 @@ const WORDS: Words = {
   'boot record and stage file': (r) =>
     `boot record of ${imagePlaceWords(r.place)} and its second stage LDLINUX.SYS`,
   'enters a kernel': (r) => `${codeWords(r.who)} loads a kernel and enters it`,
+  'starts its own program': (r) =>
+    `${codeWords(r.who)} loads ${r.bytes} bytes that are a program of its own and starts it; what the program does is not followed`,
   'goes on to nothing': (r) => `${codeWords(r.who)} goes on to code at byte ${r.offset}, which is empty`,
   'reads in a circle': (r) => `${codeWords(r.who)} reads the same sectors again and again`,
   'cannot be followed': (r) => `${codeWords(r.who)} holds code that cannot be followed to its end`,

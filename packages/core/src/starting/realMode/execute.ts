@@ -1,4 +1,6 @@
 import { divide, judged, multiply, operate, shift, step } from './arithmetic';
+import { wideAddress } from './address';
+import { readPort } from './ports';
 import {
   AX,
   BP,
@@ -26,6 +28,10 @@ export type Pause =
   | { kind: 'stands' }
   /** An instruction outside what boot sectors need in real mode, among them all that lead out of it. */
   | { kind: 'unsupported'; opcode: number }
+  /** Turns protected mode on: from here a program of its own runs. */
+  | { kind: 'protected mode' }
+  /** Read a port whose answer differs between machines. */
+  | { kind: 'asked the hardware' }
   | { kind: 'fault' };
 
 interface Place {
@@ -34,6 +40,9 @@ interface Place {
   address: number | undefined;
   offset: number;
 }
+
+/** A segment has 64 KiB in real mode; what asks for more is a fault. */
+const SEGMENT_END = 0xffff;
 
 const CONDITIONS: ((m: RealModeMachine) => boolean)[] = [
   (m) => m.overflow,
@@ -65,6 +74,9 @@ class Instruction {
   private segment: number | undefined;
   private width: Width = 2;
   private repeat: 'equal' | 'unequal' | undefined;
+  private wide = false;
+  /** An address beyond the end of its segment. */
+  private beyond = false;
 
   constructor(private readonly m: RealModeMachine) {}
 
@@ -86,6 +98,15 @@ class Instruction {
     const low = byte & 7;
     const number = (byte >> 3) & 7;
     if (mode === 3) return { number, register: low, address: undefined, offset: 0 };
+    if (this.wide) {
+      const at = wideAddress(m, (width) => this.fetch(width), mode, low);
+      return {
+        number,
+        register: low,
+        address: m.linear(this.segment ?? at.segment, at.offset),
+        offset: at.offset,
+      };
+    }
     const direct = mode === 0 && low === 6;
     const bases = BASES[low] ?? [];
     let offset = direct ? this.fetch(2) : bases.reduce((sum, r) => sum + m.get(r, 2), 0);
@@ -96,9 +117,11 @@ class Instruction {
     return { number, register: low, address: m.linear(this.segment ?? usual, offset), offset };
   }
   private read(at: Place, width: Width): number {
+    this.beyond ||= at.offset > SEGMENT_END;
     return at.address === undefined ? this.m.get(at.register, width) : this.m.load(at.address, width);
   }
   private write(at: Place, width: Width, value: number): void {
+    this.beyond ||= at.offset > SEGMENT_END;
     if (at.address === undefined) this.m.set(at.register, width, value);
     else this.m.store(at.address, width, value);
   }
@@ -107,14 +130,20 @@ class Instruction {
     const { m } = this;
     const width: Width = opcode & 1 ? this.width : 1;
     const by = m.backwards ? -width : width;
-    const from = (): number => m.linear(this.segment ?? DS, m.get(SI, 2));
-    const to = (): number => m.linear(ES, m.get(DI, 2));
-    const on = (register: number): void => m.set(register, 2, m.get(register, 2) + by);
+    const size: Width = this.wide ? 4 : 2;
+    const reach = (register: number): number => {
+      const offset = m.get(register, size);
+      this.beyond ||= offset > SEGMENT_END;
+      return offset;
+    };
+    const from = (): number => m.linear(this.segment ?? DS, reach(SI));
+    const to = (): number => m.linear(ES, reach(DI));
+    const on = (register: number): void => m.set(register, size, m.get(register, size) + by);
     const compares = (opcode & 0xf6) === 0xa6;
     for (;;) {
       if (this.repeat) {
-        if (m.get(CX, 2) === 0) return undefined;
-        m.set(CX, 2, m.get(CX, 2) - 1);
+        if (m.get(CX, size) === 0 || this.beyond) return undefined;
+        m.set(CX, size, m.get(CX, size) - 1);
       }
       switch (opcode & 0xfe) {
         case 0xa4:
@@ -176,13 +205,13 @@ class Instruction {
     const width: Width = opcode & 1 ? this.width : 1;
     const at = this.operands();
     const value = this.read(at, width);
-    const far = at.address === undefined ? 0 : m.load(at.address + 2, 2);
+    const far = at.address === undefined ? 0 : m.load(at.address + width, 2);
     if (at.number < 2) this.write(at, width, step(m, value, at.number === 0 ? 1 : -1, width));
     else if (opcode === 0xfe) return { kind: 'unsupported', opcode };
     else if (at.number === 6) m.push(value, width);
     else {
-      if (at.number === 3) m.push(m.segments[CS] ?? 0, 2);
-      if (at.number === 2 || at.number === 3) m.push(m.ip, 2);
+      if (at.number === 3) m.push(m.segments[CS] ?? 0, width);
+      if (at.number === 2 || at.number === 3) m.push(m.ip, width);
       if (at.number === 3 || at.number === 5) m.segments[CS] = far;
       m.ip = value & 0xffff;
     }
@@ -193,7 +222,7 @@ class Instruction {
     const { m } = this;
     const opcode = this.fetch(1);
     if ((opcode & 0xf0) === 0x80) {
-      const by = signed(this.fetch(2), 2);
+      const by = signed(this.fetch(this.width), this.width);
       if (holds(m, opcode)) m.ip = (m.ip + by) & 0xffff;
     } else if (opcode === 0xb6 || opcode === 0xb7 || opcode === 0xbe || opcode === 0xbf) {
       const at = this.operands();
@@ -202,8 +231,46 @@ class Instruction {
       m.set(at.number, this.width, mask(opcode >= 0xbe ? signed(value, width) : value, this.width));
     } else if (opcode === 0xa0 || opcode === 0xa8) m.push(m.segments[opcode === 0xa0 ? 4 : 5] ?? 0, 2);
     else if (opcode === 0xa1 || opcode === 0xa9) m.segments[opcode === 0xa1 ? 4 : 5] = m.pop(2);
-    else return { kind: 'unsupported', opcode: 0x0f00 + opcode };
+    else if (opcode === 0xb2 || opcode === 0xb4 || opcode === 0xb5) {
+      const at = this.operands();
+      m.set(at.number, this.width, this.read(at, this.width));
+      m.segments[opcode & 7] = m.load((at.address ?? 0) + this.width, 2);
+    } else if ((opcode & 0xf0) === 0x90) this.write(this.operands(), 1, holds(m, opcode) ? 1 : 0);
+    else if (opcode === 0xaf) {
+      const at = this.operands();
+      m.set(at.number, this.width, this.product(m.get(at.number, this.width), this.read(at, this.width)));
+    } else if (opcode === 0x01) return this.tables();
+    else if (opcode === 0x20) m.set(this.operands().register, 4, m.control);
+    else if (opcode === 0x22) return this.control(m.get(this.operands().register, 4));
+    else if (opcode !== 0x06 && opcode !== 0x08 && opcode !== 0x09)
+      return { kind: 'unsupported', opcode: 0x0f00 + opcode };
     return undefined;
+  }
+  private product(a: number, b: number): number {
+    return multiply(this.m, a, b, this.width, true)[0];
+  }
+  /** LGDT and LIDT, which only say where tables lie; SMSW and LMSW, the low half of CR0. */
+  private tables(): Pause | undefined {
+    const at = this.operands();
+    if (at.number === 4) this.write(at, 2, this.m.control & 0xffff);
+    else if (at.number === 6) return this.control(this.read(at, 2));
+    else if (at.number !== 2 && at.number !== 3) return { kind: 'unsupported', opcode: 0x0f01 };
+    return undefined;
+  }
+  /** CR0; its lowest bit turns protected mode on (IA-32 SDM volume 3, §2.5). */
+  private control(value: number): Pause | undefined {
+    this.m.control = value;
+    return value & 1 ? { kind: 'protected mode' } : undefined;
+  }
+
+  /** IN and OUT. What is written to a port changes nothing that boot code reads back. */
+  private port(opcode: number): Pause | undefined {
+    const width: Width = opcode & 1 ? this.width : 1;
+    const port = opcode & 8 ? this.m.get(DX, 2) : this.fetch(1);
+    if (opcode & 2) return undefined;
+    const { value, certain } = readPort(port);
+    this.m.set(AX, width, value);
+    return certain ? undefined : { kind: 'asked the hardware' };
   }
 
   private moves(opcode: number): boolean {
@@ -225,7 +292,9 @@ class Instruction {
       m.set(at.number, 2, this.read(at, 2));
       m.segments[opcode === 0xc4 ? ES : DS] = m.load((at.address ?? 0) + 2, 2);
     } else if (opcode >= 0xa0 && opcode <= 0xa3) {
-      const address = m.linear(this.segment ?? DS, this.fetch(2));
+      const offset = this.fetch(this.wide ? 4 : 2);
+      this.beyond ||= offset > SEGMENT_END;
+      const address = m.linear(this.segment ?? DS, offset);
       if (opcode < 0xa2) m.set(AX, width, m.load(address, width));
       else m.store(address, width, m.get(AX, width));
     } else if (opcode >= 0xb0 && opcode <= 0xbf) {
@@ -255,7 +324,10 @@ class Instruction {
       }
     else if (opcode === 0x68) m.push(this.fetch(this.width), this.width);
     else if (opcode === 0x6a) m.push(mask(signed(this.fetch(1), 1), this.width), this.width);
-    else if (opcode === 0x8f) {
+    else if (opcode === 0xc9) {
+      m.set(SP, 2, m.get(BP, 2));
+      m.set(BP, this.width, m.pop(this.width));
+    } else if (opcode === 0x8f) {
       const value = m.pop(this.width);
       this.write(this.operands(), this.width, value);
     } else if (opcode === 0x9c) m.push(m.flagsWord(), this.width);
@@ -266,37 +338,39 @@ class Instruction {
 
   private jumps(opcode: number): boolean {
     const { m } = this;
+    const { width } = this;
     const far = (): void => {
-      const ip = this.fetch(2);
+      const ip = this.fetch(width);
       m.segments[CS] = this.fetch(2);
-      m.ip = ip;
+      m.ip = ip & 0xffff;
     };
     if (opcode >= 0x70 && opcode <= 0x7f) {
       const by = signed(this.fetch(1), 1);
       if (holds(m, opcode)) m.ip = (m.ip + by) & 0xffff;
     } else if (opcode >= 0xe0 && opcode <= 0xe3) {
       const by = signed(this.fetch(1), 1);
-      if (opcode < 0xe3) m.set(CX, 2, m.get(CX, 2) - 1);
-      const left = m.get(CX, 2) !== 0;
+      const size: Width = this.wide ? 4 : 2;
+      if (opcode < 0xe3) m.set(CX, size, m.get(CX, size) - 1);
+      const left = m.get(CX, size) !== 0;
       const goes = opcode === 0xe3 ? !left : left && (opcode === 0xe2 || m.zero === (opcode === 0xe1));
       if (goes) m.ip = (m.ip + by) & 0xffff;
     } else if (opcode === 0xe8) {
-      const by = signed(this.fetch(2), 2);
-      m.push(m.ip, 2);
+      const by = signed(this.fetch(width), width);
+      m.push(m.ip, width);
       m.ip = (m.ip + by) & 0xffff;
-    } else if (opcode === 0xe9) this.relative(2);
+    } else if (opcode === 0xe9) this.relative(width);
     else if (opcode === 0xeb) this.relative(1);
     else if (opcode === 0xea) far();
     else if (opcode === 0x9a) {
-      const back = (m.ip + 4) & 0xffff;
-      m.push(m.segments[CS] ?? 0, 2);
-      m.push(back, 2);
+      const back = (m.ip + width + 2) & 0xffff;
+      m.push(m.segments[CS] ?? 0, width);
+      m.push(back, width);
       far();
     } else if (opcode === 0xc2 || opcode === 0xc3 || opcode === 0xca || opcode === 0xcb || opcode === 0xcf) {
       const more = opcode === 0xc2 || opcode === 0xca ? this.fetch(2) : 0;
-      m.ip = m.pop(2);
-      if (opcode >= 0xca) m.segments[CS] = m.pop(2);
-      if (opcode === 0xcf) m.setFlagsWord(m.pop(2));
+      m.ip = m.pop(width) & 0xffff;
+      if (opcode >= 0xca) m.segments[CS] = m.pop(width) & 0xffff;
+      if (opcode === 0xcf) m.setFlagsWord(m.pop(width));
       m.set(SP, 2, m.get(SP, 2) + more);
     } else return false;
     return true;
@@ -308,8 +382,15 @@ class Instruction {
     else if (opcode === 0xf8 || opcode === 0xf9) m.carry = opcode === 0xf9;
     else if (opcode === 0xfa || opcode === 0xfb) m.interrupts = opcode === 0xfb;
     else if (opcode === 0xfc || opcode === 0xfd) m.backwards = opcode === 0xfd;
-    else if (opcode === 0x98) m.set(AX, 2, mask(signed(m.get(AX, 1), 1), 2));
-    else if (opcode === 0x99) m.set(DX, 2, m.get(AX, 2) & 0x8000 ? 0xffff : 0);
+    else if (opcode === 0x98) {
+      const half: Width = this.width === 4 ? 2 : 1;
+      m.set(AX, this.width, mask(signed(m.get(AX, half), half), this.width));
+    } else if (opcode === 0x99)
+      m.set(DX, this.width, signed(m.get(AX, this.width), this.width) < 0 ? 0xffffffff : 0);
+    else if (opcode === 0x9e) m.setFlagsWord((m.flagsWord() & 0xff00) | m.get(4, 1));
+    else if (opcode === 0x9f) m.set(4, 1, m.flagsWord() & 0xff);
+    else if (opcode === 0xd7)
+      m.set(AX, 1, m.load(m.linear(this.segment ?? DS, m.get(BX, 2) + m.get(AX, 1)), 1));
     else if (opcode !== 0x90) return false;
     return true;
   }
@@ -334,6 +415,10 @@ class Instruction {
       const at = this.operands();
       const value = opcode === 0x83 ? mask(signed(this.fetch(1), 1), width) : this.fetch(width);
       this.write(at, width, operate(m, at.number, this.read(at, width), value, width));
+    } else if (opcode === 0x69 || opcode === 0x6b) {
+      const at = this.operands();
+      const by = opcode === 0x6b ? mask(signed(this.fetch(1), 1), this.width) : this.fetch(this.width);
+      m.set(at.number, this.width, this.product(this.read(at, this.width), by));
     } else if (opcode === 0x84 || opcode === 0x85) {
       const at = this.operands();
       judgedTest(m, this.read(at, width) & m.get(at.number, width), width);
@@ -358,11 +443,17 @@ class Instruction {
   }
 
   run(): Pause | undefined {
+    const pause = this.one();
+    return this.beyond ? { kind: 'fault' } : pause;
+  }
+
+  private one(): Pause | undefined {
     const { m } = this;
     for (;;) {
       const at = m.ip;
       const opcode = this.fetch(1);
       if (opcode === 0x66) this.width = 4;
+      else if (opcode === 0x67) this.wide = true;
       else if (opcode === 0x26 || opcode === 0x2e || opcode === 0x36 || opcode === 0x3e)
         this.segment = (opcode >> 3) & 3;
       else if (opcode === 0x64 || opcode === 0x65) this.segment = opcode - 0x60;
@@ -371,6 +462,7 @@ class Instruction {
       else if (opcode === 0xcd) return { kind: 'interrupt', vector: this.fetch(1) };
       else if (opcode === 0xeb && m.load(m.linear(CS, m.ip), 1) === 0xfe) return { kind: 'stands' };
       else if (opcode === 0x0f) return this.twoBytes();
+      else if ((opcode & 0xf4) === 0xe4) return this.port(opcode);
       else if (opcode >= 0xa4 && opcode <= 0xaf && opcode !== 0xa8 && opcode !== 0xa9)
         return this.strings(opcode);
       else if (this.stack(opcode) || this.jumps(opcode) || this.moves(opcode) || this.flags(opcode))

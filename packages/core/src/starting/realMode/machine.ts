@@ -36,6 +36,8 @@ export class RealModeMachine {
   readonly registers = new Uint32Array(8);
   readonly segments = new Uint16Array(6);
   ip = 0;
+  /** CR0. */
+  control = 0x10;
   carry = false;
   zero = false;
   sign = false;
