@@ -1,3 +1,4 @@
+import { attachments } from '@zb/core/model/medium';
 import { z } from 'zod';
 import { arranged, emptyBench, machinesOf } from '@zb/core/model/bench';
 import { benchFromText } from '@zb/core/model/file';
@@ -32,6 +33,8 @@ const surveyJson = z.object({
           .default(null),
         shingled: z.literal(true).nullable().default(null),
         removable: z.boolean().default(false),
+        removableMedium: z.boolean().nullable().default(null),
+        attachment: z.enum(attachments).nullable().default(null),
         content: contentSchema.default(emptyContent('survey', '')),
       }),
     )

@@ -329,7 +329,7 @@ describe('changes', () => {
   });
   it('leaves the bench it was given as it was', () => {
     const before = benchToText(demo);
-    after(demo, toggleSignoff(games, 'verify', stamp));
+    after(demo, toggleSignoff(demo, games, 'verify', stamp));
     expect(benchToText(demo)).toBe(before);
   });
 });
@@ -349,6 +349,8 @@ describe('acts', () => {
         sectorBytes: null,
         shingled: null,
         removable: false,
+        removableMedium: false,
+        attachment: 'internal' as const,
         content: dataOn('ext4', 'OLD', 512_110_190_592),
       },
       {
@@ -361,6 +363,8 @@ describe('acts', () => {
         sectorBytes: null,
         shingled: null,
         removable: true,
+        removableMedium: true,
+        attachment: 'external' as const,
         content: emptyContent('survey', ''),
       },
       {
@@ -373,6 +377,8 @@ describe('acts', () => {
         sectorBytes: null,
         shingled: null,
         removable: false,
+        removableMedium: false,
+        attachment: 'internal' as const,
         content: emptyContent('survey', ''),
       },
     ],
@@ -534,6 +540,7 @@ describe('acts', () => {
     predicted: { low: 50, high: 70 },
     explanation: 'The stick claims more than it has.',
     realBytes: null,
+    target: null,
   };
   it('a write is recorded on box, log and shelf; what a liar really holds stays known', () => {
     const lie = { ...run, result: 'failed', realBytes: 6_291_456 } as const;
@@ -567,6 +574,7 @@ describe('acts', () => {
       serial: 'ST64-0000-F00D',
       imageName: 'x.img',
       total: 1e6,
+      target: null,
       sha256: null,
       touched: true,
       state: 'interrupted',
@@ -603,7 +611,7 @@ describe('acts', () => {
     expect(againstSignoff(demo, film, 'install')).toMatchObject([
       { code: 'rehearsal loses a drive', store: 'tern-ssd' },
     ]);
-    const one = after(demo, toggleSignoff(film, 'install', stamp, 'the scans are copied'));
+    const one = after(demo, toggleSignoff(demo, film, 'install', stamp, 'the scans are copied'));
     const signed = must(findBox(one, 'film-night'));
     expect(signed.signoffs.find((s) => s.stop === 'install')?.despite).toBe('the scans are copied');
     expect(againstSignoff(one, signed, 'install')).toEqual([]);
@@ -630,11 +638,11 @@ describe('acts', () => {
   });
 
   it('signing off goes and comes back', () => {
-    const one = after(demo, toggleSignoff(games, 'verify', stamp));
+    const one = after(demo, toggleSignoff(demo, games, 'verify', stamp));
     const signed = must(findBox(one, 'games-corner'));
     expect(signed.signoffs.map((s) => s.stop)).toContain('verify');
     expect(
-      after(one, toggleSignoff(signed, 'verify', stamp)).boxes.find((b) => b.id === games.id)?.signoffs,
+      after(one, toggleSignoff(one, signed, 'verify', stamp)).boxes.find((b) => b.id === games.id)?.signoffs,
     ).toEqual(games.signoffs);
   });
 

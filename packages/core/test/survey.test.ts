@@ -135,6 +135,8 @@ describe('reading a report', () => {
         sectorBytes: 4096,
         shingled: null,
         removable: false,
+        removableMedium: false,
+        attachment: 'internal',
         content: expect.objectContaining({
           parts: [
             expect.objectContaining({ filesystem: 'vfat', label: 'ESP' }),
@@ -152,6 +154,8 @@ describe('reading a report', () => {
         sectorBytes: null,
         shingled: null,
         removable: true,
+        removableMedium: true,
+        attachment: 'external',
         content: expect.objectContaining({ parts: [], starts: [] }),
       },
     ]);

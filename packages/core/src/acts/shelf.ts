@@ -59,10 +59,17 @@ const seenNow = ({ content }: SurveyedDrive, stamp: Stamp): Store['content'] => 
   learnt: { ...content.learnt, at: stamp.now },
 });
 
+/** What is plugged in from outside is a stick only where its medium is one that is taken out: a drive in a case is a drive. */
+function kindOf(drive: SurveyedDrive, transport: Store['transport']): Store['kind'] {
+  if (!drive.removable) return 'drive';
+  if (transport === 'mmc') return 'card';
+  return drive.removableMedium === false ? 'drive' : 'stick';
+}
+
 function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store {
   const transport = transports.find((t) => t === drive.transport) ?? 'other';
   return {
-    kind: drive.removable ? (transport === 'mmc' ? 'card' : 'stick') : 'drive',
+    kind: kindOf(drive, transport),
     id: stamp.id(),
     // Its size stands beside it everywhere; a model that begins with a size says it already.
     name: `${drive.model ?? `${formatIec(drive.bytes)} drive`} (${drive.name})`.slice(0, 200),
@@ -81,7 +88,9 @@ function storeFrom(drive: SurveyedDrive, machineId: string, stamp: Stamp): Store
     sectorBytes: drive.sectorBytes,
     shingled: drive.shingled,
     content: seenNow(drive, stamp),
+    attachment: drive.attachment,
     fate: isBlank(drive.content) ? 'may be lost' : 'not decided',
+    retentionOrigin: isBlank(drive.content) ? 'empty' : null,
   };
 }
 
@@ -145,6 +154,7 @@ export function applySurvey(
           in: machine.id,
           sectorBytes: drive.sectorBytes ?? known.sectorBytes,
           shingled: drive.shingled ?? known.shingled,
+          attachment: drive.attachment ?? known.attachment,
           content: seenNow(drive, stamp),
           ...worn,
         }),
@@ -210,7 +220,7 @@ export const removePhoto = (id: string): Act => ({
 /** Says whether what is on a drive may be lost. */
 export const decideFate = (store: Store, fate: Fate): Act => ({
   label: fate === 'keep' ? `“${store.name}” is kept` : `What is on “${store.name}” may be lost`,
-  changes: [edited('items', store, { ...store, fate })],
+  changes: [edited('items', store, { ...store, fate, retentionOrigin: 'person' })],
 });
 
 /** Puts a new thing on the shelf. */

@@ -1,6 +1,7 @@
 import { pairsOf, sectionJson, type Section } from './sections';
 import { blockNumber, contentFrom, type BlockRow } from './content';
 import { firmwareKindOf } from './firmware';
+import type { Attachment } from '../model/medium';
 import type { Survey, SurveyedDrive } from './types';
 
 const text = (v: unknown): string | null => (typeof v === 'string' && v.trim() !== '' ? v.trim() : null);
@@ -50,6 +51,23 @@ function transportOf(
 }
 
 /**
+ * How a drive is attached, where its bus tells it. An MMC controller carries soldered flash as well as cards: the type of
+ * what sits on it decides (Linux, Documentation/ABI/testing/sysfs-bus-mmc), and nothing else.
+ */
+function attachmentOf(
+  transport: string | null,
+  soldered: boolean,
+  type: string | undefined,
+): Attachment | null {
+  if (soldered) return 'soldered';
+  if (transport === 'mmc') return type === 'SD' ? 'card slot' : null;
+  if (transport === 'usb') return 'external';
+  return transport === 'nvme' || transport === 'sata' || transport === 'sas' || transport === 'ide'
+    ? 'internal'
+    : null;
+}
+
+/**
  * What was found before is used: the firmware’s kind and its boot entries say what on a drive starts. Real drives only: whole disks; not loop devices, memory disks, optical drives, mapped devices or empty readers.
  */
 export function readDrives(sections: Map<string, Section>, survey: Survey): void {
@@ -89,6 +107,8 @@ export function readDrives(sections: Map<string, Section>, survey: Survey): void
       sectorBytes: sectorOf(r['phy-sec']),
       shingled: shingledOf(r.zoned),
       removable: transport === 'usb' || card || unknownBus,
+      removableMedium: flag(r.rm),
+      attachment: attachmentOf(transport, soldered, carrier?.get('type')),
       content: contentFrom(r, survey.details.bootEntries, firmware),
     };
   });

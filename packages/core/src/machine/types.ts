@@ -1,6 +1,7 @@
 import type { Content } from '../model/content';
 import type { Details } from '../model/details';
 import type { FactKey, FactValue } from '../model/facts';
+import type { Attachment } from '../model/medium';
 import type { NetworkPort } from '../model/shelf';
 
 /** A fact a survey found, and the command that told it. */
@@ -29,6 +30,10 @@ export interface SurveyedDrive {
   /** It tells of overlapping tracks; null where it does not, which proves nothing. */
   shingled: true | null;
   removable: boolean;
+  /** Its medium is one that is taken out, as flash sticks tell of themselves and drives in a case do not; null: not told. */
+  removableMedium: boolean | null;
+  /** Null where the report does not tell it. */
+  attachment: Attachment | null;
   content: Content;
 }
 

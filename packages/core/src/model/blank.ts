@@ -1,4 +1,5 @@
 import type { Inspection } from './inspection';
+import { untouchedMedium } from './medium';
 import type { ImageItem, Machine, Store } from './shelf';
 
 /** What a thing of the shelf has where nobody said otherwise; the schema's own defaults, for records made in code. */
@@ -6,6 +7,7 @@ export const owning = { owned: true, price: null };
 export const plainStore = {
   content: null,
   fate: 'not decided',
+  ...untouchedMedium,
   ...owning,
   shape: null,
   m2: null,

@@ -50,7 +50,7 @@ export const contentSchema = z.object({
   /** What on it starts; empty: nothing does; null: not known. */
   starts: z.array(startableSchema).max(50).nullable(),
   learnt: z.object({
-    from: z.enum(['survey', 'write', 'dump', 'hand', 'earlier version']),
+    from: z.enum(['survey', 'write', 'install', 'dump', 'hand', 'earlier version']),
     at: z.string(),
     /** The image that was written, where one was. */
     imageId: z.string().nullable().default(null),
@@ -88,8 +88,13 @@ const partTitle = (p: ContentPart): string => {
 const NAMED = 6;
 
 /** What is on a drive, short: the words of a person first, else its parts; empty where nothing is on it. */
-export function contentTitle(store: { holds: string; content: Content | null }): string {
+export function contentTitle(store: {
+  holds: string;
+  content: Content | null;
+  installed?: { system: string; boxName: string } | null;
+}): string {
   if (store.holds !== '') return store.holds;
+  if (store.installed) return `${store.installed.system}, the system of ${store.installed.boxName}`;
   const { content } = store;
   if (content === null) return 'not known';
   if (content.parts.length === 0)

@@ -6,6 +6,7 @@ import { keptTrialSchema } from './trial';
 import { detailsSchema } from './details';
 import { factsSchema, memoryKinds } from './facts';
 import { hardwareSchema } from './hardware';
+import { mediumFields } from './medium';
 
 const id = z.string().min(1).max(80);
 const bytes = z.number().int().nonnegative();
@@ -88,6 +89,7 @@ const store = {
   content: contentSchema.nullable().default(null),
   /** May what is on it be lost? Nothing is written to it while it must be kept, or is not decided. */
   fate: z.enum(fates).default('not decided'),
+  ...mediumFields,
   notes: z.string(),
   ...owning,
   /** The drive's shape; null where nobody said. */

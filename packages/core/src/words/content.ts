@@ -5,6 +5,7 @@ import { firmwareKinds, firmwareTitle } from '../model/inspection';
 const FROM: Record<Content['learnt']['from'], string> = {
   survey: 'seen by the survey',
   write: 'known from the write',
+  install: 'known from the install',
   dump: 'read from a dump',
   hand: 'told by hand',
   'earlier version': 'taken over from an earlier version',
