@@ -7,6 +7,7 @@ const LAYERS = [
   'formats',
   'model',
   'machine',
+  'plan',
   'system',
   'assign',
   'checksum',

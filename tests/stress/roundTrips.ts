@@ -60,7 +60,7 @@ const ACTS: Record<string, Doing> = {
   },
   'stage signed off': (b, r, s) => {
     const box = one(r, b.boxes);
-    return box && toggleSignoff(box, r.pick(stops), s, nameOf(r));
+    return box && toggleSignoff(b, box, r.pick(stops), s, nameOf(r));
   },
   'box opened again': (b, r, s) => {
     const box = one(r, b.boxes);

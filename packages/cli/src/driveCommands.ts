@@ -2,7 +2,7 @@ import type { Command } from 'commander';
 import { contentFromDump } from '@zb/core/machine/dumped';
 import { eraseOutput } from './benchOutput';
 import { InputError, readText } from './inputFile';
-import { openingOutput, startsOutput } from './inside';
+import { claimsOutput, openingOutput, startsOutput } from './inside';
 import { layoutForms, layoutOutput, planFrom, planOfBox, tableOutput, type BoxAsked } from './layout';
 import { rehearsedFrom, rehearseOutput } from './rehearse';
 
@@ -64,6 +64,11 @@ export function driveCommands(zb: Command, print: (value: unknown) => void): voi
     .action(async ({ bench, box, leftIn }: { bench: string; box: string; leftIn?: boolean }) =>
       print(startsOutput(await readText(bench), box, leftIn === true)),
     );
+
+  zb.command('claims')
+    .description('which box has reserved or uses each medium, module and adapter of a shelf')
+    .requiredOption('--bench <file>', 'a bench file')
+    .action(async ({ bench }: { bench: string }) => print(claimsOutput(await readText(bench))));
 
   zb.command('opening')
     .description('what has to be done inside the machine of a box, step by step')

@@ -13,7 +13,7 @@ export const groups: readonly { names: readonly string[]; load: () => Promise<Re
     load: async () => (await import('./imageCommands')).imageCommands,
   },
   {
-    names: ['table', 'layout', 'rehearse', 'starts', 'opening', 'ondrive', 'erase'],
+    names: ['table', 'layout', 'rehearse', 'starts', 'claims', 'opening', 'ondrive', 'erase'],
     load: async () => (await import('./driveCommands')).driveCommands,
   },
   {

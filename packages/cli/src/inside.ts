@@ -1,5 +1,8 @@
 import { laidBox } from '@zb/core/layout/forBox';
 import { findMachine } from '@zb/core/model/bench';
+import { isStore } from '@zb/core/model/shelf';
+import { claimsOf } from '@zb/core/plan/claims';
+import { claimWords } from '@zb/core/words/claim';
 import { openingOf } from '@zb/core/opening/forBox';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { moments, stickIsIn } from '@zb/core/starting/rung';
@@ -26,6 +29,35 @@ export function startsOutput(text: string, boxId: string, leftIn: boolean): obje
       rungs: ladder.rungs.map((r) => ({ ...r, title: rungTitle(r.entry), words: rungWords(r.why) })),
       assumed: ladder.assumed.map((a) => ({ ...a, words: assumptionWords(a) })),
     };
+  });
+}
+
+/** What `zb claims` prints: each item that a box holds, who else wants it, and what acts have made of a medium. */
+export function claimsOutput(text: string): object {
+  const bench = readBench(text);
+  return bench.items.flatMap((item) => {
+    const claims = claimsOf(bench).get(item.id) ?? [];
+    const medium = isStore(item)
+      ? {
+          retention: { keep: 'keep', 'may be lost': 'erasable', 'not decided': 'undecided' }[item.fate],
+          retentionOrigin: item.retentionOrigin,
+          attachment: item.attachment,
+          revision: item.revision,
+          wholeImage: item.wholeImage,
+          installed: item.installed,
+        }
+      : null;
+    if (claims.length === 0 && !medium) return [];
+    const [holder, ...others] = claims;
+    return [
+      {
+        id: item.id,
+        name: item.name,
+        ...(medium ?? {}),
+        holder: holder ? { ...holder, words: claimWords(holder) } : null,
+        others,
+      },
+    ];
   });
 }
 

@@ -65,6 +65,8 @@ const old = (): Store => {
 };
 const bench: Bench = {
   ...hall,
+  // The archive's pool has reserved loose drives that are chosen here.
+  boxes: hall.boxes.filter((b) => b.id !== 'archive'),
   items: hall.items.map((i) => (i.id === 'loose-480' ? old() : i)),
   profiles: hall.profiles.map((p): Profile =>
     p.id === 'curtain-player' ? { ...p, manner: { ...p.manner, beside: true } } : p,

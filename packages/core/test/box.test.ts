@@ -623,7 +623,8 @@ describe('ledger and route', () => {
   it('the bench as a whole', () => {
     const b = benchLedger(demo);
     expect(b.shelf.find((l) => l.label === 'Machines')?.value).toBe('9');
-    expect(b.precious).toHaveLength(4);
+    // Three that a person keeps, the warden's letters, and the drive that the archive runs from.
+    expect(b.precious).toHaveLength(5);
     expect(b.hazards.some((h) => h.boxId === 'film-night')).toBe(true);
     const cards = benchCards(demo);
     // What must not go on comes first; every unfinished box is there once.
@@ -685,8 +686,8 @@ describe('words on the sheets', () => {
     expect(surveyHeadline(must(findMachine(demo, 'gull')))).toMatch(/is known/);
     expect(surveyHeadline(must(findMachine(demo, 'skerry')))).toMatch(/still open/);
     expect(surveyHeadline(scene({ 'ports.drives': undefined }).machine)).toMatch(/One fact/);
-    expect(writeHeadline(scene().box, image, 0)).toMatch(/byte for byte/);
-    expect(writeHeadline({ ...scene().box, written: null }, image, 0)).toBe('Which stick may be lost?');
+    expect(writeHeadline(demo, scene().box, image, 0)).toMatch(/byte for byte/);
+    expect(writeHeadline(demo, { ...scene().box, written: null }, image, 0)).toBe('Which stick may be lost?');
     expect(keepHeadline(demo, must(findBox(demo, 'tea-room-music')), 0)).toBe(
       'Nothing is on record yet; 12 stops are left',
     );

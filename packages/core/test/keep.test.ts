@@ -122,7 +122,7 @@ describe('a finished box', () => {
   it('is closed: what was decided stays, what keeps it going is done', () => {
     expect(isClosed(box)).toBe(true);
     expect(closedAgainst(finished, updateBox(box, { hoursPerDay: 3 }, 'hours'))?.id).toBe('archive');
-    expect(closedAgainst(finished, toggleSignoff(box, 'keep', stamp()))?.id).toBe('archive');
+    expect(closedAgainst(finished, toggleSignoff(finished, box, 'keep', stamp()))?.id).toBe('archive');
     expect(closedAgainst(finished, { changes: [{ in: 'boxes', id: 'archive' }] })?.id).toBe('archive');
     const [chore] = choresOf(finished, box, '2026-06-01');
     if (!chore) throw new Error('no chore');

@@ -1,5 +1,6 @@
 /** Benches of version 8 took any text for names that go into files of other programs. */
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { BENCH_VERSION } from '@zb/core/model/bench';
 import { BenchFileError, benchFromText, benchToText } from '@zb/core/model/file';
 
 type Plain = Record<string, unknown>;
@@ -37,7 +38,7 @@ const old = {
 describe('a bench of version 8', () => {
   const bench = benchFromText(JSON.stringify(old));
   it('is read, its names are ones that other programs take, and what they were is said', () => {
-    expect(bench.version).toBe(9);
+    expect(bench.version).toBe(BENCH_VERSION);
     expect(bench.networks.find((n) => n.id === 'hall')).toMatchObject({
       domain: null,
       notes: `mine\nWas: domain “${EVIL}”`,

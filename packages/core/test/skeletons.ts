@@ -272,7 +272,9 @@ const SKELETONS: Record<FileFormat, (text: string) => unknown> = {
   known_hosts: fields('known_hosts', (n) => n === 3),
   exports: fields('exports', (n) => n >= 2),
   fstab: fields('fstab', (n) => n === 6),
-  nftables: (t) => tokensOf('nftables', true)(t),
+  // Names of sets are made of names of address groups, of letters, digits and low lines alone.
+  nftables: (t) =>
+    (tokensOf('nftables', true)(t) as string[]).map((w) => w.replace(/^(@?)\w+_[46]$/, '$1set')),
   nginx: masked('nginx', /^(?:[{};\n]|""|[a-z_]+|[\d.:/a-f[\]]+)$/),
   sfdisk: (t) => linesOf(t).map((l) => l.replace(/"[^"]*"/g, '""').replace(/=[^,"]+/g, '=v')),
   xml: (t) => elements(new JSDOM(t, { contentType: 'text/xml' }).window.document.documentElement),

@@ -134,12 +134,12 @@ export function createApp(options: ServerOptions): App {
   app.get('/api/writer/jobs', (c) => c.json(writer.book.list()));
   app.post('/api/writer/jobs', async (c) => {
     const request = await parsed(c, writeRequestSchema);
-    const { image, stickId, serialTail, tag } = request;
+    const { image, stickId, serialTail, tag, shelf } = request;
     if (image.from === 'upload') return c.json(uploads.open(request, image), 201);
     const found = depot.find(image.file);
     if (!found) return c.json({ error: NO_FILE }, 404);
     const { bytes: total, sha256, file: imageName } = found;
-    const job = writer.open({ stickId, serialTail, tag, imageName, total, sha256 });
+    const job = writer.open({ stickId, serialTail, tag, shelf, imageName, total, sha256 });
     writer
       .run(job.id, () => depot.pieces(imageName))
       .catch((error: unknown) => console.error('A write ended in a way it never should:', error));

@@ -175,6 +175,31 @@ describe('the writer', () => {
     expect(await said(start('blue', '7C20', 'nope.img'))).toMatch(/no such file/);
   });
 
+  it('refuses what the shelf of the page speaks against, whoever sends it', async () => {
+    const shelf = { name: 'Blue', fate: 'may be lost', holds: 'letters', claim: null };
+    const asked = (more: object) =>
+      send('POST', '/api/writer/jobs', {
+        stickId: 'blue',
+        serialTail: '7C20',
+        image: { from: 'depot', file: LANTERN },
+        tag: 'b:i',
+        shelf: { ...shelf, ...more },
+      });
+    for (const more of [
+      { fate: 'keep' },
+      { fate: 'not decided' },
+      { claim: { boxName: 'Archive', as: 'in use' } },
+      { claim: { boxName: 'Archive', as: 'reserved' } },
+    ]) {
+      const response = await asked(more);
+      expect(response.status).toBeGreaterThanOrEqual(400);
+      expect(await json(response)).toEqual({ error: expect.stringContaining('Nothing was written') });
+    }
+    const before = await json<Job[]>(get('/api/writer/jobs'));
+    expect((await asked({ fate: 'kept' })).status).toBe(400);
+    expect(await json<Job[]>(get('/api/writer/jobs'))).toHaveLength(before.length);
+  });
+
   it('takes a file of the user’s own, in uneven pieces', async () => {
     const content = Buffer.alloc(3_000_001, 7);
     const job = await json<Job>(

@@ -23,6 +23,7 @@ import type { Comparison } from '../model/shelf';
 import { formatDuration, formatRate } from '../units/duration';
 import { emptyStopRecords } from '../model/stopRecords';
 import { logBase, logged } from './base';
+import { installOnShelf, takenBack } from './media';
 import type { Stamp } from './stamp';
 
 const edit = (box: Box, to: Partial<Box>): Change => edited('boxes', box, { ...box, ...to });
@@ -182,17 +183,33 @@ export const againstSignoff = (bench: Bench, box: Box, stop: Stop): readonly Haz
  * Signs a stop off, or takes the signature back where it stands. Where a Stop hazard stands against it, `despite` is the
  * reason the user gave for going on all the same; it stays on the box and in the log.
  */
-export function toggleSignoff(box: Box, stop: Stop, stamp: Stamp, despite?: string): Act {
-  const signed = box.signoffs.some((s) => s.stop === stop);
+export function toggleSignoff(bench: Bench, box: Box, stop: Stop, stamp: Stamp, despite?: string): Act {
+  const signed = box.signoffs.find((s) => s.stop === stop);
   if (signed)
     return {
       label: `${stopTitle[stop]} opened again`,
-      changes: [edit(box, { signoffs: box.signoffs.filter((s) => s.stop !== stop) })],
+      changes: [
+        ...takenBack(bench, signed.media ?? []),
+        edit(box, { signoffs: box.signoffs.filter((s) => s.stop !== stop) }),
+      ],
     };
+  // Whoever says that the install is done says what its drive holds.
+  const shelf = stop === 'install' ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
   return {
     label: `${stopTitle[stop]} signed off`,
     changes: [
-      edit(box, { signoffs: [...box.signoffs, { stop, at: stamp.now, ...(despite ? { despite } : {}) }] }),
+      ...shelf.changes,
+      edit(box, {
+        signoffs: [
+          ...box.signoffs,
+          {
+            stop,
+            at: stamp.now,
+            ...(despite ? { despite } : {}),
+            ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
+          },
+        ],
+      }),
       logged({
         kind: 'signoff',
         ...logBase(box, stop, stamp),

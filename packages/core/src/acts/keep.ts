@@ -1,10 +1,10 @@
 import type { Chore } from '../keeping/chores';
 import { findItem, findMachine, hostsOfBox, type Bench, type Box } from '../model/bench';
 import { edited, type Act, type Change } from '../model/changes';
-import { emptyContent } from '../model/content';
 import { noKeep, retiredSchema, type KeepRecord, type Retired } from '../model/keep';
 import { isStore } from '../model/shelf';
 import { choreTitle, machineEndWords } from '../words/keep';
+import { withNothing } from '../plan/medium';
 import { logBase, logged } from './base';
 import type { Stamp } from './stamp';
 
@@ -89,11 +89,10 @@ function driveGoes(
 ): Change[] {
   const drive = findItem(bench, id);
   if (!drive || !isStore(drive)) return [];
-  const empty = { holds: '', content: emptyContent('hand', now), fate: 'may be lost' as const };
   switch (end) {
     case 'clear':
     case 'purge':
-      return [edited('items', drive, { ...drive, ...empty, owned: drive.owned && !away })];
+      return [edited('items', drive, { ...withNothing(drive, now), owned: drive.owned && !away })];
     case 'destroy':
       return [edited('items', drive, { ...drive, in: null, owned: false })];
     case 'kept as it is':

@@ -18,6 +18,7 @@ import { lookWords, momentWords, symptomWords } from '../words/diagnose/looks';
 import { runStepWords } from '../words/runsheet/step';
 import { within } from '../words/text';
 import { logBase, logged } from './base';
+import { installOnShelf, takenBack } from './media';
 import type { Stamp } from './stamp';
 
 const recordOf = (box: Box): RunRecord => box.run ?? noRun();
@@ -91,6 +92,12 @@ function settingOf(
   };
 }
 
+/** The steps after which a drive holds the new system. */
+const installs = ({ what }: Pick<RunStep, 'what'>): boolean =>
+  what.code === 'let it install' ||
+  what.code === 'copy onto the drive' ||
+  (what.code === 'write' && what.as !== 'stick');
+
 /** A box whose stops are signed off where all their steps are settled and no Stop stands against it. */
 function signedOff(
   bench: Bench,
@@ -140,6 +147,7 @@ export function doneStep(
   const seconds = clockSeconds({ clock }, step.key, stamp.now);
   const { [step.key]: _, ...left } = record.left;
   const set = settingOf(bench, box, step, stamp);
+  const shelf = installs(step) ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
   const done: Box = {
     ...box,
     ...mirrored(bench, box, step, true),
@@ -157,11 +165,12 @@ export function doneStep(
           noted: noted.trim().slice(0, 500),
           timed: timedAs(step, seconds),
           fact: set?.was ?? null,
+          ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
         },
       },
     },
   };
-  const known = set ? applyChanges(bench, [set.change]) : bench;
+  const known = applyChanges(bench, [...(set ? [set.change] : []), ...shelf.changes]);
   const { box: signed, lines, stops: signedStops, next } = signedOff(known, done, stamp);
   const run: RunRecord = {
     ...(signed.run ?? noRun()),
@@ -172,6 +181,7 @@ export function doneStep(
     label: `Done: ${title}`,
     changes: [
       ...(set ? [set.change] : []),
+      ...shelf.changes,
       edited('boxes', box, { ...signed, run }),
       ...[...(told ? [told] : []), ...lines].map((l): Change => logged(l)),
     ],
@@ -214,6 +224,7 @@ export function undoneStep(bench: Bench, box: Box, step: RunStep): Act {
     changes: [
       // What had been entered before it was set is there again.
       ...(machine && was?.fact ? [withFact(machine, was.fact.key, was.fact.entered)] : []),
+      ...takenBack(bench, was?.media ?? []),
       edited('boxes', box, {
         ...box,
         ...mirrored(bench, box, step, false),

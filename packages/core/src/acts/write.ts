@@ -1,7 +1,18 @@
-import { findImage, storesOf, type Bench, type Box, type LogEntry } from '../model/bench';
+import {
+  findImage,
+  findProfile,
+  storesOf,
+  type Bench,
+  type Box,
+  type LogEntry,
+  type Store,
+} from '../model/bench';
+import { plainStore } from '../model/blank';
 import { edited, type Act, type Change } from '../model/changes';
 import { belongsTo, type Job } from '../model/job';
+import type { WholeImage } from '../model/medium';
 import { isStore } from '../model/shelf';
+import { withWholeImage } from '../plan/medium';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
 import { writtenContent } from '../write/content';
@@ -25,7 +36,33 @@ export interface WriteRun {
   explanation: string;
   /** Where the read-back found a lying capacity, the bytes the target really holds; else null. */
   realBytes: number | null;
+  /** The medium as the writer saw it, bytes; null where it did not tell. */
+  target: { bytes: number; model: string } | null;
 }
+
+/** A stick that nobody has put on the shelf: writing to it does. Bytes. */
+const newStick = (
+  serial: string,
+  { bytes, model }: { bytes: number; model: string },
+  stamp: Stamp,
+): Store => ({
+  kind: 'stick',
+  id: stamp.id(),
+  name: `${model || 'USB stick'} …${serial.slice(-4)}`.slice(0, 200),
+  bytes,
+  serial,
+  model: model.slice(0, 120) || null,
+  label: '',
+  transport: 'usb',
+  rotational: null,
+  removable: true,
+  in: null,
+  holds: '',
+  realBytes: null,
+  notes: '',
+  ...plainStore,
+  attachment: 'external',
+});
 
 /** Records how a write ended, once, on the box and in the log; what was foretold stands beside what was measured. */
 export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp): Act {
@@ -62,17 +99,32 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     const proven = run.result === 'proven';
     const content = writtenContent(findImage(bench, run.imageId), proven, stamp.now);
     const holds = proven ? `${run.imageName}, written and proven` : `a broken copy of ${run.imageName}`;
-    for (const i of bench.items.filter(isStore))
-      if (i.serial === run.serial)
-        changes.push(
-          edited('items', i, {
-            ...i,
-            holds,
-            content,
-            fate: 'may be lost',
-            realBytes: run.realBytes ?? i.realBytes,
-          }),
-        );
+    const image: WholeImage | null = proven
+      ? {
+          imageId: run.imageId,
+          imageName: run.imageName.slice(0, 300),
+          boxId: box.id,
+          at: stamp.now,
+          by: 'read-back',
+        }
+      : null;
+    const profile = findProfile(bench, box.profileId);
+    // Of what is written straight to its final drive, that drive is the machine's from now on.
+    const system =
+      profile?.installer === 'written straight to the final drive'
+        ? { boxId: box.id, boxName: box.name, system: profile.name }
+        : null;
+    const after = (store: Store): Store => ({
+      ...withWholeImage(store, content, image, store.kind === 'stick' ? null : system),
+      holds,
+      realBytes: run.realBytes ?? store.realBytes,
+    });
+    const known = bench.items.filter(isStore).filter((s) => s.serial === run.serial);
+    for (const store of known) changes.push(edited('items', store, after(store)));
+    if (known.length === 0 && run.target) {
+      const to = after(newStick(run.serial, run.target, stamp));
+      changes.push({ in: 'items', id: to.id, to });
+    }
   }
   // Whichever tab sees the end first records it; for the others it is done.
   const once = { in: 'log', id: entry.id } as const;
@@ -94,5 +146,6 @@ export function endedRun(bench: Bench, job: Job): WriteRun {
     result: job.state === 'proven' || job.state === 'cancelled' ? job.state : 'failed',
     explanation: job.explanation,
     realBytes: job.pattern === 'lying capacity' ? job.firstDifference : null,
+    target: job.target,
   };
 }

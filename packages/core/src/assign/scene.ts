@@ -50,7 +50,7 @@ export function sceneOf(bench: Bench): Scene {
       const parts = (box?.parts ?? []).flatMap((id) => partOf(id) ?? []);
       const view = parts.reduce<MachineView>(
         (v, part) => applyRepair(v, { kind: 'part', part, role: 'drive' }),
-        machineView(bench, m, []),
+        machineView(bench, m, [], box ?? null),
       );
       return { ...view, id: m.id };
     });

@@ -57,6 +57,8 @@ export type HazardCode =
   | 'recovery key'
   | 'one USB port'
   | 'stick lies'
+  | 'stick holds another image'
+  | 'held by another box'
   | 'pool'
   | 'copies'
   | 'sharing'

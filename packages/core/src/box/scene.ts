@@ -48,7 +48,8 @@ export class Scene {
   /** Machine and system judged together; undefined where one is not chosen. */
   get judged(): Judgement | undefined {
     const { machine, profile } = this;
-    if (machine && profile) this.judgement ??= judge(machineView(this.bench, machine), profile, this.box);
+    if (machine && profile)
+      this.judgement ??= judge(machineView(this.bench, machine, undefined, this.box), profile, this.box);
     return this.judgement;
   }
 

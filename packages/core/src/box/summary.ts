@@ -115,9 +115,23 @@ function writesOf(log: Bench['log']): readonly LogEntry[] {
 const sameEntries = <T>(a: readonly T[], b: readonly T[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 
-/** Of other boxes it matters alone which parts are put aside for them. */
-const sameParts = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
-  a === b || (a.length === b.length && a.every((x, i) => x.id === b[i]?.id && x.parts === b[i].parts));
+/** What a box may hold things by; see plan/claims.ts. */
+const HOLDS = [
+  'id',
+  'name',
+  'machineId',
+  'profileId',
+  'parts',
+  'layout',
+  'targetSerial',
+  'chain',
+  'pool',
+  'signoffs',
+  'kept',
+] as const;
+/** Of other boxes it matters alone what they hold. */
+const sameClaims = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => HOLDS.every((k) => x[k] === b[i]?.[k])));
 
 /**
  * The summary of a box, computed once for each state of the bench: it is asked for by the rail, the ledger and the route of
@@ -133,7 +147,7 @@ export function summaryOf(bench: Bench, box: Box): Summary {
     before.profiles === bench.profiles &&
     before.networks === bench.networks &&
     before.hosts === bench.hosts &&
-    sameParts(before.boxes, bench.boxes) &&
+    sameClaims(before.boxes, bench.boxes) &&
     sameTimed(before.boxes, bench.boxes) &&
     sameEntries(before.writes, writes) &&
     sameEntries(before.runs, runs)

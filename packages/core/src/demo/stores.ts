@@ -1,4 +1,4 @@
-import { dataOn, store, systemOn } from './make';
+import { dataOn, moment, store, systemOn } from './make';
 
 /** The sticks the stand-in writer has plugged in have the same serials as these. */
 export const demoStores = [
@@ -26,6 +26,10 @@ export const demoStores = [
     holds: 'Coldstore, its system',
     label: 'BOOT',
     content: systemOn('uefi-x64', 'Coldstore', 'ext4', 'BOOT', 120_034_123_776),
+    fate: 'keep',
+    retentionOrigin: 'installed',
+    revision: 1,
+    installed: { boxId: 'archive', boxName: 'Archive', system: 'Coldstore', at: moment(3, 78), by: 'word' },
   }),
   store('drive', 'oak-a', 'Oak mirror A', 4_000_787_030_016, 'HD40-5521-A001', {
     model: '4 TB 3.5 inch',

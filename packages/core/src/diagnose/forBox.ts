@@ -4,6 +4,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { contentOf } from '../model/inspection';
 import { knownFact } from '../model/known';
 import { boxPlan, withAlways } from '../rehearsal/forBox';
+import { standingWrite } from '../plan/proof';
 import { startOn } from '../starting/forMachine';
 import { optionOf } from '../system/options';
 import { causeCodes, causeOf, type CauseCode } from './causes';
@@ -66,7 +67,8 @@ function groundsOf(bench: Bench, box: Box): (cause: CauseCode) => { factor: numb
   const start = firmware && startOn(reading, firmware, secureBootOn(machine));
   const release = profile && optionOf(profile, box).release;
   const year = fact('cpu.year');
-  const proven = box.written?.result === 'proven';
+  const stands = standingWrite(bench, box);
+  const proven = stands?.result === 'proven';
   // A list that does not name the file says nothing about it, good or bad.
   const verdict = image?.comparison?.verdict;
   const bad = verdict === 'differs' || verdict === 'other-size';
@@ -86,7 +88,7 @@ function groundsOf(bench: Bench, box: Box): (cause: CauseCode) => { factor: numb
   };
   const when = (holds: boolean | undefined | null, factor: number, ground: Ground): [number, Ground[]] =>
     holds ? [factor, [ground]] : [1, []];
-  const written: [number, Ground[]] = box.written
+  const written: [number, Ground[]] = stands
     ? proven
       ? [LESS, [{ code: 'stick proven' }]]
       : [MUCH, [{ code: 'stick not proven' }]]

@@ -1,3 +1,4 @@
+import { isFreeFor } from '../plan/claims';
 import { judge } from '../system/judge';
 import type { PartRole } from '../system/repairs';
 import { partsFor } from '../system/part';
@@ -27,28 +28,17 @@ export interface GatherList {
   safety: SafetyNote[];
 }
 
-const busy = (bench: Bench, box: Box): Set<string> =>
-  new Set(
-    bench.boxes
-      .filter(
-        (b) => b.id !== box.id && b.targetSerial !== null && !b.signoffs.some((s) => s.stop === 'install'),
-      )
-      .flatMap((b) => b.targetSerial ?? []),
-  );
-
 const real = (s: Store): number => s.realBytes ?? s.bytes;
 
 function stick(bench: Bench, box: Box, profile: Profile, second: boolean): GatherLine {
   const image = findImage(bench, box.imageId);
   // A packed image is written as what is inside it.
   const bytes = second ? profile.stickBytes : Math.max(image ? writtenBytes(image) : 0, profile.stickBytes);
-  const taken = busy(bench, box);
+  const held = (s: Store): boolean => !isFreeFor(bench, box, s);
   const sticks = bench.items.filter((i): i is Extract<ShelfItem, { kind: 'stick' }> => i.kind === 'stick');
   const fit = sticks
     .filter((s) => s.owned && s.fate === 'may be lost' && real(s) >= bytes * 0.98 && s.in === null)
-    .sort(
-      (a, b) => Number(taken.has(a.serial ?? '')) - Number(taken.has(b.serial ?? '')) || real(a) - real(b),
-    );
+    .sort((a, b) => Number(held(a)) - Number(held(b)) || real(a) - real(b));
   const chosen = fit.find((s) => s.serial !== null && s.serial === box.targetSerial);
   const best = second ? fit.filter((s) => s !== (chosen ?? fit[0]))[0] : (chosen ?? fit[0]);
   const offer = sticks
@@ -68,7 +58,7 @@ function stick(bench: Bench, box: Box, profile: Profile, second: boolean): Gathe
       ...base,
       thing: thing(best.name),
       itemId: best.id,
-      where: taken.has(best.serial ?? '') ? 'in use elsewhere' : 'on the shelf',
+      where: held(best) ? 'in use elsewhere' : 'on the shelf',
     };
   return offer
     ? { ...base, thing: thing(offer.name), itemId: offer.id, where: 'to buy', price: offer.price }
@@ -131,7 +121,7 @@ function goingIn(
   claimed: Set<string>,
 ): GatherLine[] {
   const parts = partsFor(bench, machine.id).filter((p) => p.offer || !claimed.has(p.id));
-  const view = machineView(bench, machine, parts);
+  const view = machineView(bench, machine, parts, box);
   const judged = judge(view, profile, box);
   const lines: GatherLine[] = [];
   const counted = new Map<string, GatherLine>();

@@ -43,7 +43,7 @@ export function retirementOf(bench: Bench, box: Box, to: MachineEnd): RetireLine
   const leaving = drives.map((store): LeavingDrive => ({
     store,
     holds: isBlank(store.content) ? '' : contentTitle(store),
-    keep: store.fate !== 'may be lost',
+    keep: store.fate !== 'may be lost' && !holdsSystemOf(box, store),
     level,
     plan: erasePlan(store),
   }));
@@ -80,9 +80,13 @@ export function retirementOf(bench: Bench, box: Box, to: MachineEnd): RetireLine
   ];
 }
 
+/** Does a drive hold no more than the system of this box? That goes with the box, unless a person has decided to keep it. */
+const holdsSystemOf = (box: Box, store: Store): boolean =>
+  store.installed?.boxId === box.id && store.retentionOrigin === 'installed';
+
 /** What usually becomes of a drive while its machine stays in the house: what must be kept is taken out. */
-export const usualEnd = ({ fate }: Pick<Store, 'fate'>): DriveEnd =>
-  fate === 'may be lost' ? 'clear' : 'kept as it is';
+export const usualEnd = (box: Box, store: Store): DriveEnd =>
+  store.fate === 'may be lost' || holdsSystemOf(box, store) ? 'clear' : 'kept as it is';
 
 /** Drives that would leave the house while what is on them can be read, or may be. */
 export const leavesReadable = (

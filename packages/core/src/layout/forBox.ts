@@ -14,6 +14,7 @@ import {
   type DriveWant,
   type LayoutPlan,
 } from '../model/layout';
+import { claimAgainst, isFreeFor, type Claim } from '../plan/claims';
 import { keepsAll, withKept } from './beside';
 import { layoutSheet, type LayoutSheet } from './sheet';
 import { driveThere, usualWant, type NoLayout } from './usual';
@@ -26,7 +27,9 @@ export type NoBoxLayout =
   | { code: 'no drive' }
   | { code: 'which drive'; count: number }
   | { code: 'drive is kept'; drive: string }
-  | { code: 'drive not decided'; drive: string };
+  | { code: 'drive not decided'; drive: string }
+  /** Another box has reserved it, or its system runs from it. */
+  | { code: 'drive is held'; drive: string; claim: Claim };
 
 /** What a box's drive becomes, or why that cannot be said. */
 export interface LaidBox {
@@ -77,6 +80,7 @@ function layOut(bench: Bench, box: Box): LaidBox {
     (s) =>
       s.in === null &&
       s.fate === 'may be lost' &&
+      isFreeFor(bench, box, s) &&
       // A second stick or card can take the system as well; the installer's own cannot.
       (s.kind === 'drive' ||
         (s.bytes >= (profile?.needs.bootBytes ?? 0) &&
@@ -84,15 +88,19 @@ function layOut(bench: Bench, box: Box): LaidBox {
   );
   const chosen = storesOf(bench).find((s) => s.id === decided.driveId);
   const drives = [...new Set([...inside, ...loose, ...(chosen ? [chosen] : [])])];
-  const free = inside.filter((s) => s.fate === 'may be lost');
-  const drive = chosen ?? (free.length === 1 ? free[0] : undefined) ?? null;
+  const free = inside.filter((s) => s.fate === 'may be lost' && isFreeFor(bench, box, s));
+  // Once its system is on a drive, that is the one.
+  const own = inside.find((s) => s.installed?.boxId === box.id);
+  const drive = chosen ?? own ?? (free.length === 1 ? free[0] : undefined) ?? null;
   const none = (why: NoBoxLayout): LaidBox => ({ decided, drives, drive, plan: null, sheet: null, why });
   if (!machine) return none({ code: 'no machine' });
   if (!profile) return none({ code: 'no system' });
   if (!drive)
     return none(drives.length === 0 ? { code: 'no drive' } : { code: 'which drive', count: drives.length });
-  // Where all of it stays, a drive that must be kept can take a second system.
-  const beside = keepsAll(drive, decided.kept);
+  const claim = claimAgainst(bench, box, drive.id);
+  if (claim) return none({ code: 'drive is held', drive: drive.name, claim });
+  // Where all of it stays, a drive that must be kept can take a second system; its own system a box may install again.
+  const beside = keepsAll(drive, decided.kept) || drive.installed?.boxId === box.id;
   if (drive.fate === 'keep' && !beside) return none({ code: 'drive is kept', drive: drive.name });
   if (drive.fate === 'not decided' && !beside) return none({ code: 'drive not decided', drive: drive.name });
   const want = usualWant({ profile, machine, drive, parts: decided.parts, swap: decided.swap });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mediumBeforeSchema } from './medium';
 import { purposeSchema } from './profile';
 import { runRecordSchema } from './run';
 import { stopRecords } from './stopRecords';
@@ -14,7 +15,13 @@ export const decisionSchema = z.object({
 });
 
 /** A stop signed off; `despite` is the reason given where a Stop hazard stood against it. */
-export const signoffSchema = z.object({ stop: stopSchema, at: z.string(), despite: z.string().optional() });
+export const signoffSchema = z.object({
+  stop: stopSchema,
+  at: z.string(),
+  despite: z.string().optional(),
+  /** Media that it changed, as they were before. */
+  media: z.array(mediumBeforeSchema).max(50).optional(),
+});
 
 /** One build: what every box has, and what each stop keeps in it. */
 export const boxSchema = z.object({

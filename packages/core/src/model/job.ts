@@ -19,6 +19,8 @@ export const jobSchema = z.object({
   serial: z.string(),
   imageName: z.string(),
   total: z.number(),
+  /** The medium as the writer sees it; null in records before it was kept. Bytes. */
+  target: z.object({ bytes: z.number(), model: z.string() }).nullable().default(null),
   /** SHA-256 of the content that was announced, in hex; what is proven is proven for this. Null in records before it was asked for. */
   sha256: z.string().nullable().default(null),
   /** Has anything gone to the stick? Recorded before the first byte does. */

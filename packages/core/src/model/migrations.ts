@@ -1,4 +1,5 @@
 import { emptyContent } from './content';
+import { fromVersion9 } from './installedDrives';
 import { fromVersion8 } from './oldNames';
 import { usualSettings } from './settings';
 
@@ -177,4 +178,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [6, (old: Plain): Plain => ({ ...old, runs: [] })],
   [7, (old: Plain): Plain => ({ ...old, attempts: [] })],
   [8, fromVersion8],
+  [9, fromVersion9],
 ]);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { factKeys, factRecordSchema, type FactKey } from './facts';
+import { mediumBeforeSchema } from './medium';
 
 /** Ids and names of drivers, which a bench holds to 200 characters, stand in keys. */
 const key = z.string().min(1).max(400);
@@ -40,6 +41,8 @@ export const stepRecordSchema = z.object({
     })
     .nullable()
     .default(null),
+  /** Media that it changed, as they were before; not there where it changed none. */
+  media: z.array(mediumBeforeSchema).max(50).optional(),
 });
 /** A step that was done. */
 export type StepRecord = z.infer<typeof stepRecordSchema>;

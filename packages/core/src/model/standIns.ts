@@ -1,3 +1,4 @@
+import { fates } from './content';
 import { z } from 'zod';
 import { containerKinds } from './inspection';
 
@@ -78,6 +79,16 @@ export const writeRequestSchema = z.object({
   stickId: z.string().min(1).max(120),
   serialTail: z.string().length(4),
   tag: z.string().max(200).default(''),
+  /** What the shelf of the page says of that stick; null where it has no record of it. The writer has no shelf of its own. */
+  shelf: z
+    .object({
+      name: z.string().max(200),
+      fate: z.enum(fates),
+      holds: z.string().max(2000),
+      claim: z.object({ boxName: z.string().max(300), as: z.enum(['reserved', 'in use']) }).nullable(),
+    })
+    .nullable()
+    .default(null),
   image: z.discriminatedUnion('from', [
     z.object({ from: z.literal('depot'), file: z.string().min(1).max(255) }),
     z.object({

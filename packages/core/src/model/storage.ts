@@ -160,6 +160,7 @@ export const poolFaultSchema = z.discriminatedUnion('code', [
   about('parity of groups', {}),
   about('little memory', { has: z.number(), wants: z.number() }),
   about('kept drive in pool', { drive: z.string(), holds: z.string() }),
+  about('held drive in pool', { drive: z.string(), box: z.string(), as: z.enum(['reserved', 'in use']) }),
   about('not decided in pool', { drive: z.string(), holds: z.string() }),
   about('not wiped', { drive: z.string(), holds: z.string() }),
   about('slow drive', { drive: z.string(), rate: z.number() }),

@@ -25,6 +25,8 @@ import {
   type RehearsalMachine,
   type RehearsalPlan,
 } from '../model/rehearsal';
+import { claimAgainst, type Claim } from '../plan/claims';
+import { standingWrite } from '../plan/proof';
 import { startOn } from '../starting/forMachine';
 import { sameSize } from './alike';
 import { predictTimes } from '../write/time';
@@ -36,6 +38,7 @@ export type NoRehearsal =
   | { code: 'no system' }
   | { code: 'no target' }
   | { code: 'target is kept'; drive: string }
+  | { code: 'target is held'; drive: string; claim: Claim }
   | { code: 'too many drives'; drives: number }
   | { code: 'starts by a board’s own loader' };
 
@@ -143,7 +146,7 @@ function driveOf(
     label: store.label === '' ? null : store.label,
     bus: inside || store.transport === 'usb' ? BUS[store.transport] : 'usb',
     role,
-    matters: role !== 'installer' && store.fate !== 'may be lost',
+    matters: role !== 'installer' && store.fate !== 'may be lost' && store.installed?.boxId !== box.id,
     starts: startsOf(store),
     // What runs on the machine today is taken to be what its Secure Boot lets start.
     signed: true,
@@ -222,11 +225,14 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   // What stays beside the new system matters; where all of it goes, a drive that is kept is no target.
   const beside = !straight && (laid.plan?.want.kept.length ?? 0) > 0;
   if (!target) return { code: 'no target' };
-  if (target.fate !== 'may be lost' && !beside) return { code: 'target is kept', drive: target.name };
+  const claim = claimAgainst(bench, box, target.id);
+  if (claim) return { code: 'target is held', drive: target.name, claim };
+  const own = target.installed?.boxId === box.id;
+  if (target.fate !== 'may be lost' && !beside && !own) return { code: 'target is kept', drive: target.name };
   if (!straight && knownFact(machine, 'firmware.mode')?.value === 'board')
     return { code: 'starts by a board’s own loader' };
   const installer = straight || stick?.id === target.id ? undefined : stick;
-  const own = straight ? [] : storesIn(bench, machine.id);
+  const there = straight ? [] : storesIn(bench, machine.id);
   const aside = storesOf(bench).filter((s) => box.parts.includes(s.id) || s.id === box.chain?.stickId);
   // Of many that look alike two stand for all: those that must be kept before the others.
   const alike = storesOf(bench)
@@ -235,10 +241,10 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     )
     .sort((x, y) => Number(y.fate !== 'may be lost') - Number(x.fate !== 'may be lost'))
     .slice(0, ALIKE);
-  const stores = [...new Set([...own, target, ...(installer ? [installer] : []), ...aside, ...alike])];
+  const stores = [...new Set([...there, target, ...(installer ? [installer] : []), ...aside, ...alike])];
   if (stores.length + 1 > MOST) return { code: 'too many drives', drives: stores.length };
 
-  const image = findImage(bench, box.written?.imageId ?? box.imageId);
+  const image = findImage(bench, standingWrite(bench, box)?.imageId ?? box.imageId);
   const reading = image?.inspection ? contentOf(image.inspection) : undefined;
   const drives = stores.map((s) =>
     driveOf(

@@ -1,10 +1,19 @@
 import { busesNotStarted, firmwareOf } from '../machine/firmware';
-import { findImage, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import {
+  drivesIn,
+  findImage,
+  findProfile,
+  type Bench,
+  type Box,
+  type Machine,
+  type Store,
+} from '../model/bench';
 import { isFallbackLoader, loaderIn } from '../model/bootPath';
 import { contentTitle, isBlank, type Startable } from '../model/content';
 import type { BootEntry } from '../model/details';
 import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { standingWrite, writeStands, type WriteStands } from '../plan/proof';
 import { startOn, type MachineStart } from './forMachine';
 import { orderAt, type OrderAsked, type OrderPlace } from './order';
 import type { LadderAssumption, Rung, RungEntry } from './rung';
@@ -75,19 +84,21 @@ function driveRung(
 }
 
 function stickRung(
-  box: Box,
+  stands: WriteStands | null,
   start: MachineStart | undefined,
   firmware: FirmwareKind | undefined,
   entry: RungEntry,
 ): Rung {
-  const { written } = box;
   const rung = (state: Rung['state'], why: Rung['why'], remedy: Rung['remedy'] = null): Rung => ({
     entry,
     state,
     why,
     remedy,
   });
-  if (!written) return rung('skipped', { code: 'no stick written' }, 'write a stick');
+  if (!stands) return rung('skipped', { code: 'no stick written' }, 'write a stick');
+  if (stands.code === 'replaced')
+    return rung('tried', { code: 'stick holds another image', image: stands.image }, 'write again');
+  const { written } = stands;
   if (written.result === 'failed')
     return rung('refused', { code: 'write failed', explanation: written.explanation }, 'write again');
   if (!firmware) return rung('tried', { code: 'firmware not known' }, 'enter the boot mode');
@@ -166,7 +177,7 @@ function rungAt(climb: Climb, place: OrderPlace): Found {
     case 'stick': {
       const tail = box.written?.serial.slice(-4) ?? null;
       const entry: RungEntry = { kind: 'stick', tail, by: place.by };
-      const rung = stickRung(box, start, firmware, entry);
+      const rung = stickRung(writeStands(climb.bench, box), start, firmware, entry);
       if (moment === 'now' || rung.state !== 'started') return { rung };
       return { rung: { ...rung, why: { code: 'installer again' }, remedy: 'stick out' } };
     }
@@ -205,14 +216,25 @@ function rungAt(climb: Climb, place: OrderPlace): Found {
 /** With the stick in, before anything is installed. */
 const NOW: OrderAsked = { moment: 'now', stickIn: true, target: null };
 
+/** The start that comes next by what was done: once the system of a box is on a drive of its machine, one without the stick. */
+export function nextStart(bench: Bench, box: Box, machine: Machine): OrderAsked {
+  const target = drivesIn(bench, machine.id).find((s) => s.installed?.boxId === box.id);
+  return target ? { moment: 'every later start', stickIn: false, target } : NOW;
+}
+
 /**
  * What the machine does at a start: now with the written stick attached, at the first restart after the install, and ever
  * after. Firmware tries its entries from the top; with the one-time menu the chosen entry alone is tried first. Source for
  * the order: UEFI 2.10 §3.1 (boot manager); for BIOS, common practice.
  */
-export function bootLadder(bench: Bench, box: Box, machine: Machine, asked: OrderAsked = NOW): BootLadder {
+export function bootLadder(
+  bench: Bench,
+  box: Box,
+  machine: Machine,
+  asked: OrderAsked = nextStart(bench, box, machine),
+): BootLadder {
   const firmware = firmwareOf(machine);
-  const image = findImage(bench, box.written?.imageId ?? box.imageId);
+  const image = findImage(bench, standingWrite(bench, box)?.imageId ?? box.imageId);
   const secure = knownFact(machine, 'firmware.secureBoot')?.value === 'on';
   const start = startOn(image?.inspection ? contentOf(image.inspection) : undefined, firmware, secure);
   const { places, assumed } = orderAt(bench, box, machine, asked);

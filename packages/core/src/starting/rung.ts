@@ -24,6 +24,8 @@ export type RungEntry =
 /** Why an entry starts, is refused, is passed over, or cannot be foretold. */
 export type RungWhy =
   | { code: 'content not known' }
+  /** The box’s own image was there; another was written over it. Null: something of which nothing is known. */
+  | { code: 'stick holds another image'; image: string | null }
   | { code: 'start not known'; holds: string }
   | { code: 'empty' }
   | { code: 'starts another way'; title: string; firmware: FirmwareKind }

@@ -2,6 +2,7 @@ import { findMachine, findProfile, storesOf, type Bench, type Box, type Store } 
 import { contentTitle, isBlank } from '../model/content';
 import { knownNumber } from '../model/known';
 import { noPool, type BoxPool, type PoolDrive, type PoolFault } from '../model/storage';
+import { claimAgainst, type Claim } from '../plan/claims';
 import { laidBox } from '../layout/forBox';
 import { checkOffer, checkRoom, poolFinding, type PoolFinding, type Room } from './check';
 import { poolDriveOf } from './poolDrive';
@@ -16,6 +17,8 @@ export interface PoolCandidate {
   inside: boolean;
   /** It carries the system: its port stays its own. */
   system: boolean;
+  /** The other box that has reserved it or uses it; null where it is free. */
+  held: Claim | null;
   /** What is known to be on it; empty where nothing is, or its serial was typed and it was wiped. */
   holds: string;
 }
@@ -62,6 +65,7 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
     .map((store) => {
       const inside = store.in === box.machineId && store.in !== null;
       const system = store.id === boot?.id;
+      const held = claimAgainst(bench, box, store.id);
       const wiped = store.serial !== null && pool.wiped.includes(store.serial);
       return {
         store,
@@ -70,7 +74,8 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
         system,
         taken: pool.drives
           ? pool.drives.includes(store.id)
-          : inside && !system && store.fate === 'may be lost' && store.kind === 'drive',
+          : inside && !system && !held && store.fate === 'may be lost' && store.kind === 'drive',
+        held: held ?? null,
         holds: wiped || isBlank(store.content) ? '' : contentTitle(store),
       };
     })
@@ -81,11 +86,13 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
 function checkContent(candidates: readonly PoolCandidate[]): PoolFinding[] {
   return candidates
     .filter((c) => c.taken)
-    .flatMap(({ store, holds }): PoolFinding[] => {
+    .flatMap(({ store, holds, held }): PoolFinding[] => {
       const about = { drive: store.name, holds };
       const out: PoolFinding[] = [];
       const add = (grade: PoolFinding['grade'], fault: PoolFault): void =>
         void out.push(poolFinding(grade, fault, store.id));
+      if (held)
+        add('stop', { code: 'held drive in pool', drive: store.name, box: held.boxName, as: held.as });
       if (store.fate === 'keep') add('stop', { code: 'kept drive in pool', ...about });
       else if (store.fate === 'not decided') add('stop', { code: 'not decided in pool', ...about });
       else if (holds !== '') add('check', { code: 'not wiped', ...about });

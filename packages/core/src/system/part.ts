@@ -1,4 +1,5 @@
 import type { Bench } from '../model/bench';
+import { claimsOf } from '../plan/claims';
 import type { Adapter, Memory, ShelfItem, Store } from '../model/shelf';
 
 /** A part that could go into a machine: loose on the shelf (price 0), or to be bought as often as wanted (`offer`); `reserved` where the machine’s own box has put it aside. */
@@ -79,7 +80,10 @@ interface Grouped {
   groups: { part: Part; at: number }[][];
 }
 const grouped = new WeakMap<Bench['items'], Grouped>();
-const setAside = new WeakMap<Bench['boxes'], Map<string, (string | null)[]>>();
+const setAside = new WeakMap<
+  Bench['boxes'],
+  { items: Bench['items']; holders: Map<string, (string | null)[]> }
+>();
 
 /** All parts of the shelf in groups of equal ones; made once for each state of it. */
 function groupsOf(items: Bench['items']): Grouped {
@@ -98,19 +102,16 @@ function groupsOf(items: Bench['items']): Grouped {
   return known;
 }
 
-/** The machines whose boxes have a part put aside. */
-function holdersOf(boxes: Bench['boxes']): Map<string, (string | null)[]> {
-  const before = setAside.get(boxes);
-  if (before) return before;
-  const known = new Map<string, (string | null)[]>();
-  setAside.set(boxes, known);
-  for (const b of boxes)
-    for (const id of b.parts) {
-      const there = known.get(id);
-      if (there) there.push(b.machineId);
-      else known.set(id, [b.machineId]);
-    }
-  return known;
+/** The machines whose boxes hold a part: have it put aside, or have decided that it takes their system or joins their pool. */
+function holdersOf(bench: Bench): Map<string, (string | null)[]> {
+  const before = setAside.get(bench.boxes);
+  if (before?.items === bench.items) return before.holders;
+  const machines = new Map(bench.boxes.map((b) => [b.id, b.machineId]));
+  const holders = new Map(
+    [...claimsOf(bench)].map(([id, claims]) => [id, claims.map((c) => machines.get(c.boxId) ?? null)]),
+  );
+  setAside.set(bench.boxes, { items: bench.items, holders });
+  return holders;
 }
 
 /**
@@ -118,7 +119,7 @@ function holdersOf(boxes: Bench['boxes']): Map<string, (string | null)[]> {
  * parts no more than a plan weighs.
  */
 export function partsFor(bench: Bench, machineId: string | null): Part[] {
-  const holders = holdersOf(bench.boxes);
+  const holders = holdersOf(bench);
   const out: { part: Part; at: number }[] = [];
   for (const group of groupsOf(bench.items).groups) {
     let left = MOST_EQUAL;

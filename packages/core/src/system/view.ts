@@ -1,4 +1,4 @@
-import { drivesIn, type Bench, type Machine, type Store } from '../model/bench';
+import { drivesIn, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
 import { healthWords } from '../machine/health';
@@ -45,19 +45,25 @@ function driveView(store: Store, machine: Machine): DriveView {
   };
 }
 
-/** A machine of the bench as the rules see it; parts put aside for another box are not offered. */
+/**
+ * A machine of the bench as the rules see it; parts put aside for another box are not offered. A drive that holds the system
+ * of `box` is the one that this box may install on again.
+ */
 export function machineView(
   bench: Bench,
   machine: Machine,
   parts = partsFor(bench, machine.id),
+  box: Pick<Box, 'id'> | null = null,
 ): MachineView {
+  const own = (store: Store): Store =>
+    box !== null && store.installed?.boxId === box.id ? { ...store, fate: 'may be lost' } : store;
   const modules = machine.details?.modules.flatMap((m) => (m.bytes ? [m.bytes] : []));
   return {
     id: machine.id,
     name: machine.name,
     form: machine.form,
     ...factsOf(machine),
-    drives: drivesIn(bench, machine.id).map((d) => driveView(d, machine)),
+    drives: drivesIn(bench, machine.id).map((d) => driveView(own(d), machine)),
     ...(modules && modules.length > 0 ? { modules } : {}),
     parts,
     overruled: machine.overruled,

@@ -1,4 +1,5 @@
 import type { GuardRefusal } from '../write/guard';
+import { heldWords } from './claim';
 import { formatBoth, formatExact, formatIec } from '../units/bytes';
 
 /** Why nothing is written to a target, and what to do. */
@@ -18,6 +19,8 @@ export function refusalWords(r: GuardRefusal): string {
       return 'It reports no serial of four characters or more, so it cannot be named for certain. Use another.';
     case 'cannot be told apart':
       return `Another one attached has the same ${r.same === 'serial' ? 'size and serial' : 'size and the last four of the serial'}. Take one of the two out and look again.`;
+    case 'held by another box':
+      return heldWords(r.name, r.claim);
     case 'is being written':
       return 'A write to it is under way or waits for its turn.';
   }

@@ -1,3 +1,4 @@
+import { heldWords } from './claim';
 import type { Hazard, HazardCode } from '../box/hazard';
 import { formatIec } from '../units/bytes';
 import type { Cause } from '../rehearsal/cause';
@@ -119,6 +120,12 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
     `In “${p.folder}” ${p.open} kinds of trouble would stop the copy, and nothing was decided about them.`,
   'too much to carry': (p) =>
     `“${p.folder}” has ${formatIec(Number(p.bytes))}, and the pool ${formatIec(Number(p.room))}.`,
+  'held by another box': (p) =>
+    heldWords(p.item ?? '', { as: p.as === 'in use' ? 'in use' : 'reserved', boxName: p.box ?? '' }),
+  'stick holds another image': (p) =>
+    p.image
+      ? `“${p.stick}” now holds ${p.image}${p.box ? `, written for the box “${p.box}”` : ''}. Write the image of this box again, or select another stick.`
+      : `“${p.stick}” was written to again, and what it holds is not known. Write the image of this box again.`,
   'stick lies': (p) =>
     `“${p.stick}” claims ${formatIec(Number(p.claims))} and really holds about ${formatIec(Number(p.holds))}. Take another stick.`,
 };

@@ -28,6 +28,10 @@ export function rungWords(why: RungWhy): string {
   switch (why.code) {
     case 'content not known':
       return 'what is on it is not known';
+    case 'stick holds another image':
+      return why.image === null
+        ? 'what lies on the stick now is not known: something else was written to it'
+        : `the stick holds ${why.image} now, not the image of this box`;
     case 'start not known':
       return `whether something on it starts is not known: ${why.holds}`;
     case 'empty':

@@ -1,3 +1,5 @@
+import type { Claim } from '../plan/claims';
+import { claimWords, heldWords } from './claim';
 import type { LayoutCut, LayoutProblem } from '../layout/laid';
 import type { TableFault } from '../layout/read/fault';
 import type { Typed } from '../layout/typed';
@@ -91,6 +93,8 @@ export function noLayoutWords(n: NoBoxLayout): string {
       return `What is on “${n.drive}” is to be kept, so nothing is planned over it. Choose another drive.`;
     case 'drive not decided':
       return `Whether what is on “${n.drive}” may be lost is not decided. Decide it on the shelf, or choose another drive.`;
+    case 'drive is held':
+      return heldWords(n.drive, n.claim);
     case 'the installer lays it out itself':
       return 'Its installer lays the drive out by itself and asks for nothing. Choose a school to plan it by hand.';
     case 'written straight to the drive':
@@ -117,7 +121,11 @@ export const typedWords = ({ text, unit, means, shown }: Typed): string =>
   `${unit === means ? `This installer takes ${unit}` : `This installer says ${unit} and means ${means}`}: ${text} typed shows as ${shown} on its next screen. It is the same size.`;
 
 /** A drive as one that the system may go on: how large, where, and whether what is on it matters. */
-export function driveChoiceWords(d: Store, machine: Machine | undefined): { words: string; means: string } {
+export function driveChoiceWords(
+  d: Store,
+  machine: Machine | undefined,
+  claim: Claim | undefined,
+): { words: string; means: string } {
   const where =
     d.in !== null && d.in === machine?.id
       ? `in ${machine.name}`
@@ -129,7 +137,7 @@ export function driveChoiceWords(d: Store, machine: Machine | undefined): { word
     d.fate === 'keep' ? `to be kept: ${holds}` : d.fate === 'may be lost' ? holds : `not decided: ${holds}`;
   return {
     words: d.name,
-    means: `${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,
+    means: `${claim ? `${claimWords(claim)} · ` : ''}${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,
   };
 }
 

@@ -1,3 +1,4 @@
+import { heldWords } from './claim';
 import type { CopyFault, PoolFault } from '../model/storage';
 import { formatIec } from '../units/bytes';
 import { formatRate } from '../units/duration';
@@ -58,6 +59,8 @@ export function poolFaultWords(f: PoolFault): string {
       return `It runs well with ${formatIec(f.wants)} of memory; the machine has ${formatIec(f.has)}.`;
     case 'kept drive in pool':
       return `“${f.drive}” must be kept: ${f.holds || 'nobody said what is on it'}. Making the pool erases it.`;
+    case 'held drive in pool':
+      return heldWords(f.drive, { as: f.as, boxName: f.box });
     case 'not decided in pool':
       return `Whether what is on “${f.drive}” may be lost is not decided: ${f.holds || 'not known'}.`;
     case 'not wiped':

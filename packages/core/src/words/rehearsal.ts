@@ -1,3 +1,4 @@
+import { heldWords } from './claim';
 import type { RehearsalPlan } from '../model/rehearsal';
 import { missesAim, type Aim, type Ending } from '../rehearsal/ending';
 import type { NoRehearsal, RehearsalAssumption } from '../rehearsal/forBox';
@@ -282,6 +283,8 @@ export function noRehearsalWords(why: NoRehearsal): string {
       return 'Nobody has said which drive the system goes on.';
     case 'target is kept':
       return `“${why.drive}” is not marked as one that may be lost.`;
+    case 'target is held':
+      return heldWords(why.drive, why.claim);
     case 'too many drives':
       return `${why.drives} drives are within reach: more than are rehearsed at once.`;
     case 'starts by a board’s own loader':

@@ -1,5 +1,6 @@
 import { knownFact } from '../model/known';
 import { findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
+import { standingWrite } from '../plan/proof';
 import { targetOf } from './target';
 import { factText } from '../machine/text';
 
@@ -13,7 +14,8 @@ const isOneKey = (text: string): boolean => /^[A-Za-z0-9]+( ?\+ ?[A-Za-z0-9]+)*$
 export function afterWrite(bench: Bench, box: Box): string[] {
   const image = findImage(bench, box.imageId);
   const machine = findMachine(bench, box.machineId);
-  if (!image || box.written?.result !== 'proven' || box.written.imageId !== image.id) return [];
+  const written = standingWrite(bench, box);
+  if (!image || written?.result !== 'proven' || written.imageId !== image.id) return [];
   const target = targetOf(bench, box);
   const profile = findProfile(bench, box.profileId);
   // The system itself was written to it: it is what the machine runs from.

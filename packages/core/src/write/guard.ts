@@ -1,6 +1,7 @@
 import type { UsbLink } from '../model/standIns';
 import type { Store } from '../model/bench';
 import { contentTitle } from '../model/content';
+import type { Claim } from '../plan/claims';
 
 /** What can be seen of something plugged in, before anybody's word about it. */
 export interface AttachedTarget {
@@ -22,6 +23,7 @@ export type GuardRefusal =
   | { rule: 'cannot be told apart'; same: 'serial' | 'tail' }
   | { rule: 'no serial' }
   | { rule: 'two records'; count: number }
+  | { rule: 'held by another box'; name: string; claim: Pick<Claim, 'boxName' | 'as'> }
   | { rule: 'is being written' };
 
 /** Something attached, judged as a target. */
@@ -46,17 +48,44 @@ const LARGE = 120e9;
 export const isLarge = (store: { bytes: number; kind?: Store['kind'] }): boolean =>
   store.bytes >= LARGE || store.kind === 'drive';
 
+/** What the shelf says of a medium, as far as it stands against writing to it. */
+export interface ShelfRecord {
+  name: string;
+  fate: Store['fate'];
+  holds: string;
+  /** The claim of another box than the one it is written for; null where there is none. */
+  claim: Pick<Claim, 'boxName' | 'as'> | null;
+}
+
+/** Why what the shelf says of a medium stands against writing to it; empty where nothing does. */
+export function refusedByShelf({ name, fate, holds, claim }: ShelfRecord): GuardRefusal[] {
+  const out: GuardRefusal[] = [];
+  if (claim) out.push({ rule: 'held by another box', name, claim });
+  if (fate === 'keep') out.push({ rule: 'holds what matters', name, holds });
+  if (fate === 'not decided') out.push({ rule: 'not decided', name, holds });
+  return out;
+}
+
+/** The shelf's record of a medium, for a write of the box whose claims `heldBy` tells against. */
+export const shelfRecord = (store: Store, claim: Claim | undefined): ShelfRecord => ({
+  name: store.name,
+  fate: store.fate,
+  holds: contentTitle(store),
+  claim: claim ? { boxName: claim.boxName, as: claim.as } : null,
+});
+
 function refusalsFor(
   target: AttachedTarget,
   known: readonly Store[],
   all: readonly AttachedTarget[],
   imageBytes: number,
+  heldBy: HeldBy | undefined,
 ): GuardRefusal[] {
-  const out: GuardRefusal[] = [];
   const kept = known.find((s) => s.fate === 'keep');
   const open = known.find((s) => s.fate === 'not decided');
-  if (kept) out.push({ rule: 'holds what matters', name: kept.name, holds: contentTitle(kept) });
-  if (!kept && open) out.push({ rule: 'not decided', name: open.name, holds: contentTitle(open) });
+  const held = known.flatMap((s) => heldBy?.(s) ?? [])[0];
+  const [gravest] = [kept, open, ...known].filter((s) => s !== undefined);
+  const out = gravest ? refusedByShelf(shelfRecord(gravest, held)) : [];
   if (known.length > 1) out.push({ rule: 'two records', count: known.length });
   const real = known.find((s) => s.realBytes !== null)?.realBytes ?? target.bytes;
   if (real < target.bytes) out.push({ rule: 'lies about its capacity', real, claims: target.bytes });
@@ -76,19 +105,23 @@ function refusalsFor(
   return out;
 }
 
+/** The claim of another box on a medium of the shelf; undefined where it is free for this one. */
+export type HeldBy = (store: Store) => Claim | undefined;
+
 /**
  * Judges everything attached as a target for an image of this size (bytes); `busy` names targets that a write is under way
- * to. Order as attached.
+ * to, `heldBy` tells which are held by another box. Order as attached.
  */
 export function guardTargets(
   attached: readonly AttachedTarget[],
   shelf: readonly Store[],
   imageBytes: number,
   busy: readonly string[] = [],
+  heldBy?: HeldBy,
 ): GuardedTarget[] {
   return attached.map((target) => {
     const known = target.serial ? shelf.filter((s) => s.serial === target.serial) : [];
-    const refusals = refusalsFor(target, known, attached, imageBytes);
+    const refusals = refusalsFor(target, known, attached, imageBytes, heldBy);
     if (busy.includes(target.id)) refusals.unshift({ rule: 'is being written' });
     return {
       target,

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { jobSchema } from '@zb/core/model/job';
-import { plugSchema, stickFaultSchema } from '@zb/core/model/standIns';
+import { plugSchema, stickFaultSchema, type WriteRequest } from '@zb/core/model/standIns';
 
 /** What a write is told to do: the content by its size and digest, whatever way its bytes come. */
 export interface Announced {
   stickId: string;
   serialTail: string;
   tag: string;
+  /** What the shelf of the page says of the stick; null where it has no record of it. */
+  shelf?: WriteRequest['shelf'];
   imageName: string;
   /** Bytes of the content. */
   total: number;

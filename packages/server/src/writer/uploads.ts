@@ -46,11 +46,12 @@ export class Uploads {
       throw new WriterRefusal(
         'The digest of this image is not known, so a write of it could not be proven. Open it at Verify first. Nothing was written.',
       );
-    const { stickId, serialTail, tag } = request;
+    const { stickId, serialTail, tag, shelf } = request;
     const job = this.writer.open({
       stickId,
       serialTail,
       tag,
+      shelf,
       total,
       imageName: image.name,
       sha256: image.sha256,

@@ -5,7 +5,7 @@ import { crc32 } from '@zb/core/formats/crc32';
 import { explainReadback, type BlockResult } from '@zb/core/write/readback';
 import { isOver, type Job } from '@zb/core/model/job';
 import { probeCapacity } from '@zb/core/write/probe';
-import { guardTargets, serialTail } from '@zb/core/write/guard';
+import { guardTargets, refusedByShelf, serialTail } from '@zb/core/write/guard';
 import { refusalWords } from '@zb/core/words/guard';
 import { readbackWords } from '@zb/core/words/readback';
 import { formatExact } from '@zb/core/units/bytes';
@@ -186,6 +186,9 @@ export class Writer {
     if (!stick) throw new WriterRefusal('That stick is not plugged in any more. Nothing was written.');
     this.refuseBusy(stick.id);
     const guarded = guardTargets(this.book.sticks.list(), [], total).find((g) => g.target.id === stick.id);
+    const against = announced.shelf ? refusedByShelf(announced.shelf) : [];
+    if (against.length > 0)
+      throw new WriterRefusal(`${against.map(refusalWords).join(' ')} Nothing was written.`);
     if (!guarded?.allowed)
       throw new WriterRefusal(guarded?.refusals.map(refusalWords).join(' ') ?? 'Refused.');
     if (serialTail(stick.serial) !== announced.serialTail.toUpperCase()) {
@@ -199,6 +202,7 @@ export class Writer {
       serial: stick.serial,
       imageName,
       total,
+      target: { bytes: stick.bytes, model: stick.model },
       sha256,
       touched: false,
       state: 'waiting for the file',

@@ -89,7 +89,7 @@ export function BoxFrame({
   const [against, setAgainst] = useState<string[]>([]);
   const signNow = (despite?: string): void => {
     setAgainst([]);
-    void act(toggleSignoff(box, stop, stamp(), despite));
+    void act(toggleSignoff(bench, box, stop, stamp(), despite));
     if (!signed && next) void go(`/box/${box.id}/${next}`);
   };
   const sign = (): void => {

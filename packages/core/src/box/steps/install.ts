@@ -7,6 +7,7 @@ import { fixedMode, mayEnrol } from '../../rehearsal/precautions';
 import { step, type StepDraft } from '../../runsheet/step';
 import type { StepWhat } from '../../runsheet/what';
 import { span } from '../../units/duration';
+import { writeStands } from '../../plan/proof';
 import { predictInstall } from '../../write/install';
 import type { Scene } from '../scene';
 import { writeLines } from '../trade/write';
@@ -71,8 +72,9 @@ const CHOICE = {
 
 /** Before the stick is started: what stays away, power, wire, stick. */
 function ready(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { profile, target, box } = scene;
-  const proven = box.written ? box.written.result === 'proven' : null;
+  const { profile, target, bench, box } = scene;
+  const stands = writeStands(bench, box);
+  const proven = stands ? stands.code === 'counts' && stands.written.result === 'proven' : null;
   return [
     ...aroundSteps(scene, chosen, 'install'),
     ...(profile?.networkAtInstall
@@ -193,7 +195,11 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
           {
             code: 'drive may be lost',
             of: drive?.name ?? '',
-            holds: drive ? drive.fate === 'may be lost' || (laid.plan?.want.kept.length ?? 0) > 0 : null,
+            holds: drive
+              ? drive.fate === 'may be lost' ||
+                drive.installed?.boxId === box.id ||
+                (laid.plan?.want.kept.length ?? 0) > 0
+              : null,
           },
         ],
         // Nobody is asked: starting it is the yes.

@@ -4,14 +4,15 @@ import { predictWrite, unknownStick } from '../../write/time';
 import { storesOf } from '../../model/bench';
 import { span } from '../../units/duration';
 import { writeLines } from '../trade/write';
+import { standingWrite } from '../../plan/proof';
 import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
 
 /** Before a drive is written straight: what is put away for it, named and made certain. */
 const AT_WRITER = ['write:away:*', 'write:power', 'label:*', 'open:out:*'];
 
-function written({ box, image, target }: Scene): boolean {
-  const w = box.written;
+function written({ bench, box, image, target }: Scene): boolean {
+  const w = standingWrite(bench, box);
   return (
     w?.result === 'proven' &&
     (image === undefined || w.imageId === image.id) &&
@@ -76,7 +77,7 @@ export function writeSteps(scene: Scene): StepDraft[] {
         {
           code: 'drive may be lost',
           of: target?.name ?? '',
-          holds: target ? target.fate === 'may be lost' : null,
+          holds: target ? target.fate === 'may be lost' || target.installed?.boxId === box.id : null,
         },
       ],
       seen: written(scene),

@@ -1,4 +1,7 @@
 import { contentTitle } from '../../model/content';
+import type { Store } from '../../model/bench';
+import { isStore } from '../../model/shelf';
+import { claimAgainst } from '../../plan/claims';
 import { formatIec } from '../../units/bytes';
 import { laidBox } from '../../layout/forBox';
 import { openingOf } from '../../opening/forBox';
@@ -7,6 +10,7 @@ import { installLines } from '../trade/install';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { plainStop, type StopModule } from '../stopModule';
+import { heldHazard } from './held';
 
 const plain = plainStop('install', [3, 6], [5, 20]);
 
@@ -45,7 +49,8 @@ function hazards(scene: Scene): Hazard[] {
   const { machine, profile, inside } = scene;
   if (!machine) return [];
   const out: Hazard[] = [];
-  const kept = inside.find((d) => d.fate === 'keep');
+  const mine = (d: Store): boolean => d.installed?.boxId === scene.box.id;
+  const kept = inside.find((d) => d.fate === 'keep' && !mine(d));
   const way = takes(scene);
   // Before a system is chosen nothing could erase it yet; that it is open is said from the first moment.
   for (const d of inside.filter((x) => x.fate === 'not decided'))
@@ -58,6 +63,9 @@ function hazards(scene: Scene): Hazard[] {
         { store: d.id },
       ),
     );
+  const chosen = scene.bench.items.find((i) => i.id === scene.box.layout?.driveId);
+  const claim = chosen && claimAgainst(scene.bench, scene.box, chosen.id);
+  if (chosen && isStore(chosen) && claim) out.push(heldHazard('install', chosen, claim));
   const found = rehearsed(scene);
   if (found) return [...out, ...found];
   if (way && kept)
@@ -74,7 +82,7 @@ function hazards(scene: Scene): Hazard[] {
     out.push(hazard('installer takes the first drive', 'check', 'install', { way }));
   const stopped = new Set(out.flatMap((h) => h.store ?? []));
   for (const s of inside)
-    if (s.fate === 'keep' && !stopped.has(s.id))
+    if (s.fate === 'keep' && !mine(s) && !stopped.has(s.id))
       out.push(
         hazard(
           'kept drive inside',

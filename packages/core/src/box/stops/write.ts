@@ -1,23 +1,40 @@
 import { contentTitle } from '../../model/content';
 import { formatIec } from '../../units/bytes';
 import { serialTail } from '../../write/guard';
+import { claimAgainst } from '../../plan/claims';
+import { writeStands } from '../../plan/proof';
 import { targetSerial } from '../../write/target';
 import { predictWrite, unknownStick } from '../../write/time';
 import { writtenBytes } from '../../model/written';
 import { hazard, type Hazard } from '../hazard';
 import type { Scene } from '../scene';
 import { writeLines } from '../trade/write';
+import { heldHazard } from './held';
 import { plainStop, type StopModule } from '../stopModule';
 
 const plain = plainStop('write', [1, 3], [2, 10]);
 
-function hazards({ image, box, target }: Scene): Hazard[] {
+function hazards({ bench, image, box, target }: Scene): Hazard[] {
   const out: Hazard[] = [];
   const container = image?.inspection?.container;
   if (image && container && container.kind !== 'none' && container.innerBytes !== null)
     out.push(hazard('packed', 'note', 'write', { image: image.name, kind: container.kind }));
-  if (box.written?.result === 'failed')
-    out.push(hazard('write failed', 'stop', 'write', { tail: box.written.serial.slice(-4) }));
+  const stands = writeStands(bench, box);
+  const installed = box.signoffs.some((s) => s.stop === 'install');
+  if (stands?.code === 'counts' && stands.written.result === 'failed')
+    out.push(hazard('write failed', 'stop', 'write', { tail: stands.written.serial.slice(-4) }));
+  if (stands?.code === 'replaced' && !installed)
+    out.push(
+      hazard(
+        'stick holds another image',
+        'stop',
+        'write',
+        { stick: stands.store.name, image: stands.image ?? '', box: stands.boxName ?? '' },
+        { store: stands.store.id },
+      ),
+    );
+  const claim = target && !installed ? claimAgainst(bench, box, target.id) : undefined;
+  if (target && claim) out.push(heldHazard('write', target, claim));
   if (target?.realBytes != null)
     out.push(
       hazard(

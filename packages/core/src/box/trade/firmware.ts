@@ -66,9 +66,9 @@ function otherMode({ machine, inside }: Scene): TradeLine[] {
 
 /** The way round firmware that does not start from NVMe, where that is the drive there is. */
 function chain(scene: Scene): TradeLine[] {
-  const { bench, machine, profile } = scene;
+  const { bench, box, machine, profile } = scene;
   if (!machine || !profile || scene.fact('firmware.mode') === 'board') return [];
-  const view = machineView(bench, machine);
+  const view = machineView(bench, machine, undefined, box);
   const nvme = usable(view.drives).filter(
     (d) => d.transport === 'nvme' && d.bytes >= profile.needs.bootBytes,
   );

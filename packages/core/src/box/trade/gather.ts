@@ -18,12 +18,13 @@ const WORN = 80;
 /** The drive the system would go on, and what speaks against it. */
 function slowDrive({
   bench,
+  box,
   machine,
   profile,
   inside,
 }: Scene): { drive: Store; why: 'card' | 'turning' | 'worn' } | undefined {
   if (!machine || !profile) return undefined;
-  const view = machineView(bench, machine);
+  const view = machineView(bench, machine, undefined, box);
   const { boot } = driveState(view, profile.needs.bootBytes);
   const drive = inside.find((s) => s.id === boot?.id);
   if (!drive) return undefined;

@@ -36,7 +36,7 @@ function large({ target, image }: Scene): TradeLine[] {
 /** A whole system can go onto its final drive by an adapter, or by way of a stick. */
 function school({ bench, box, machine, profile, image, target }: Scene): TradeLine[] {
   if (!machine || !profile || profile.installer !== 'written straight to the final drive') return [];
-  const { boot } = driveState(machineView(bench, machine), profile.needs.bootBytes);
+  const { boot } = driveState(machineView(bench, machine, undefined, box), profile.needs.bootBytes);
   const drive = bench.items.find((i) => i.id === boot?.id);
   if (!drive || drive.kind !== 'drive' || drive.transport === 'mmc') return [];
   const bytes = image ? writtenBytes(image) : profile.stickBytes;

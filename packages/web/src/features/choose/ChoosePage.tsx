@@ -25,7 +25,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
     () => (machine ? judgeAll(bench, machine, box.purpose, box) : []),
     [bench, machine, box],
   );
-  const view = useMemo(() => machine && machineView(bench, machine), [bench, machine]);
+  const view = useMemo(() => machine && machineView(bench, machine, undefined, box), [bench, machine, box]);
   if (!machine || !view) {
     return (
       <BoxFrame context={context} stop="choose" headline="Choose a machine first">

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { updateBox } from '@zb/core/acts/box';
 import { busesNotStarted } from '@zb/core/machine/firmware';
 import { laidBox } from '@zb/core/layout/forBox';
-import { bootLadder } from '@zb/core/starting/ladder';
+import { bootLadder, nextStart } from '@zb/core/starting/ladder';
 import { moments, stickIsIn, type Moment, type Rung } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungRemedy, rungTitle, rungWords } from '@zb/core/words/ladder';
 import { menuSchoolWords, usualKeysWords } from '@zb/core/words/startBy';
@@ -50,7 +50,9 @@ const MARK: Record<Rung['state'], MarkKind> = {
 function FirmwarePage({ context }: { context: BoxContext }) {
   const { bench, box, machine } = context;
   const act = useAct();
-  const [moment, setMoment] = useState<Moment>('now');
+  const next = machine ? nextStart(bench, box, machine).moment : 'now';
+  const [asked, setMoment] = useState<Moment | null>(null);
+  const moment = asked ?? next;
   const [leftIn, setLeftIn] = useState(false);
   if (!machine) {
     return (

@@ -6,6 +6,7 @@ import { laidBox } from '@zb/core/layout/forBox';
 import { schoolsMean } from '@zb/core/layout/schools';
 import { schoolsOf } from '@zb/core/layout/usual';
 import { fstab } from '@zb/core/layout/write/fstab';
+import { claimAgainst } from '@zb/core/plan/claims';
 import { layoutScript } from '@zb/core/layout/write/script';
 import { partSchools, swapSchools, type BoxLayout } from '@zb/core/model/layout';
 import { formatBoth } from '@zb/core/units/bytes';
@@ -63,7 +64,10 @@ function InstallPage({ context }: { context: BoxContext }) {
     <Choices
       label="Drive that takes the system"
       value={drive?.id ?? null}
-      choices={drives.map((d) => ({ value: d.id, ...driveChoiceWords(d, machine) }))}
+      choices={drives.map((d) => ({
+        value: d.id,
+        ...driveChoiceWords(d, machine, claimAgainst(bench, box, d.id)),
+      }))}
       onTake={(driveId) => decide({ driveId }, 'Drive for the system chosen')}
     />
   );

@@ -35,7 +35,7 @@ export function Retire({ bench, box, battery }: { bench: Bench; box: Box; batter
         id: d.id,
         name: d.name,
         serial: d.serial,
-        end: usualEnd(d),
+        end: usualEnd(box, d),
         how: '',
         readBack: false,
       })),
@@ -120,7 +120,7 @@ export function Retire({ bench, box, battery }: { bench: Bench; box: Box; batter
               machine goes. Purge it, break it up, or take it out.
             </Said>
           )}
-          {inside.some((d) => usualEnd(d) === 'kept as it is') && (
+          {inside.some((d) => usualEnd(box, d) === 'kept as it is') && (
             <Text>What is to be kept goes to the shelf as it is, out of the machine.</Text>
           )}
           <Primary type="submit" disabled={readable.length > 0}>

@@ -1,3 +1,4 @@
+import { claimWords } from '@zb/core/words/claim';
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { editPool } from '@zb/core/acts/storage';
@@ -52,10 +53,15 @@ export function Drives({ box, found }: { bench: Bench; box: Build; found: BoxSto
                     {c.store.name} <Sub>carries the system; its port stays its own</Sub>
                   </>
                 ) : (
-                  <Checkbox checked={c.taken} onChange={(on) => toggle(c, on)}>
+                  <Checkbox
+                    checked={c.taken}
+                    disabled={c.held !== null && !c.taken}
+                    onChange={(on) => toggle(c, on)}
+                  >
                     {c.store.name}
                   </Checkbox>
                 )}
+                {c.held && <Sub>{claimWords(c.held)}</Sub>}
                 <Sub>
                   <Data>{c.store.serial ?? 'no serial'}</Data>
                   {!c.inside && ', lies beside'}

@@ -4,6 +4,8 @@ import { decideFates, isMovable, putInto, removeItems } from '@zb/core/acts/seve
 import { machinesOf, type Bench, type ShelfItem } from '@zb/core/model/bench';
 import { contentTitle } from '@zb/core/model/content';
 import { isStore } from '@zb/core/model/shelf';
+import { claimOf } from '@zb/core/plan/claims';
+import { claimWords } from '@zb/core/words/claim';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import { useAct } from '../../storage/hooks';
 import { Quiet } from '../../ui/Button';
@@ -38,6 +40,14 @@ const columnsOf = (bench: Bench): Column<ShelfItem>[] => [
     head: 'May it be lost',
     value: (i) => (isStore(i) ? i.fate : null),
     cell: (i) => isStore(i) && <FateWord fate={i.fate} />,
+  },
+  {
+    id: 'held',
+    head: 'Box',
+    value: (i) => {
+      const claim = claimOf(bench, i.id);
+      return claim ? claimWords(claim) : null;
+    },
   },
   { id: 'notes', head: 'Notes', hidden: true, value: (i) => i.notes },
 ];

@@ -14,7 +14,8 @@ import {
 } from '@zb/core/model/standIns';
 import { afterWrite } from '@zb/core/write/after';
 import { contentTitle } from '@zb/core/model/content';
-import { guardTargets } from '@zb/core/write/guard';
+import { claimAgainst } from '@zb/core/plan/claims';
+import { guardTargets, shelfRecord } from '@zb/core/write/guard';
 import { belongsTo, isOver, jobSchema, jobsOf, tagOf, type Job } from '@zb/core/model/job';
 import { writeHeadline } from '@zb/core/words/write';
 import { usbLinks } from '@zb/core/machine/links';
@@ -57,7 +58,9 @@ function WritePage({ context }: { context: BoxContext }) {
 
   const bytes = image ? writtenBytes(image) : 0;
   const busy = (jobs.data ?? []).filter((j) => !isOver(j)).map((j) => j.stickId);
-  const targets = guardTargets(sticks.data ?? [], storesOf(bench), bytes, busy);
+  const targets = guardTargets(sticks.data ?? [], storesOf(bench), bytes, busy, (s) =>
+    claimAgainst(bench, box, s.id),
+  );
   const choice = targets.find((g) => g.allowed && g.target.serial === box.targetSerial);
   const stick = sticks.data?.find((s) => s.id === choice?.target.id);
   const opened = openImageAt(box.id);
@@ -124,6 +127,7 @@ function WritePage({ context }: { context: BoxContext }) {
           serialTail: tail,
           image: source,
           tag: tagOf(box, image.id),
+          shelf: choice.known ? shelfRecord(choice.known, claimAgainst(bench, box, choice.known.id)) : null,
         } satisfies WriteRequest,
         jobSchema,
       );
@@ -164,7 +168,7 @@ function WritePage({ context }: { context: BoxContext }) {
     <BoxFrame
       context={context}
       stop="write"
-      headline={writeHeadline(box, image, running.length)}
+      headline={writeHeadline(bench, box, image, running.length)}
       busy={running.length > 0 ? 'A write is under way' : undefined}
       hint="The stand-in writer: virtual sticks, real bytes. Nothing of yours is touched."
     >

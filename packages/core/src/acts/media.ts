@@ -1,0 +1,103 @@
+import { firmwareOf } from '../machine/firmware';
+import { laidBox } from '../layout/forBox';
+import { lay } from '../layout/lay';
+import { following } from '../units/grammar';
+import { findMachine, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
+import type { Content } from '../model/content';
+import { edited, type Change } from '../model/changes';
+import type { MediumBefore } from '../model/medium';
+import { unseenContent, withSystem } from '../plan/medium';
+import { targetOf } from '../write/target';
+
+/** The drive that takes the system of a box, by what was decided; undefined where nobody has. */
+export function systemDriveOf(bench: Bench, box: Box): Store | undefined {
+  const profile = findProfile(bench, box.profileId);
+  return profile?.installer === 'written straight to the final drive'
+    ? targetOf(bench, box)
+    : (laidBox(bench, box).drive ?? undefined);
+}
+
+/** What lies on the drive after the install: the layout as it was worked out, else no more than the system's name. */
+function installedContent(bench: Bench, box: Box, drive: Store, system: string, at: string): Content {
+  const { plan } = laidBox(bench, box);
+  const seen = unseenContent(system, at);
+  if (!plan) return seen;
+  const machine = findMachine(bench, box.machineId);
+  const firmware = (machine && firmwareOf(machine)) ?? null;
+  const { table, tableId, parts } = lay(plan.drive, plan.want);
+  const was = drive.content?.parts ?? [];
+  const stays = plan.want.kept.length > 0;
+  return {
+    ...seen,
+    table,
+    tableId,
+    sectorSize: plan.drive.sectorSize,
+    parts: parts
+      .filter((p) => p.kind !== 'extended')
+      .map((p) => {
+        const before = p.fate === 'new' ? undefined : was.find((w) => w.start === p.start);
+        return {
+          ...(before ?? {
+            label: p.name,
+            uuid: null,
+            attributes: null,
+            name: p.name,
+            filesystem: p.filesystem,
+          }),
+          start: p.start,
+          bytes: p.bytes,
+          type: following('partitionType', p.type) ?? '',
+          partitionId: before?.partitionId ?? null,
+          mount: p.mount,
+        };
+      }),
+    starts: [
+      { by: 'told', firmware, path: '', title: system.slice(0, 300) },
+      ...(stays ? (drive.content?.starts ?? []) : []),
+    ],
+  };
+}
+
+/** A medium as it was, by which an act is taken back. */
+const before = (store: Store, revision: number): MediumBefore => ({
+  id: store.id,
+  revision,
+  content: store.content,
+  holds: store.holds,
+  fate: store.fate,
+  retentionOrigin: store.retentionOrigin,
+  wholeImage: store.wholeImage,
+  installed: store.installed,
+});
+
+/**
+ * What installing the system of a box does to the shelf: its drive holds that system, and is kept, for every box. Nothing
+ * where no drive is decided, or it holds the system already. `was` is what takes it back.
+ */
+export function installOnShelf(
+  bench: Bench,
+  box: Box,
+  at: string,
+): { changes: Change[]; was: MediumBefore[] } {
+  const drive = systemDriveOf(bench, box);
+  const profile = findProfile(bench, box.profileId);
+  if (!drive || !profile || drive.installed?.boxId === box.id) return { changes: [], was: [] };
+  const content = installedContent(bench, box, drive, profile.name, at);
+  const now = withSystem(drive, content, {
+    boxId: box.id,
+    boxName: box.name,
+    system: profile.name,
+    at,
+    by: 'word',
+  });
+  return { changes: [edited('items', drive, now)], was: [before(drive, now.revision)] };
+}
+
+/** Puts back what a mistaken tick has changed on the shelf; a medium that has changed again since is left as it is. */
+export const takenBack = (bench: Bench, was: readonly MediumBefore[]): Change[] =>
+  was.flatMap(({ id, revision, ...old }) => {
+    const store = storesOf(bench).find((s) => s.id === id);
+    return store?.revision === revision
+      ? [edited('items', store, { ...store, ...old, revision: store.revision + 1 })]
+      : [];
+  });

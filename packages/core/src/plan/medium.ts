@@ -1,0 +1,58 @@
+import type { Store } from '../model/bench';
+import { emptyContent, type Content } from '../model/content';
+import type { InstalledSystem, WholeImage } from '../model/medium';
+
+/** A medium after its content has changed: what was known to lie on it no longer counts. */
+const changed = (store: Store, to: Partial<Store>): Store => ({
+  ...store,
+  wholeImage: null,
+  installed: null,
+  ...to,
+  revision: store.revision + 1,
+});
+
+/**
+ * A medium after an image was written over the whole of it. A stick or card for an installer may be erased again; the final
+ * drive of a system holds that system, and is kept. `image` null: the write failed, and what lies there is unknown.
+ */
+export function withWholeImage(
+  store: Store,
+  content: Content,
+  image: WholeImage | null,
+  system: Omit<InstalledSystem, 'at' | 'by'> | null,
+): Store {
+  const installed = image && system ? { ...system, at: image.at, by: image.by } : null;
+  return changed(store, {
+    content,
+    wholeImage: image,
+    installed,
+    fate: installed ? 'keep' : 'may be lost',
+    retentionOrigin: installed ? 'installed' : 'written',
+  });
+}
+
+/** A medium after a system was installed on it: it holds that system, and is kept. */
+export const withSystem = (store: Store, content: Content, installed: InstalledSystem): Store =>
+  changed(store, {
+    content,
+    installed,
+    holds: '',
+    fate: 'keep',
+    retentionOrigin: 'installed',
+  });
+
+/** A medium after all of it was erased: nothing is on it, and anybody may use it. */
+export const withNothing = (store: Store, at: string): Store =>
+  changed(store, {
+    content: emptyContent('hand', at),
+    holds: '',
+    fate: 'may be lost',
+    retentionOrigin: 'empty',
+  });
+
+/** What a drive holds after an install whose layout nobody worked out: something, of which its system alone is known. */
+export const unseenContent = (system: string, at: string): Content => ({
+  ...emptyContent('install', at),
+  table: 'unknown',
+  starts: [{ by: 'told', firmware: null, path: '', title: system.slice(0, 300) }],
+});
