@@ -103,7 +103,7 @@ describe('zb rehearse', () => {
       expect(json(['opening', '--box', 'film-night'])).toMatchObject({
         opened: true,
         goesOut: ['Scans drive'],
-        minutes: 14,
+        minutes: 16,
       });
       expect(json(['opening', '--box', 'archive'])).toMatchObject({ opened: false });
       const stick = zb(['rehearse', '--bench', file, '--box', 'film-night', '--part', 'writing the stick']);

@@ -2,10 +2,20 @@ import { firmwareOf } from '../machine/firmware';
 import { laidBox } from '../layout/forBox';
 import { lay } from '../layout/lay';
 import { following } from '../units/grammar';
-import { findMachine, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
+import {
+  findItem,
+  findMachine,
+  findProfile,
+  storesOf,
+  type Bench,
+  type Box,
+  type Store,
+} from '../model/bench';
 import type { Content } from '../model/content';
 import { edited, type Change } from '../model/changes';
 import type { MediumBefore } from '../model/medium';
+import type { OpeningRecord } from '../model/opening';
+import { movesOf, placeBefore } from '../opening/moves';
 import { unseenContent, withSystem } from '../plan/medium';
 import { targetOf } from '../write/target';
 
@@ -101,3 +111,52 @@ export const takenBack = (bench: Bench, was: readonly MediumBefore[]): Change[] 
       ? [edited('items', store, { ...store, ...old, revision: store.revision + 1 })]
       : [];
   });
+
+/** The item that a step of opening a machine puts in or takes out; undefined of all other steps. */
+function movedBy(key: string): { id: string; goes: 'in' | 'out' } | undefined {
+  const at = key.indexOf(':');
+  const [act, id] = [key.slice(0, at), key.slice(at + 1)];
+  if (at < 0) return undefined;
+  if (act === 'out') return { id, goes: 'out' };
+  return act === 'in' || act === 'memory' ? { id, goes: 'in' } : undefined;
+}
+
+/** Puts an item where a step has put it, and says where it had been; or takes that back. */
+export function moveOnShelf(
+  bench: Bench,
+  box: Box,
+  key: string,
+  done: boolean,
+): { changes: Change[]; moved: OpeningRecord['moved'] } {
+  const moved = box.opening?.moved ?? {};
+  const step = movedBy(key);
+  const item = step && findItem(bench, step.id);
+  if (!step || !item || !('in' in item) || box.machineId === null) return { changes: [], moved };
+  const to = done ? (step.goes === 'in' ? box.machineId : null) : placeBefore(box, item);
+  const { [item.id]: _, ...rest } = moved;
+  return {
+    changes: item.in === to ? [] : [edited('items', item, { ...item, in: to })],
+    moved: done ? { ...rest, [item.id]: placeBefore(box, item) } : rest,
+  };
+}
+
+/** Puts what was taken out as a precaution back into the machine, or takes it out again. */
+export function backOnShelf(
+  bench: Bench,
+  box: Box,
+  done: boolean,
+): { changes: Change[]; moved: OpeningRecord['moved'] } {
+  const { machineId } = box;
+  const moved = { ...(box.opening?.moved ?? {}) };
+  if (machineId === null) return { changes: [], moved };
+  const changes: Change[] = [];
+  for (const { id } of movesOf(bench, box).comesOut) {
+    const item = storesOf(bench).find((s) => s.id === id);
+    const to = done ? machineId : null;
+    if (!item || item.in === to) continue;
+    changes.push(edited('items', item, { ...item, in: to }));
+    if (done) delete moved[id];
+    else moved[id] = machineId;
+  }
+  return { changes, moved };
+}

@@ -18,7 +18,7 @@ import { lookWords, momentWords, symptomWords } from '../words/diagnose/looks';
 import { runStepWords } from '../words/runsheet/step';
 import { within } from '../words/text';
 import { logBase, logged } from './base';
-import { installOnShelf, takenBack } from './media';
+import { backOnShelf, installOnShelf, moveOnShelf, takenBack } from './media';
 import type { Stamp } from './stamp';
 
 const recordOf = (box: Box): RunRecord => box.run ?? noRun();
@@ -58,7 +58,12 @@ function mirrored(
     }
     case 'open': {
       const opening = box.opening ?? noOpening();
-      return { opening: { ...opening, done: toggled(opening.done, [rest], on) } };
+      const { moved } = moveOnShelf(bench, box, rest, on);
+      return { opening: { ...opening, done: toggled(opening.done, [rest], on), moved } };
+    }
+    case 'put back': {
+      const opening = box.opening ?? noOpening();
+      return { opening: { ...opening, moved: backOnShelf(bench, box, on).moved } };
     }
     case 'first start': {
       const first = box.first ?? noFirst();
@@ -67,6 +72,17 @@ function mirrored(
     default:
       return {};
   }
+}
+
+/** What a step moves on the shelf, done or taken back. */
+function movedOnShelf(
+  bench: Bench,
+  box: Box,
+  { key, what }: Pick<RunStep, 'key' | 'what'>,
+  on: boolean,
+): Change[] {
+  if (what.code === 'open') return moveOnShelf(bench, box, key.slice(key.indexOf(':') + 1), on).changes;
+  return what.code === 'put back' ? backOnShelf(bench, box, on).changes : [];
 }
 
 /** A machine with a fact as it is after a setting was made or taken back; `entered` undefined or null: nothing is entered there. */
@@ -147,7 +163,8 @@ export function doneStep(
   const seconds = clockSeconds({ clock }, step.key, stamp.now);
   const { [step.key]: _, ...left } = record.left;
   const set = settingOf(bench, box, step, stamp);
-  const shelf = installs(step) ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
+  const installed = installs(step) ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
+  const shelf = { ...installed, changes: [...installed.changes, ...movedOnShelf(bench, box, step, true)] };
   const done: Box = {
     ...box,
     ...mirrored(bench, box, step, true),
@@ -225,6 +242,7 @@ export function undoneStep(bench: Bench, box: Box, step: RunStep): Act {
       // What had been entered before it was set is there again.
       ...(machine && was?.fact ? [withFact(machine, was.fact.key, was.fact.entered)] : []),
       ...takenBack(bench, was?.media ?? []),
+      ...(was ? movedOnShelf(bench, box, step, false) : []),
       edited('boxes', box, {
         ...box,
         ...mirrored(bench, box, step, false),

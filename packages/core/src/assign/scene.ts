@@ -1,3 +1,4 @@
+import { claimsOf } from '../plan/claims';
 import { applyRepair } from '../system/repair';
 import { asPart, type Part } from '../system/part';
 import { machineView, type MachineView } from '../system/view';
@@ -38,7 +39,7 @@ export const committed = (bench: Bench): number =>
 export function sceneOf(bench: Bench): Scene {
   const decided = bench.boxes.filter(isDecided);
   const outside = new Set(decided.filter((b) => b.wishId === null).map((b) => b.machineId));
-  const reserved = new Set(decided.flatMap((b) => b.parts));
+  const reserved = new Set(claimsOf(bench).keys());
   const partOf = (id: string): Part | undefined => {
     const item = bench.items.find((i) => i.id === id);
     return item && asPart(item);

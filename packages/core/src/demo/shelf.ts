@@ -94,7 +94,7 @@ export const demoMachines = [
     },
     {
       'ports.m2': [],
-      'ports.sata': 1,
+      'ports.sata': 2,
       'ports.pcie': 0,
       'power.idle': 6,
       'power.load': 15,
@@ -106,7 +106,7 @@ export const demoMachines = [
       'firmware.menuKey': 'F7',
       'firmware.order': ['usb', 'internal'],
       'ports.usb': 4,
-      'ports.drives': 1,
+      'ports.drives': 2,
     },
     2,
   ),

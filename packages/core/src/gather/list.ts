@@ -1,15 +1,14 @@
+import { movesOf } from '../opening/moves';
 import { isFreeFor } from '../plan/claims';
 import { judge } from '../system/judge';
 import type { PartRole } from '../system/repairs';
 import { partsFor } from '../system/part';
-import { staying } from '../system/places';
 import { knownFact } from '../model/known';
 import { machineView } from '../system/view';
 import {
   findImage,
   findMachine,
   findProfile,
-  storesIn,
   type Bench,
   type Box,
   type Machine,
@@ -156,19 +155,27 @@ function goingIn(
         price: null,
       });
   }
-  const stay = new Set(staying(view, profile.needs.bootBytes, profile.needs.dataDrives).map((d) => d.id));
-  const takes =
-    profile.installer === 'takes the first drive unasked' ||
-    profile.installer === 'preselects the first drive';
-  for (const s of storesIn(bench, machine.id).filter((x) => x.fate !== 'may be lost' && !stay.has(x.id)))
-    if (takes || lines.some((l) => l.group === 'Parts that go in'))
+  // What was decided goes in whether or not the machine would fit without it.
+  const { goesIn, comesOut, makesRoom } = movesOf(bench, box);
+  for (const s of goesIn)
+    if (!lines.some((l) => l.itemId === s.id))
       lines.push({
-        key: `bag-${s.id}`,
+        key: `part-${s.id}`,
         group: 'Parts that go in',
-        thing: { code: 'labelled bag', drive: s.name, kept: s.fate === 'keep', holds: contentTitle(s) },
-        where: 'at hand',
+        thing: { code: 'part', name: s.name, place: partPlace(bench, s.id, 'drive') },
+        itemId: s.id,
         count: 1,
+        where: s.owned ? 'on the shelf' : 'to buy',
+        ...(s.owned ? {} : { price: s.price }),
       });
+  for (const s of [...makesRoom, ...comesOut])
+    lines.push({
+      key: `bag-${s.id}`,
+      group: 'Parts that go in',
+      thing: { code: 'labelled bag', drive: s.name, kept: s.fate === 'keep', holds: contentTitle(s) },
+      where: 'at hand',
+      count: 1,
+    });
   return lines;
 }
 

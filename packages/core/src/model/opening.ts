@@ -13,12 +13,14 @@ export type Screws = z.infer<typeof screwsSchema>;
 export const openingRecordSchema = z.object({
   done: z.array(z.string().max(200)).max(200).default([]),
   tray: z.array(screwsSchema).max(40).default([]),
+  /** Where what was put in or taken out had been before: a machine by its id, or null for the shelf. */
+  moved: z.record(z.string().max(80), z.string().nullable()).default({}),
 });
 /** What a box keeps of opening its machine. */
 export type OpeningRecord = z.infer<typeof openingRecordSchema>;
 
 /** Nothing was opened yet. */
-export const noOpening = (): OpeningRecord => ({ done: [], tray: [] });
+export const noOpening = (): OpeningRecord => ({ done: [], tray: [], moved: {} });
 
 /** Screws of all holes: how many are out of them, and how many of those are back. */
 export const onTray = (tray: readonly Screws[]): { out: number; back: number } => ({

@@ -1,20 +1,11 @@
-import { laidBox } from '../layout/forBox';
 import { hasBattery } from '../machine/power';
 import { schematic, type PlaceGroup } from '../machine/schematic';
-import {
-  findMachine,
-  findProfile,
-  photosOf,
-  storesOf,
-  type Bench,
-  type Box,
-  type Machine,
-  type Store,
-} from '../model/bench';
+import { findMachine, photosOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
 import { noOpening, onTray, type OpeningRecord } from '../model/opening';
 import { openingEffort, stepMinutes, type Effort } from './effort';
-import { goesInside, placeFor, type PlaceVerdict } from './place';
+import { movesOf, storesBefore } from './moves';
+import { placeFor, type PlaceVerdict } from './place';
 
 /** One step, as data; words/opening.ts says it. `key` is stable within a box. */
 export interface OpeningStep {
@@ -35,7 +26,8 @@ export type OpeningWhat =
   | { code: 'photograph'; photos: number }
   | { code: 'take the cover off'; screws: number; ribbons: boolean }
   | { code: 'unplug the battery' }
-  | { code: 'take out'; drive: string }
+  /** `stays`: something else takes its place, so that it does not go back. */
+  | { code: 'take out'; drive: string; stays: boolean }
   | { code: 'put in'; drive: string; place: PlaceVerdict }
   | { code: 'put in memory'; name: string }
   | { code: 'plug the battery in' }
@@ -62,16 +54,6 @@ export type NoOpening = { code: 'no machine' } | { code: 'stays closed' };
 
 const isInner = (s: Store): boolean => s.kind === 'drive' && s.transport !== 'usb';
 
-/** What goes into the machine for this box: the drive of its system and drives put aside, where they are not in it yet. */
-function goingIn(bench: Bench, box: Box, machine: Machine): Store[] {
-  const straight = findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
-  const target = straight
-    ? storesOf(bench).find((s) => s.serial !== null && s.serial === box.targetSerial)
-    : laidBox(bench, box).drive;
-  const aside = storesOf(bench).filter((s) => box.parts.includes(s.id));
-  return [...new Set([...(target ? [target] : []), ...aside])].filter((s) => goesInside(bench, machine, s));
-}
-
 /** The bench after the moves, so that the same drawing shows both. */
 function moved(bench: Bench, machine: Machine, out: readonly Store[], into: readonly Store[]): Bench {
   const at = (id: string): string | null | undefined =>
@@ -90,14 +72,13 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   const machine = findMachine(bench, box.machineId);
   if (!machine) return { code: 'no machine' };
   const record = box.opening ?? noOpening();
-  const unplugged = new Set(box.precautions.flatMap((p) => (p.startsWith('unplug:') ? [p.slice(7)] : [])));
-  const goesOut = storesOf(bench).filter((s) => s.in === machine.id && unplugged.has(s.id));
-  const goesIn = goingIn(bench, box, machine);
-  const memory = bench.items.filter(
-    (i) => i.kind === 'memory' && box.parts.includes(i.id) && i.in !== machine.id,
-  );
+  const { goesIn, comesOut, makesRoom, memory } = movesOf(bench, box);
+  const goesOut = [...makesRoom, ...comesOut];
   if (goesOut.length + goesIn.length + memory.length === 0) return { code: 'stays closed' };
+  const before = storesBefore(bench, box, machine.id);
 
+  // What makes room is out before anything goes in.
+  const cleared = moved(bench, machine, goesOut, []);
   const effort = openingEffort(machine);
   const battery = hasBattery(machine);
   const photos = photosOf(bench, machine.id).length;
@@ -123,12 +104,18 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
     }),
     step('photo', stepMinutes.photo, { code: 'photograph', photos }, photos > 0),
     ...(battery ? [step('battery', stepMinutes.battery, { code: 'unplug the battery' })] : []),
-    ...goesOut.map((s) => step(`out:${s.id}`, stepMinutes.out, { code: 'take out', drive: s.name })),
+    ...goesOut.map((s) =>
+      step(`out:${s.id}`, stepMinutes.out, {
+        code: 'take out',
+        drive: s.name,
+        stays: makesRoom.includes(s),
+      }),
+    ),
     ...goesIn.map((s) =>
       step(`in:${s.id}`, stepMinutes.in, {
         code: 'put in',
         drive: s.name,
-        place: placeFor(bench, machine, s),
+        place: placeFor(cleared, machine, s),
       }),
     ),
     ...memory.map((m) => step(`memory:${m.id}`, stepMinutes.in, { code: 'put in memory', name: m.name })),
@@ -136,10 +123,9 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
     step('screws', effort.minutes / 2, { code: 'count the screws', out, back }, out > 0 && out === back),
     step('setup', stepMinutes.setup, {
       code: 'look in setup',
-      drives: [
-        ...storesOf(bench).filter((s) => s.in === machine.id && !unplugged.has(s.id) && isInner(s)),
-        ...goesIn,
-      ].map((s) => s.name),
+      drives: [...before.filter((s) => !goesOut.some((o) => o.id === s.id) && isInner(s)), ...goesIn].map(
+        (s) => s.name,
+      ),
     }),
   ];
   const sum = (list: readonly OpeningStep[]): number => list.reduce((n, s) => n + s.minutes, 0);

@@ -6,7 +6,6 @@ import {
   findImage,
   findMachine,
   findProfile,
-  storesIn,
   storesOf,
   type Bench,
   type Box,
@@ -16,7 +15,7 @@ import {
 import { isBlank } from '../model/content';
 import { contentOf, type ImageReading } from '../model/inspection';
 import { knownFact } from '../model/known';
-import { goesInside } from '../opening/place';
+import { movesOf, placeBefore, storesBefore } from '../opening/moves';
 import { openingEffort, unplugMinutes } from '../opening/effort';
 import {
   rehearsalPlanSchema,
@@ -128,6 +127,10 @@ const chainLoader = (target: Store): Partial<RehearsalDrive> => ({
   starts: { uefi: 'a chain loader', bios: 'a chain loader' },
 });
 
+/** Is a drive in the machine when it is started: there from the beginning, or put in by the plan? */
+const isInside = (bench: Bench, box: Box, machine: Machine, store: Store): boolean =>
+  placeBefore(box, store) === machine.id || movesOf(bench, box).goesIn.some((s) => s.id === store.id);
+
 function driveOf(
   bench: Bench,
   box: Box,
@@ -136,7 +139,7 @@ function driveOf(
   machine: Machine,
   target: Store,
 ): RehearsalDrive {
-  const inside = store.transport !== 'usb' && (store.in === machine.id || goesInside(bench, machine, store));
+  const inside = store.transport !== 'usb' && isInside(bench, box, machine, store);
   return {
     id: store.id,
     name: store.name,
@@ -232,7 +235,11 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   if (!straight && knownFact(machine, 'firmware.mode')?.value === 'board')
     return { code: 'starts by a board’s own loader' };
   const installer = straight || stick?.id === target.id ? undefined : stick;
-  const there = straight ? [] : storesIn(bench, machine.id);
+  const { makesRoom } = movesOf(bench, box);
+  // What makes room is out before anything is started.
+  const there = straight
+    ? []
+    : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
   const aside = storesOf(bench).filter((s) => box.parts.includes(s.id) || s.id === box.chain?.stickId);
   // Of many that look alike two stand for all: those that must be kept before the others.
   const alike = storesOf(bench)
@@ -312,7 +319,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
         .map((s) => ({ code: 'starts not known' as const, drive: s.name })),
       ...(straight || targetSerial(box) !== null ? [] : [{ code: 'stick not written' as const }]),
       ...(straight || reading ? [] : [{ code: 'image not read' as const }]),
-      ...(straight || target.in === machine.id || goesInside(bench, machine, target)
+      ...(straight || isInside(bench, box, machine, target)
         ? []
         : [{ code: 'beside the machine' as const, drive: target.name, machine: machine.name }]),
       ...(battery === 'carries it' ? [{ code: 'battery carries it' as const }] : []),

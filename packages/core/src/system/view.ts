@@ -1,6 +1,7 @@
 import { drivesIn, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
+import { isStore } from '../model/shelf';
 import { healthWords } from '../machine/health';
 import { partsFor, type Part } from './part';
 
@@ -47,23 +48,26 @@ function driveView(store: Store, machine: Machine): DriveView {
 
 /**
  * A machine of the bench as the rules see it; parts put aside for another box are not offered. A drive that holds the system
- * of `box` is the one that this box may install on again.
+ * of `box` is the one that this box may install on again, and the drive that it has decided on is one of the machine's.
  */
 export function machineView(
   bench: Bench,
   machine: Machine,
   parts = partsFor(bench, machine.id),
-  box: Pick<Box, 'id'> | null = null,
+  box: Pick<Box, 'id' | 'layout'> | null = null,
 ): MachineView {
   const own = (store: Store): Store =>
     box !== null && store.installed?.boxId === box.id ? { ...store, fate: 'may be lost' } : store;
+  const there = drivesIn(bench, machine.id);
+  const target = bench.items.find((i) => i.id === box?.layout?.driveId);
+  const decided = target && isStore(target) && target.owned && !there.includes(target) ? [target] : [];
   const modules = machine.details?.modules.flatMap((m) => (m.bytes ? [m.bytes] : []));
   return {
     id: machine.id,
     name: machine.name,
     form: machine.form,
     ...factsOf(machine),
-    drives: drivesIn(bench, machine.id).map((d) => driveView(own(d), machine)),
+    drives: [...there, ...decided].map((d) => driveView(own(d), machine)),
     ...(modules && modules.length > 0 ? { modules } : {}),
     parts,
     overruled: machine.overruled,

@@ -63,7 +63,7 @@ export function openingStepWords(what: OpeningWhat): { title: string; because: s
     case 'take out':
       return {
         title: `Unplug “${what.drive}”, and label it`,
-        because: 'it goes back after the first restart',
+        because: what.stays ? 'its place is needed: it stays out' : 'it goes back after the first restart',
       };
     case 'put in':
       return { title: `Put “${what.drive}” in`, because: placeWords(what.place) };

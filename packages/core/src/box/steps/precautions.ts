@@ -1,3 +1,4 @@
+import { storesBefore } from '../../opening/moves';
 import type { Precaution, PrecautionKind } from '../../rehearsal/precautions';
 import { step, type StepDraft } from '../../runsheet/step';
 import type { Scene } from '../scene';
@@ -16,13 +17,14 @@ export class Chosen {
 
 /** What is put away, and power made certain, before a drive is written: at the writing machine, or at the box itself. */
 export function aroundSteps(
-  { rehearsed, machine, inside }: Scene,
+  { rehearsed, machine, bench, box }: Scene,
   chosen: Chosen,
   at: 'write' | 'install',
 ): StepDraft[] {
   const key = at === 'write' ? 'write' : 'start';
   // What is to go in and is taken out by a precaution stays out until afterwards.
-  const later = chosen.of('unplug').filter((p) => !inside.some((i) => i.id === p.drive));
+  const before = machine ? storesBefore(bench, box, machine.id) : [];
+  const later = chosen.of('unplug').filter((p) => !before.some((i) => i.id === p.drive));
   // Where it is written nobody goes through setup: a drive whose port was to be off is not plugged in at all.
   const unplugged = at === 'write' ? chosen.of('port off') : [];
   // A drive that several of them are about is put away once.

@@ -54,7 +54,9 @@ function OpeningPage({ context }: { context: BoxContext }) {
                       <Checkbox
                         checked={s.done}
                         onChange={(done) =>
-                          void act(tickOpening(box, s.key, done, `${title}: ${done ? 'done' : 'open again'}`))
+                          void act(
+                            tickOpening(bench, box, s.key, done, `${title}: ${done ? 'done' : 'open again'}`),
+                          )
                         }
                       >
                         {title} {stops && <HazardMark grade="stop" />}

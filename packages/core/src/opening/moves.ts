@@ -1,0 +1,131 @@
+import { laidBox } from '../layout/forBox';
+import {
+  findMachine,
+  findProfile,
+  storesOf,
+  type Bench,
+  type Box,
+  type Machine,
+  type Store,
+} from '../model/bench';
+import type { Memory } from '../model/shelf';
+import { goesInside, placeFor } from './place';
+
+/** What goes in and out of a machine for a box: one answer for Opening, rehearsal, Gather and the run sheet. */
+export interface Moves {
+  /** Drives that go in, and stay in. */
+  goesIn: Store[];
+  /** Drives that come out as a precaution, and go back in once the system is on. */
+  comesOut: Store[];
+  /** Drives that come out because what goes in needs their place; they stay out. */
+  makesRoom: Store[];
+  /** Memory modules that go in. */
+  memory: Memory[];
+}
+
+const none = (): Moves => ({ goesIn: [], comesOut: [], makesRoom: [], memory: [] });
+
+/** Where an item was before this box's work moved it: the plan is made from there, so that what is done stays in it. */
+export const placeBefore = (
+  box: Pick<Box, 'opening'>,
+  item: { id: string; in: string | null },
+): string | null => {
+  const moved = box.opening?.moved ?? {};
+  return Object.hasOwn(moved, item.id) ? (moved[item.id] ?? null) : item.in;
+};
+
+/** The bench with everything that this box's work has moved where it was before. */
+function benchBefore(bench: Bench, box: Box): Bench {
+  const moved = Object.keys(box.opening?.moved ?? {});
+  if (moved.length === 0) return bench;
+  return {
+    ...bench,
+    items: bench.items.map((i) =>
+      'in' in i && moved.includes(i.id) ? { ...i, in: placeBefore(box, i) } : i,
+    ),
+  };
+}
+
+/** Drives that were in the machine before this box's work moved any. */
+export const storesBefore = (bench: Bench, box: Box, machineId: string): Store[] =>
+  storesOf(bench).filter((s) => placeBefore(box, s) === machineId);
+
+/** The fewest drives that must come out so that a drive finds a place; undefined where none helps. */
+function roomFor(
+  bench: Bench,
+  machine: Machine,
+  drive: Store,
+  stays: (s: Store) => boolean,
+): Store[] | undefined {
+  const may = storesOf(bench).filter((s) => s.in === machine.id && s.kind === 'drive' && !stays(s));
+  for (let count = 1; count <= may.length; count += 1) {
+    const out = may.slice(0, count);
+    const without = {
+      ...bench,
+      items: bench.items.map((i) =>
+        out.some((o) => o.id === i.id) ? { ...i, in: null } : i,
+      ) as Bench['items'],
+    };
+    if (placeFor(without, machine, drive).code === 'fits') return out;
+  }
+  return undefined;
+}
+
+const lately = new WeakMap<Box, { bench: Bench; moves: Moves }>();
+
+/** What goes in and out of the machine of a box, by what was decided; worked out once for each state of the bench. */
+export function movesOf(bench: Bench, box: Box): Moves {
+  const before = lately.get(box);
+  if (before?.bench === bench) return before.moves;
+  const moves = findMoves(benchBefore(bench, box), box);
+  lately.set(box, { bench, moves });
+  return moves;
+}
+
+function findMoves(bench: Bench, box: Box): Moves {
+  const machine = findMachine(bench, box.machineId);
+  if (!machine) return none();
+  const straight = findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
+  const stores = storesOf(bench);
+  const target = straight
+    ? stores.find((s) => s.serial !== null && s.serial === box.targetSerial)
+    : laidBox(bench, box).drive;
+  const aside = stores.filter((s) => box.parts.includes(s.id));
+  const wanted = [...new Set([...(target ? [target] : []), ...aside])];
+  const pool = new Set(box.pool?.drives ?? []);
+  const stays = (s: Store): boolean => s === target || pool.has(s.id) || s.installed?.boxId === box.id;
+  const goesIn: Store[] = [];
+  const makesRoom: Store[] = [];
+  let now = bench;
+  for (const store of wanted) {
+    if (!goesInside(now, machine, store)) {
+      const full = store.kind === 'drive' && store.in !== machine.id && store.transport !== 'usb';
+      const room =
+        full && placeFor(now, machine, store).code === 'ports are taken'
+          ? roomFor(now, machine, store, stays)
+          : undefined;
+      if (!room) continue;
+      makesRoom.push(...room);
+    }
+    goesIn.push(store);
+    now = {
+      ...now,
+      items: now.items.map((i) =>
+        i.id === store.id && 'in' in i
+          ? { ...i, in: machine.id }
+          : makesRoom.some((o) => o.id === i.id)
+            ? { ...i, in: null }
+            : i,
+      ) as Bench['items'],
+    };
+  }
+  const unplugged = new Set(box.precautions.flatMap((p) => (p.startsWith('unplug:') ? [p.slice(7)] : [])));
+  return {
+    goesIn,
+    comesOut: stores.filter((s) => s.in === machine.id && unplugged.has(s.id) && !makesRoom.includes(s)),
+    makesRoom,
+    memory: bench.items.filter(
+      (i): i is Memory => i.kind === 'memory' && box.parts.includes(i.id) && i.in !== machine.id,
+    ),
+  };
+}
