@@ -134,7 +134,7 @@ test('a sheet travels: opened from disk with nobody to ask, ticked, saved there,
     if (!/^(file|blob|data):/.test(r.url())) faults.push(r.url());
   });
   await sheet.goto(pathToFileURL(there).href);
-  await expect(sheet.getByText('7 of 38 done.')).toBeVisible();
+  await expect(sheet.getByText('7 of 45 done.')).toBeVisible();
   await axe(sheet);
   const stepOf = (title: RegExp) =>
     sheet.getByRole('listitem').filter({ has: sheet.getByRole('heading', { name: title }) });
@@ -156,10 +156,10 @@ test('a sheet travels: opened from disk with nobody to ask, ticked, saved there,
   await stepOf(/Compare its sum/)
     .getByRole('checkbox')
     .uncheck();
-  await expect(sheet.getByText('9 of 38 done.')).toBeVisible();
+  await expect(sheet.getByText('9 of 45 done.')).toBeVisible();
   // What the browser kept is there after the page was closed.
   await sheet.reload();
-  await expect(sheet.getByText('9 of 38 done.')).toBeVisible();
+  await expect(sheet.getByText('9 of 45 done.')).toBeVisible();
   const back = sheet.waitForEvent('download');
   await sheet.getByRole('button', { name: 'Save this sheet with its ticks' }).click();
   const again = join(scratch, 'again.html');
@@ -168,7 +168,7 @@ test('a sheet travels: opened from disk with nobody to ask, ticked, saved there,
   const other = await browser.newContext({ offline: true });
   const copy = await other.newPage();
   await copy.goto(pathToFileURL(again).href);
-  await expect(copy.getByText('9 of 38 done.')).toBeVisible();
+  await expect(copy.getByText('9 of 45 done.')).toBeVisible();
   expect(faults).toEqual([]);
   await alone.close();
   await other.close();
@@ -197,7 +197,8 @@ test('it looks different: two looks, a cause with its cure, which becomes the st
   open,
 }) => {
   await open('/box/film-night/run');
-  for (let i = 0; i < 7; i += 1) await page.keyboard.press('ArrowRight');
+  // Seven steps of opening Tern lie between.
+  for (let i = 0; i < 14; i += 1) await page.keyboard.press('ArrowRight');
   await expect(headline(page)).toHaveText(/Switch on, tap F7/);
   // Held, the one button means that it looks different.
   await page.locator('#sheet').focus();

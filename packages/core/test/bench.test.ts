@@ -5,13 +5,13 @@ import fc from 'fast-check';
 import { recordWrite, endedRun } from '@zb/core/acts/write';
 import {
   addEntry,
-  againstSignoff,
   chooseProfile,
   createBox,
   recordImage,
   removeBox,
-  toggleSignoff,
   updateBox,
+  againstSignoff,
+  toggleSignoff,
 } from '@zb/core/acts/box';
 import { addSampleProfiles } from '@zb/core/acts/profiles';
 import { dataOn } from '@zb/core/demo/make';
@@ -44,6 +44,7 @@ import {
   benchFromText,
   benchToText,
   migrate,
+  migrations,
   previewImport,
   type Migration,
 } from '@zb/core/model/file';
@@ -218,7 +219,7 @@ describe('the bench file', () => {
 
   it('a file of this version passes the shipped path unchanged', () => {
     const raw = JSON.parse(benchToText(demo)) as unknown;
-    expect(migrate(raw)).toEqual(raw);
+    expect(migrate(raw, migrations)).toEqual(raw);
   });
 
   it('a file that version 1 saved is read whole: its systems get releases and variants, nothing is lost', () => {

@@ -154,7 +154,13 @@ describe('gathering', () => {
     expect(has(demo, 'games-corner', /Dock: USB-C dock/)).toBe(true);
     expect(has(demo, 'games-corner', /charger/i)).toBe(true);
     expect(has(demo, 'film-night', /Loose SSD/)).toBe(true);
-    expect(has(demo, 'film-night', /labelled bag for “Scans drive”/)).toBe(true);
+    // A bag for what comes out, and for nothing else: here that is a precaution which nobody has taken yet.
+    expect(has(demo, 'film-night', /labelled bag/)).toBe(false);
+    const taken = {
+      ...demo,
+      boxes: demo.boxes.map((b) => (b.id === 'film-night' ? { ...b, precautions: ['unplug:tern-ssd'] } : b)),
+    };
+    expect(has(taken, 'film-night', /labelled bag for “Scans drive”/)).toBe(true);
     expect(has(demo, 'film-night', /PH1/)).toBe(true);
     // Nothing goes into Gull, so no tool is asked for.
     expect(has(demo, 'games-corner', /screwdriver/)).toBe(false);

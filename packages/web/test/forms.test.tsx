@@ -57,7 +57,9 @@ describe('a form', () => {
     await user.click(screen.getByText('Save'));
     await waitFor(() => expect(screen.getByLabelText('Name')).toBeInvalid());
     expect(screen.getByLabelText('Name')).toHaveFocus();
-    expect(screen.getByLabelText('Name')).toHaveAccessibleErrorMessage('This is empty or too small.');
+    await waitFor(() =>
+      expect(screen.getByLabelText('Name')).toHaveAccessibleErrorMessage('This is empty or too small.'),
+    );
     expect(screen.getByLabelText('Cores')).toHaveAccessibleErrorMessage('This is too long or too large.');
     expect(screen.getByLabelText('Cores')).toHaveValue('65');
     expect(saved).toEqual([]);

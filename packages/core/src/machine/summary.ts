@@ -35,14 +35,12 @@ export function itemSummary(item: ShelfItem): string {
   }
 }
 
-/** Where an item is: in a machine, in use by a box, or loose. */
+/** Where an item is: in a machine, or loose; of a machine and an image, in which box. Who holds it is told by its claim. */
 export function itemPlace(bench: Bench, item: ShelfItem): string {
   if ('owned' in item && !item.owned)
     return item.price === null
       ? 'to be bought'
       : `to be bought, ${formatMoney(item.price, bench.settings.currency)}`;
-  const reserving = bench.boxes.find((b) => b.parts.includes(item.id));
-  if (reserving) return `put aside for “${reserving.name}”`;
   if ('in' in item) {
     const machine = bench.items.find((i) => i.kind === 'machine' && i.id === item.in);
     return machine ? `in ${machine.name}` : 'loose';

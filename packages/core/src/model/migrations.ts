@@ -1,12 +1,10 @@
 import { emptyContent } from './content';
 import { fromVersion9 } from './installedDrives';
 import { fromVersion8 } from './oldNames';
+import type { Migration } from './reading';
 import { usualSettings } from './settings';
 
 type Plain = Record<string, unknown>;
-
-/** A step from version `n` to `n + 1`; works on plain JSON, before validation. */
-export type Migration = (old: Plain) => Plain;
 
 const plain = (value: unknown): Plain | undefined =>
   typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Plain) : undefined;

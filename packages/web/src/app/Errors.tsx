@@ -1,7 +1,7 @@
 import { Link as Base, Text } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { benchToText } from '@zb/core/model/file';
+import { benchToText } from '@zb/core/model/normalForm';
 import type { Bench } from '@zb/core/model/bench';
 import { isRouteErrorResponse, useRouteError } from 'react-router';
 import { BENCH_KEY } from '../storage/benchStore';

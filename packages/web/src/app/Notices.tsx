@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { lazy, Suspense } from 'react';
-import { benchToText } from '@zb/core/model/file';
+import { benchToText } from '@zb/core/model/normalForm';
 import type { Bench } from '@zb/core/model/bench';
 import { useNotice, useStore } from '../storage/hooks';
 import { download, fileName } from '../storage/download';

@@ -8,8 +8,7 @@ import { Patterns } from '../drawing/patterns';
 import { Shortcuts } from '../parts/Shortcuts';
 import { BarContext } from '../parts/slots';
 import { onFollowed } from '../parts/systemNotice';
-import { useHealth } from '../parts/writer';
-import { WriteRecorder } from '../parts/WriteRecorder';
+import { useHealth, useJobs } from '../parts/writer';
 import { useBenchQuery, useNotice, useStore } from '../storage/hooks';
 import { UnreadableBench } from '../storage/keeper';
 import { recall, remember } from '../storage/remembered';
@@ -27,6 +26,7 @@ import { useTyped } from './useTyped';
 const Drawer = lazy(() => import('../ui/Drawer'));
 const Keys = lazy(() => import('./Keys'));
 const Find = lazy(() => import('./Find'));
+const WriteRecorder = lazy(() => import('../parts/WriteRecorder'));
 const SaidActs = lazy(() => import('./SaidActs'));
 
 const DEMO_LINE = 'zb-demo-line';
@@ -101,6 +101,7 @@ export function Shell() {
   const { bench, isPending, error } = useBenchQuery();
   const { pending, unsaved, said } = useNotice();
   const health = useHealth();
+  const jobs = useJobs();
   const narrow = useNarrow();
   const [finding, setFinding] = useState(false);
   const [helping, setHelping] = useState(false);
@@ -229,7 +230,11 @@ export function Shell() {
         <Suspense fallback={<SheetShape />}>
           <Outlet />
         </Suspense>
-        <WriteRecorder bench={bench} />
+        {jobs.data !== undefined && jobs.data.length > 0 && (
+          <Suspense fallback={null}>
+            <WriteRecorder bench={bench} />
+          </Suspense>
+        )}
         <Suspense fallback={null}>
           {finding && <Find bench={bench} typed={typed} onClose={() => setFinding(false)} />}
         </Suspense>

@@ -1,5 +1,5 @@
 import { List } from '@chakra-ui/react';
-import type { FileProblem } from '@zb/core/model/file';
+import type { FileProblem } from '@zb/core/model/problems';
 import { Data } from '../ui/Words';
 
 /** Where a bench file or a kept bench is wrong, and why; the first few, and how many more. */

@@ -9,7 +9,7 @@ import { useJobs } from './writer';
  * Records how writes ended, each once, on whatever screen the user is: the log line carries the job's own name, so that
  * whichever tab sees it first writes it. Shows nothing.
  */
-export function WriteRecorder({ bench }: { bench: Bench }) {
+export default function WriteRecorder({ bench }: { bench: Bench }) {
   const act = useAct();
   const jobs = useJobs();
   const recorded = useRef(new Set<string>());

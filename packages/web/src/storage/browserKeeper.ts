@@ -2,7 +2,7 @@ import type { IDBPDatabase } from 'idb';
 import { theBench, type Bench } from '@zb/core/model/bench';
 import type { Keyed } from '@zb/core/model/collection';
 import type { Act, Change } from '@zb/core/model/changes';
-import { benchFromKept, migrations, type Migration } from '@zb/core/model/file';
+import { benchFromKept, type Migration } from '@zb/core/model/reading';
 import { settingsSchema } from '@zb/core/model/settings';
 import {
   callOff,
@@ -56,11 +56,15 @@ function inParts(changes: readonly Change[], packed: Packed): (readonly Change[]
   );
 }
 
+type Steps = ReadonlyMap<number, Migration>;
+/** A bench of an earlier version is rare: what brings it up comes when there is one. */
+const theSteps = async (): Promise<Steps> => (await import('@zb/core/model/migrations')).migrations;
+
 export interface KeeperOptions {
   name?: string;
   /** The table of collections that are kept, the version and the steps to it; tests give others. */
   model?: typeof theBench;
-  steps?: ReadonlyMap<number, Migration>;
+  steps?: Steps | null;
   version?: number;
   /** Told when the database was closed or deleted from outside. */
   onLost?: () => void;
@@ -78,7 +82,7 @@ export class BrowserKeeper implements Keeper {
   private constructor(private readonly options: Required<KeeperOptions>) {}
 
   static async open(options: KeeperOptions = {}): Promise<BrowserKeeper> {
-    const { name = 'zealous-box', model = theBench, steps = migrations } = options;
+    const { name = 'zealous-box', model = theBench, steps = null } = options;
     const { version = model.version, onLost = (): void => undefined } = options;
     const keeper = new BrowserKeeper({ name, model, steps, version, onLost });
     await keeper.adopt();
@@ -199,7 +203,9 @@ export class BrowserKeeper implements Keeper {
     const { kept, head, sound, revision } = found;
     let bench: Bench;
     try {
-      bench = sound ? model.assembled(head, sound) : benchFromKept(kept, steps, version, model);
+      bench = sound
+        ? model.assembled(head, sound)
+        : benchFromKept(kept, steps ?? (await theSteps()), version, model);
     } catch (error) {
       throw new UnreadableBench(kept, error);
     }

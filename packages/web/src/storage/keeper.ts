@@ -1,7 +1,7 @@
 import type { Conflict } from '@zb/core/model/change';
 import type { Bench } from '@zb/core/model/bench';
 import type { Act, Change } from '@zb/core/model/changes';
-import { BenchFileError, type FileProblem } from '@zb/core/model/file';
+import { BenchFileError, type FileProblem } from '@zb/core/model/problems';
 
 /** What is kept does not make a sound bench. It carries all of it, so that it can be saved before anything else is done. */
 export class UnreadableBench extends Error {

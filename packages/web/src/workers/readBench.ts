@@ -1,7 +1,7 @@
 import { wrap } from 'comlink';
 import { theBench, type Bench } from '@zb/core/model/bench';
 import type { Change } from '@zb/core/model/changes';
-import { BenchFileError } from '@zb/core/model/file';
+import { BenchFileError } from '@zb/core/model/problems';
 import { inTurns } from '../parts/inTurns';
 import type { BenchFileWorker } from './benchFileWorker';
 

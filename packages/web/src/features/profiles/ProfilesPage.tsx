@@ -12,7 +12,7 @@ import {
 } from '@zb/core/system/exchange';
 import { optionOf, supportDays } from '@zb/core/system/options';
 import { supportWords } from '@zb/core/words/fit/school';
-import { BenchFileError, type FileProblem } from '@zb/core/model/file';
+import { BenchFileError, type FileProblem } from '@zb/core/model/problems';
 import { BenchLedger } from '../../parts/BenchLedger';
 import { Primary, Quiet } from '../../ui/Button';
 import { FileProblems } from '../../parts/FileProblems';

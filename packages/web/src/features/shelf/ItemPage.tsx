@@ -10,6 +10,8 @@ import {
   type Machine,
   type ShelfItem,
 } from '@zb/core/model/shelf';
+import { claimOf } from '@zb/core/plan/claims';
+import { claimWords } from '@zb/core/words/claim';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import NotFound from '../../parts/NotFound';
 import { BenchLedger } from '../../parts/BenchLedger';
@@ -67,6 +69,7 @@ export default function ItemPage() {
   const go = useNavigate();
   const item: ShelfItem | undefined = bench.items.find((i) => i.id === itemId);
   if (!item || item.kind === 'image') return <NotFound what="This is not on the shelf" />;
+  const claim = claimOf(bench, item.id);
   const remove = (): void => {
     void act(removeItem(bench, item));
     void go('/shelf');
@@ -76,7 +79,7 @@ export default function ItemPage() {
       <Sheet
         title={item.name}
         mid={item.kind === 'machine' ? item.form : item.kind}
-        right={itemPlace(bench, item)}
+        right={claim ? `${itemPlace(bench, item)} · ${claimWords(claim)}` : itemPlace(bench, item)}
         headline={`${item.name}: ${itemSummary(item)}`}
         foot={<Quiet onClick={remove}>Take it off the shelf</Quiet>}
         hint="Undo brings it back"

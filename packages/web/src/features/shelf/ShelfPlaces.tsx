@@ -4,6 +4,8 @@ import { isMovable, putInto } from '@zb/core/acts/several';
 import { machinesOf, type Bench, type Machine, type ShelfItem } from '@zb/core/model/bench';
 import { contentTitle } from '@zb/core/model/content';
 import { isStore } from '@zb/core/model/shelf';
+import { claimOf } from '@zb/core/plan/claims';
+import { claimWords } from '@zb/core/words/claim';
 import { schematic } from '@zb/core/machine/schematic';
 import { itemPlace, itemSummary } from '@zb/core/machine/summary';
 import { Places } from '../../drawing/Places';
@@ -61,8 +63,9 @@ function Thing({
   machines: readonly Machine[];
   onPut: (item: string, place: string) => void;
 }) {
-  // Where it lies is told by where it stands here; that a box waits for it, or that it is to be bought, is not.
-  const promised = !isMovable(item) || !item.owned || bench.boxes.some((b) => b.parts.includes(item.id));
+  // Where it lies is told by where it stands here; that a box holds it, or that it is to be bought, is not.
+  const claim = claimOf(bench, item.id);
+  const promised = !isMovable(item) || !item.owned;
   const body = (
     <Box flex="1" minWidth="0">
       <HStack justify="space-between" align="baseline" gap="2">
@@ -93,6 +96,7 @@ function Thing({
         )}
         {isStore(item) && ` · ${contentTitle(item) || 'empty'}`}
         {promised && ` · ${itemPlace(bench, item)}`}
+        {claim && ` · ${claimWords(claim)}`}
       </Sub>
     </Box>
   );
