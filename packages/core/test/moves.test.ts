@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { takePrecautions, tickOpening } from '@zb/core/acts/install';
-import { doneStep, undoneStep } from '@zb/core/acts/run';
+import { doneStep, takeTicks, undoneStep } from '@zb/core/acts/run';
 import { runSheetOf } from '@zb/core/box/runSheet';
 import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
@@ -19,6 +19,7 @@ import { noBoxLayout } from '@zb/core/model/layout';
 import { openingOf } from '@zb/core/opening/forBox';
 import { movesOf } from '@zb/core/opening/moves';
 import { boxPlan } from '@zb/core/rehearsal/forBox';
+import { lasting } from '@zb/core/runsheet/lasting';
 import { runs } from './runs';
 
 const hall = saltmarshHall();
@@ -102,6 +103,36 @@ describe('what goes in and out of a machine', () => {
     }
     expect(storesOf(bench).map((s) => [s.id, s.in])).toEqual(storesOf(unplugged).map((s) => [s.id, s.in]));
     expect(box(bench).opening?.moved).toEqual({});
+  });
+
+  it('moves by ticks of a sheet that travelled alike, and installs by them', () => {
+    const steps = runSheetOf(unplugged, box(unplugged)).steps;
+    const ticks = Object.fromEntries(
+      ['open:out:tern-ssd', 'open:in:loose-480', 'inst:run', 'back:in'].map((key, i) => {
+        const step = steps.find((s) => s.key === key);
+        if (!step) throw new Error(`no step ${key}`);
+        const at = `2026-06-01T09:0${i}:00.000Z`;
+        return [
+          key,
+          { at, seconds: null, as: lasting(step.what), said: '', noted: '', timed: null, fact: null },
+        ];
+      }),
+    );
+    const { act, fresh } = takeTicks(unplugged, box(unplugged), ticks);
+    expect(fresh).toBe(4);
+    const there = done(unplugged, act);
+    expect(named(storesIn(there, 'tern'))).toEqual(['Loose SSD', 'Scans drive']);
+    expect(storesOf(there).find((s) => s.id === 'loose-480')).toMatchObject({
+      fate: 'keep',
+      installed: { boxId: film, at: '2026-06-01T09:02:00.000Z' },
+    });
+    const run = runSheetOf(there, box(there)).steps.find((s) => s.key === 'inst:run');
+    if (!run) throw new Error('no step installs');
+    const back = done(there, undoneStep(there, box(there), run));
+    expect(storesOf(back).find((s) => s.id === 'loose-480')).toMatchObject({
+      fate: 'may be lost',
+      installed: null,
+    });
   });
 
   it('moves by a tick at Opening alike', () => {

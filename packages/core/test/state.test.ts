@@ -194,6 +194,17 @@ describe('what was written', () => {
     expect(codes(failed, film)).toContain('write failed');
   });
 
+  it('ends with a system that another box installs on the same stick', () => {
+    const onto = done(first, decideLayout(box(first, film), { driveId: 'market' }, ''));
+    const over = done(onto, toggleSignoff(onto, box(onto, film), 'install', stamp(), 'for the test'));
+    // It is reserved for the first box, which is a Stop; whoever goes on despite it has done it all the same.
+    expect(claimOf(onto, 'market')).toMatchObject({ boxId: 'games-corner' });
+    expect(codes(onto, film)).toContain('held by another box');
+    expect(store(over, 'market')).toMatchObject({ fate: 'keep', installed: { boxId: film } });
+    expect(writeStands(over, box(over, 'games-corner'))).toMatchObject({ code: 'replaced', image: null });
+    expect(claimOf(over, 'market')).toMatchObject({ boxId: film, as: 'in use' });
+  });
+
   it('puts a stick on the shelf that nobody had put there', () => {
     const run = write('NEW-STICK-77AA', 'a', { target: { bytes: 16e9, model: 'Plain 16' } });
     const made = done(hall, recordWrite(hall, box(hall, film), run, stamp()));

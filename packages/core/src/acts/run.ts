@@ -85,6 +85,12 @@ function movedOnShelf(
   return what.code === 'put back' ? backOnShelf(bench, box, on).changes : [];
 }
 
+/** What a step does to the shelf when it is done; `was`: media as they were before, by which it is taken back. */
+function doneOnShelf(bench: Bench, box: Box, step: RunStep, at: string): ReturnType<typeof installOnShelf> {
+  const { changes, was } = installs(step) ? installOnShelf(bench, box, at) : { changes: [], was: [] };
+  return { changes: [...changes, ...movedOnShelf(bench, box, step, true)], was };
+}
+
 /** A machine with a fact as it is after a setting was made or taken back; `entered` undefined or null: nothing is entered there. */
 function withFact(machine: Machine, key: FactKey, entered: FactRecord['entered'] | null): Change {
   const { entered: _, ...rest } = machine.facts[key] ?? {};
@@ -163,8 +169,7 @@ export function doneStep(
   const seconds = clockSeconds({ clock }, step.key, stamp.now);
   const { [step.key]: _, ...left } = record.left;
   const set = settingOf(bench, box, step, stamp);
-  const installed = installs(step) ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
-  const shelf = { ...installed, changes: [...installed.changes, ...movedOnShelf(bench, box, step, true)] };
+  const shelf = doneOnShelf(bench, box, step, stamp.now);
   const done: Box = {
     ...box,
     ...mirrored(bench, box, step, true),
@@ -336,13 +341,21 @@ export function takeTicks(
   for (const [key, tick] of fresh) {
     const step = byKey.get(key);
     if (!step) continue;
-    to = { ...to, ...mirrored(bench, to, step, true) };
+    const shelf = doneOnShelf(known, to, step, tick.at);
+    to = { ...to, ...mirrored(known, to, step, true) };
+    set.push(...shelf.changes);
+    known = applyChanges(known, shelf.changes);
     const made = settingOf(known, box, step, { now: tick.at });
     if (made) {
       set.push(made.change);
       known = applyChanges(known, [made.change]);
     }
-    taken[key] = { ...tick, timed: timedAs(step, tick.seconds), fact: made?.was ?? null };
+    taken[key] = {
+      ...tick,
+      timed: timedAs(step, tick.seconds),
+      fact: made?.was ?? null,
+      ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
+    };
   }
   return {
     act: {

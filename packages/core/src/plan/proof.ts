@@ -16,7 +16,7 @@ export function writeStands(bench: Bench, box: Pick<Box, 'written'>): WriteStand
   const { written } = box;
   if (!written) return null;
   const store = storesOf(bench).find((s) => s.serial === written.serial);
-  if (!store || store.revision === 0 || store.installed) return { code: 'counts', written };
+  if (!store || store.revision === 0) return { code: 'counts', written };
   const now = store.wholeImage;
   if (
     written.result === 'failed' ? store.content?.learnt.at === written.at : now?.imageId === written.imageId
