@@ -1,6 +1,5 @@
 import { firmwareOf } from '../machine/firmware';
 import { laidBox } from '../layout/forBox';
-import { lay } from '../layout/lay';
 import { following } from '../units/grammar';
 import {
   findItem,
@@ -16,11 +15,11 @@ import { edited, type Change } from '../model/changes';
 import type { MediumBefore } from '../model/medium';
 import type { OpeningRecord } from '../model/opening';
 import { movesOf, placeBefore } from '../opening/moves';
-import { unseenContent, withSystem } from '../plan/medium';
+import { holdsSystemOf, unseenContent, withSystem } from '../plan/medium';
 import { targetOf } from '../write/target';
 
 /** The drive that takes the system of a box, by what was decided; undefined where nobody has. */
-export function systemDriveOf(bench: Bench, box: Box): Store | undefined {
+function systemDriveOf(bench: Bench, box: Box): Store | undefined {
   const profile = findProfile(bench, box.profileId);
   return profile?.installer === 'written straight to the final drive'
     ? targetOf(bench, box)
@@ -29,12 +28,12 @@ export function systemDriveOf(bench: Bench, box: Box): Store | undefined {
 
 /** What lies on the drive after the install: the layout as it was worked out, else no more than the system's name. */
 function installedContent(bench: Bench, box: Box, drive: Store, system: string, at: string): Content {
-  const { plan } = laidBox(bench, box);
+  const { plan, sheet } = laidBox(bench, box);
   const seen = unseenContent(system, at);
-  if (!plan) return seen;
+  if (!plan || !sheet) return seen;
   const machine = findMachine(bench, box.machineId);
   const firmware = (machine && firmwareOf(machine)) ?? null;
-  const { table, tableId, parts } = lay(plan.drive, plan.want);
+  const { table, tableId, parts } = sheet.layout;
   const was = drive.content?.parts ?? [];
   const stays = plan.want.kept.length > 0;
   return {
@@ -91,7 +90,7 @@ export function installOnShelf(
 ): { changes: Change[]; was: MediumBefore[] } {
   const drive = systemDriveOf(bench, box);
   const profile = findProfile(bench, box.profileId);
-  if (!drive || !profile || drive.installed?.boxId === box.id) return { changes: [], was: [] };
+  if (!drive || !profile || holdsSystemOf(drive, box)) return { changes: [], was: [] };
   const content = installedContent(bench, box, drive, profile.name, at);
   const now = withSystem(drive, content, {
     boxId: box.id,
@@ -112,6 +111,12 @@ export const takenBack = (bench: Bench, was: readonly MediumBefore[]): Change[] 
       : [];
   });
 
+/** What a step moves on the shelf, and where the box keeps that things had been before. */
+export interface Moved {
+  changes: Change[];
+  moved: OpeningRecord['moved'];
+}
+
 /** The item that a step of opening a machine puts in or takes out; undefined of all other steps. */
 function movedBy(key: string): { id: string; goes: 'in' | 'out' } | undefined {
   const at = key.indexOf(':');
@@ -122,12 +127,7 @@ function movedBy(key: string): { id: string; goes: 'in' | 'out' } | undefined {
 }
 
 /** Puts an item where a step has put it, and says where it had been; or takes that back. */
-export function moveOnShelf(
-  bench: Bench,
-  box: Box,
-  key: string,
-  done: boolean,
-): { changes: Change[]; moved: OpeningRecord['moved'] } {
+export function moveOnShelf(bench: Bench, box: Box, key: string, done: boolean): Moved {
   const moved = box.opening?.moved ?? {};
   const step = movedBy(key);
   const item = step && findItem(bench, step.id);
@@ -141,11 +141,7 @@ export function moveOnShelf(
 }
 
 /** Puts what was taken out as a precaution back into the machine, or takes it out again. */
-export function backOnShelf(
-  bench: Bench,
-  box: Box,
-  done: boolean,
-): { changes: Change[]; moved: OpeningRecord['moved'] } {
+export function backOnShelf(bench: Bench, box: Box, done: boolean): Moved {
   const { machineId } = box;
   const moved = { ...(box.opening?.moved ?? {}) };
   if (machineId === null) return { changes: [], moved };

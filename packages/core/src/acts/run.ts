@@ -5,6 +5,7 @@ import { findBox, findMachine, type Bench, type Box, type LogEntry, type Machine
 import type { FactKey, FactRecord } from '../model/facts';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import { noFirst } from '../model/firstStart';
+import type { MediumBefore } from '../model/medium';
 import { noOpening } from '../model/opening';
 import { noRun, type RunRecord, type StepRecord } from '../model/run';
 import { stops, stopTitle, type Stop } from '../model/stops';
@@ -18,7 +19,7 @@ import { lookWords, momentWords, symptomWords } from '../words/diagnose/looks';
 import { runStepWords } from '../words/runsheet/step';
 import { within } from '../words/text';
 import { logBase, logged } from './base';
-import { backOnShelf, installOnShelf, moveOnShelf, takenBack } from './media';
+import { backOnShelf, installOnShelf, moveOnShelf, takenBack, type Moved } from './media';
 import type { Stamp } from './stamp';
 
 const recordOf = (box: Box): RunRecord => box.run ?? noRun();
@@ -43,14 +44,18 @@ function timedAs({ foretold, table, work }: RunStep, seconds: number | null): St
 const toggled = (all: readonly string[], keys: readonly string[], on: boolean): string[] =>
   on ? [...new Set([...all, ...keys])] : all.filter((k) => !keys.includes(k));
 
+/** What stands behind the first colon of a step's key. */
+const restOf = (key: string): string => key.slice(key.indexOf(':') + 1);
+
 /** Where a stop keeps ticks of its own, they follow the run sheet: the two cannot say otherwise. */
 function mirrored(
   bench: Bench,
   box: Box,
   { key, what }: Pick<RunStep, 'key' | 'what'>,
   on: boolean,
+  moved: Moved['moved'],
 ): Partial<Box> {
-  const rest = key.slice(key.indexOf(':') + 1);
+  const rest = restOf(key);
   switch (what.code) {
     case 'lay out': {
       const keys = gatherList(bench, box).lines.flatMap((l) => (l.group === what.group ? [l.key] : []));
@@ -58,13 +63,10 @@ function mirrored(
     }
     case 'open': {
       const opening = box.opening ?? noOpening();
-      const { moved } = moveOnShelf(bench, box, rest, on);
       return { opening: { ...opening, done: toggled(opening.done, [rest], on), moved } };
     }
-    case 'put back': {
-      const opening = box.opening ?? noOpening();
-      return { opening: { ...opening, moved: backOnShelf(bench, box, on).moved } };
-    }
+    case 'put back':
+      return { opening: { ...(box.opening ?? noOpening()), moved } };
     case 'first start': {
       const first = box.first ?? noFirst();
       return { first: { ...first, done: toggled(first.done, [rest], on) } };
@@ -80,15 +82,23 @@ function movedOnShelf(
   box: Box,
   { key, what }: Pick<RunStep, 'key' | 'what'>,
   on: boolean,
-): Change[] {
-  if (what.code === 'open') return moveOnShelf(bench, box, key.slice(key.indexOf(':') + 1), on).changes;
-  return what.code === 'put back' ? backOnShelf(bench, box, on).changes : [];
+): Moved {
+  if (what.code === 'open') return moveOnShelf(bench, box, restOf(key), on);
+  return what.code === 'put back'
+    ? backOnShelf(bench, box, on)
+    : { changes: [], moved: box.opening?.moved ?? {} };
 }
 
-/** What a step does to the shelf when it is done; `was`: media as they were before, by which it is taken back. */
-function doneOnShelf(bench: Bench, box: Box, step: RunStep, at: string): ReturnType<typeof installOnShelf> {
+/** What a step does to shelf and box when it is done; `was`: media as they were before, by which it is taken back. */
+function doneOnShelf(
+  bench: Bench,
+  box: Box,
+  step: RunStep,
+  at: string,
+): { changes: Change[]; was: MediumBefore[]; box: Partial<Box> } {
   const { changes, was } = installs(step) ? installOnShelf(bench, box, at) : { changes: [], was: [] };
-  return { changes: [...changes, ...movedOnShelf(bench, box, step, true)], was };
+  const move = movedOnShelf(bench, box, step, true);
+  return { changes: [...changes, ...move.changes], was, box: mirrored(bench, box, step, true, move.moved) };
 }
 
 /** A machine with a fact as it is after a setting was made or taken back; `entered` undefined or null: nothing is entered there. */
@@ -172,7 +182,7 @@ export function doneStep(
   const shelf = doneOnShelf(bench, box, step, stamp.now);
   const done: Box = {
     ...box,
-    ...mirrored(bench, box, step, true),
+    ...shelf.box,
     run: {
       ...record,
       left,
@@ -241,16 +251,17 @@ export function undoneStep(bench: Bench, box: Box, step: RunStep): Act {
   const { [step.key]: was, ...steps } = record.steps;
   const { title } = runStepWords(step.what);
   const machine = findMachine(bench, box.machineId);
+  const move = movedOnShelf(bench, box, step, false);
   return {
     label: `Not done after all: ${title}`,
     changes: [
       // What had been entered before it was set is there again.
       ...(machine && was?.fact ? [withFact(machine, was.fact.key, was.fact.entered)] : []),
       ...takenBack(bench, was?.media ?? []),
-      ...(was ? movedOnShelf(bench, box, step, false) : []),
+      ...move.changes,
       edited('boxes', box, {
         ...box,
-        ...mirrored(bench, box, step, false),
+        ...mirrored(bench, box, step, false, move.moved),
         run: { ...record, steps, clock: null },
       }),
     ],
@@ -342,7 +353,7 @@ export function takeTicks(
     const step = byKey.get(key);
     if (!step) continue;
     const shelf = doneOnShelf(known, to, step, tick.at);
-    to = { ...to, ...mirrored(known, to, step, true) };
+    to = { ...to, ...shelf.box };
     set.push(...shelf.changes);
     known = applyChanges(known, shelf.changes);
     const made = settingOf(known, box, step, { now: tick.at });

@@ -1,3 +1,4 @@
+import { sameClaims } from '../plan/claims';
 import { findMachine, runsOfBox, type Bench, type Box, type LogEntry, type TuneRun } from '../model/bench';
 import { stopTitle, stops, type Stop } from '../model/stops';
 import { addSpans, formatSpan, type Span } from '../units/duration';
@@ -114,24 +115,6 @@ function writesOf(log: Bench['log']): readonly LogEntry[] {
 }
 const sameEntries = <T>(a: readonly T[], b: readonly T[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
-
-/** What a box may hold things by; see plan/claims.ts. */
-const HOLDS = [
-  'id',
-  'name',
-  'machineId',
-  'profileId',
-  'parts',
-  'layout',
-  'targetSerial',
-  'chain',
-  'pool',
-  'signoffs',
-  'kept',
-] as const;
-/** Of other boxes it matters alone what they hold. */
-const sameClaims = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
-  a === b || (a.length === b.length && a.every((x, i) => HOLDS.every((k) => x[k] === b[i]?.[k])));
 
 /**
  * The summary of a box, computed once for each state of the bench: it is asked for by the rail, the ledger and the route of

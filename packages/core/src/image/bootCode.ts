@@ -35,11 +35,11 @@ const OLD_STAGE = { versionAt: 0x3e, version: 0x0203 } as const;
 export function bootCodeKind(code: Uint8Array): BootCodeKind {
   if (allZero(code)) return 'none';
   if (holds(code, 'This is not a bootable disk')) return 'message only';
-  // The loader of before 2009 names its sector elsewhere, and all that it loads is followed (GRUB 0.97, stage1.h).
-  if (holds(code, 'GRUB ') && holds(code, 'Geom') && u16(code, OLD_STAGE.versionAt) === OLD_STAGE.version)
-    return 'unrecognised';
-  if (holds(code, 'GRUB ') && holds(code, 'Geom'))
+  if (holds(code, 'GRUB ') && holds(code, 'Geom')) {
+    // The loader of before 2009 names its sector elsewhere, and all that it loads is followed (GRUB 0.97, stage1.h).
+    if (u16(code, OLD_STAGE.versionAt) === OLD_STAGE.version) return 'unrecognised';
     return u64(code, STAGE_AT.disk) === 0 ? 'names a sector of an optical volume' : 'names a sector';
+  }
   if (holds(code, 'isolinux.bin missing or corrupt')) return 'optical loader';
   if (holds(code, '!GPT') && holds(code, 'Missing OS')) return 'marked GPT part';
   const text = ascii(

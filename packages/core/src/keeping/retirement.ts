@@ -1,3 +1,4 @@
+import { holdsSystemOf } from '../plan/medium';
 import { findMachine, hostsOfBox, storesIn, type Bench, type Box, type Store } from '../model/bench';
 import { contentTitle, isBlank } from '../model/content';
 import { knownFlag } from '../model/known';
@@ -43,7 +44,7 @@ export function retirementOf(bench: Bench, box: Box, to: MachineEnd): RetireLine
   const leaving = drives.map((store): LeavingDrive => ({
     store,
     holds: isBlank(store.content) ? '' : contentTitle(store),
-    keep: store.fate !== 'may be lost' && !holdsSystemOf(box, store),
+    keep: store.fate !== 'may be lost' && !goesWithBox(box, store),
     level,
     plan: erasePlan(store),
   }));
@@ -81,12 +82,12 @@ export function retirementOf(bench: Bench, box: Box, to: MachineEnd): RetireLine
 }
 
 /** Does a drive hold no more than the system of this box? That goes with the box, unless a person has decided to keep it. */
-const holdsSystemOf = (box: Box, store: Store): boolean =>
-  store.installed?.boxId === box.id && store.retentionOrigin === 'installed';
+const goesWithBox = (box: Box, store: Store): boolean =>
+  holdsSystemOf(store, box) && store.retentionOrigin === 'installed';
 
 /** What usually becomes of a drive while its machine stays in the house: what must be kept is taken out. */
 export const usualEnd = (box: Box, store: Store): DriveEnd =>
-  store.fate === 'may be lost' || holdsSystemOf(box, store) ? 'clear' : 'kept as it is';
+  store.fate === 'may be lost' || goesWithBox(box, store) ? 'clear' : 'kept as it is';
 
 /** Drives that would leave the house while what is on them can be read, or may be. */
 export const leavesReadable = (

@@ -15,6 +15,7 @@ import {
   type LayoutPlan,
 } from '../model/layout';
 import { claimAgainst, isFreeFor, type Claim } from '../plan/claims';
+import { holdsSystemOf } from '../plan/medium';
 import { keepsAll, withKept } from './beside';
 import { layoutSheet, type LayoutSheet } from './sheet';
 import { driveThere, usualWant, type NoLayout } from './usual';
@@ -90,7 +91,7 @@ function layOut(bench: Bench, box: Box): LaidBox {
   const drives = [...new Set([...inside, ...loose, ...(chosen ? [chosen] : [])])];
   const free = inside.filter((s) => s.fate === 'may be lost' && isFreeFor(bench, box, s));
   // Once its system is on a drive, that is the one.
-  const own = inside.find((s) => s.installed?.boxId === box.id);
+  const own = inside.find((s) => holdsSystemOf(s, box));
   const drive = chosen ?? own ?? (free.length === 1 ? free[0] : undefined) ?? null;
   const none = (why: NoBoxLayout): LaidBox => ({ decided, drives, drive, plan: null, sheet: null, why });
   if (!machine) return none({ code: 'no machine' });
@@ -100,7 +101,7 @@ function layOut(bench: Bench, box: Box): LaidBox {
   const claim = claimAgainst(bench, box, drive.id);
   if (claim) return none({ code: 'drive is held', drive: drive.name, claim });
   // Where all of it stays, a drive that must be kept can take a second system; its own system a box may install again.
-  const beside = keepsAll(drive, decided.kept) || drive.installed?.boxId === box.id;
+  const beside = keepsAll(drive, decided.kept) || holdsSystemOf(drive, box);
   if (drive.fate === 'keep' && !beside) return none({ code: 'drive is kept', drive: drive.name });
   if (drive.fate === 'not decided' && !beside) return none({ code: 'drive not decided', drive: drive.name });
   const want = usualWant({ profile, machine, drive, parts: decided.parts, swap: decided.swap });

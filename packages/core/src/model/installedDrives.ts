@@ -1,6 +1,5 @@
-type Plain = Record<string, unknown>;
-const plain = (value: unknown): Plain | undefined =>
-  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Plain) : undefined;
+import { each, plain, type Plain } from './plain';
+
 const records = (value: unknown): Plain[] =>
   Array.isArray(value) ? value.flatMap((v): Plain[] => (plain(v) ? [v as Plain] : [])) : [];
 const text = (value: unknown): string => (typeof value === 'string' ? value : '');
@@ -67,7 +66,5 @@ export function fromVersion9(old: Plain): Plain {
         retentionOrigin: 'installed',
       });
   }
-  return Array.isArray(old.items)
-    ? { ...old, items: old.items.map((i: unknown) => (plain(i) && to.get(i as Plain)) ?? i) }
-    : old;
+  return { ...old, items: each(old.items, (item) => to.get(item) ?? item) };
 }

@@ -1,13 +1,9 @@
 import { emptyContent } from './content';
 import { fromVersion9 } from './installedDrives';
 import { fromVersion8 } from './oldNames';
+import { each, plain, type Plain } from './plain';
 import type { Migration } from './reading';
 import { usualSettings } from './settings';
-
-type Plain = Record<string, unknown>;
-
-const plain = (value: unknown): Plain | undefined =>
-  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Plain) : undefined;
 
 /**
  * A profile as version 1 had it (one release, one kind of graphics, a yes or no for the signature) in the shape of
@@ -145,10 +141,6 @@ const fromVersion4 = (old: Plain): Plain => ({
     plain(item.inspection) ? { ...item, inspection: readingOfVersion4(item.inspection as Plain) } : item,
   ),
 });
-
-/** Every record of a list made anew; what is none is left as it is, so that validation can say what is wrong with it. */
-const each = (value: unknown, make: (record: Plain) => Plain): unknown =>
-  Array.isArray(value) ? value.map((x) => (plain(x) ? make(x as Plain) : (x as unknown))) : value;
 
 const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 

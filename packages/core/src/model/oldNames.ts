@@ -1,10 +1,5 @@
 import { follows, type Grammar } from '../units/grammar';
-
-type Plain = Record<string, unknown>;
-const plain = (value: unknown): Plain | undefined =>
-  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Plain) : undefined;
-const each = (value: unknown, make: (record: Plain, i: number) => Plain): unknown =>
-  Array.isArray(value) ? value.map((x, i) => (plain(x) ? make(x as Plain, i) : (x as unknown))) : value;
+import { each, plain, type Plain } from './plain';
 
 /** Fields of a record that must hold for a grammar, each with what it is called in a note. */
 type Rules = readonly (readonly [field: string, is: Grammar, called: string])[];

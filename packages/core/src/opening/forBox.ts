@@ -1,10 +1,10 @@
 import { hasBattery } from '../machine/power';
 import { schematic, type PlaceGroup } from '../machine/schematic';
-import { findMachine, photosOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import { findMachine, photosOf, type Bench, type Box, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
 import { noOpening, onTray, type OpeningRecord } from '../model/opening';
 import { openingEffort, stepMinutes, type Effort } from './effort';
-import { movesOf, storesBefore } from './moves';
+import { moved, movesOf, storesBefore } from './moves';
 import { placeFor, type PlaceVerdict } from './place';
 
 /** One step, as data; words/opening.ts says it. `key` is stable within a box. */
@@ -53,19 +53,6 @@ export interface Opening {
 export type NoOpening = { code: 'no machine' } | { code: 'stays closed' };
 
 const isInner = (s: Store): boolean => s.kind === 'drive' && s.transport !== 'usb';
-
-/** The bench after the moves, so that the same drawing shows both. */
-function moved(bench: Bench, machine: Machine, out: readonly Store[], into: readonly Store[]): Bench {
-  const at = (id: string): string | null | undefined =>
-    out.some((s) => s.id === id) ? null : into.some((s) => s.id === id) ? machine.id : undefined;
-  return {
-    ...bench,
-    items: bench.items.map((i) => {
-      const to = at(i.id);
-      return to === undefined || !('in' in i) ? i : { ...i, in: to };
-    }),
-  };
-}
 
 /** What has to be done to a machine's inside for a box; or why it stays closed. */
 export function openingOf(bench: Bench, box: Box): Opening | NoOpening {

@@ -34,16 +34,29 @@ export const placeBefore = (
   return Object.hasOwn(moved, item.id) ? (moved[item.id] ?? null) : item.in;
 };
 
-/** The bench with everything that this box's work has moved where it was before. */
-function benchBefore(bench: Bench, box: Box): Bench {
-  const moved = Object.keys(box.opening?.moved ?? {});
-  if (moved.length === 0) return bench;
+/** The bench with things elsewhere; `at` undefined leaves one where it is. */
+function placed(
+  bench: Bench,
+  at: (item: { id: string; in: string | null }) => string | null | undefined,
+): Bench {
   return {
     ...bench,
-    items: bench.items.map((i) =>
-      'in' in i && moved.includes(i.id) ? { ...i, in: placeBefore(box, i) } : i,
-    ),
+    items: bench.items.map((i) => {
+      const to = 'in' in i ? at(i) : undefined;
+      return to === undefined || !('in' in i) ? i : { ...i, in: to };
+    }),
   };
+}
+
+/** The bench with some things out of a machine and others in it. */
+export function moved(
+  bench: Bench,
+  machine: Machine,
+  out: readonly { id: string }[],
+  into: readonly { id: string }[],
+): Bench {
+  const among = (list: readonly { id: string }[], id: string): boolean => list.some((x) => x.id === id);
+  return placed(bench, ({ id }) => (among(out, id) ? null : among(into, id) ? machine.id : undefined));
 }
 
 /** Drives that were in the machine before this box's work moved any. */
@@ -60,13 +73,7 @@ function roomFor(
   const may = storesOf(bench).filter((s) => s.in === machine.id && s.kind === 'drive' && !stays(s));
   for (let count = 1; count <= may.length; count += 1) {
     const out = may.slice(0, count);
-    const without = {
-      ...bench,
-      items: bench.items.map((i) =>
-        out.some((o) => o.id === i.id) ? { ...i, in: null } : i,
-      ) as Bench['items'],
-    };
-    if (placeFor(without, machine, drive).code === 'fits') return out;
+    if (placeFor(moved(bench, machine, out, []), machine, drive).code === 'fits') return out;
   }
   return undefined;
 }
@@ -77,7 +84,8 @@ const lately = new WeakMap<Box, { bench: Bench; moves: Moves }>();
 export function movesOf(bench: Bench, box: Box): Moves {
   const before = lately.get(box);
   if (before?.bench === bench) return before.moves;
-  const moves = findMoves(benchBefore(bench, box), box);
+  const anything = Object.keys(box.opening?.moved ?? {}).length > 0;
+  const moves = findMoves(anything ? placed(bench, (i) => placeBefore(box, i)) : bench, box);
   lately.set(box, { bench, moves });
   return moves;
 }
@@ -98,26 +106,19 @@ function findMoves(bench: Bench, box: Box): Moves {
   const makesRoom: Store[] = [];
   let now = bench;
   for (const store of wanted) {
+    let room: Store[] = [];
     if (!goesInside(now, machine, store)) {
       const full = store.kind === 'drive' && store.in !== machine.id && store.transport !== 'usb';
-      const room =
+      const found =
         full && placeFor(now, machine, store).code === 'ports are taken'
           ? roomFor(now, machine, store, stays)
           : undefined;
-      if (!room) continue;
-      makesRoom.push(...room);
+      if (!found) continue;
+      room = found;
     }
+    makesRoom.push(...room);
     goesIn.push(store);
-    now = {
-      ...now,
-      items: now.items.map((i) =>
-        i.id === store.id && 'in' in i
-          ? { ...i, in: machine.id }
-          : makesRoom.some((o) => o.id === i.id)
-            ? { ...i, in: null }
-            : i,
-      ) as Bench['items'],
-    };
+    now = moved(now, machine, room, [store]);
   }
   const unplugged = new Set(box.precautions.flatMap((p) => (p.startsWith('unplug:') ? [p.slice(7)] : [])));
   return {

@@ -1,5 +1,6 @@
-import { findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
+import { findItem, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
 import { grouped } from '../units/group';
+import { holdsSystemOf } from './medium';
 
 /** What a box wants a medium for. */
 export type ClaimFor = 'installer' | 'system' | 'chain loader' | 'component' | 'pool';
@@ -24,7 +25,7 @@ function heldBy(bench: Bench, box: Box): { id: string; claim: Claim }[] {
   const stores = storesOf(bench);
   const installed = signed(box, 'install');
   const straight = findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
-  for (const s of stores) if (s.installed?.boxId === box.id) add(s.id, 'system', 'in use');
+  for (const s of stores) if (holdsSystemOf(s, box)) add(s.id, 'system', 'in use');
   add(box.layout?.driveId, 'system', installed ? 'in use' : 'reserved');
   const target = stores.find((s) => s.serial !== null && s.serial === box.targetSerial);
   const holds = stores.find((s) => s.wholeImage?.boxId === box.id);
@@ -34,15 +35,32 @@ function heldBy(bench: Bench, box: Box): { id: string; claim: Claim }[] {
   // The installer's stick is free again once the system is installed.
   else if (!installed) for (const s of new Set([target, holds])) add(s?.id, 'installer', 'reserved');
   add(box.chain?.stickId, 'chain loader', installed ? 'in use' : 'reserved');
-  const item = new Map(bench.items.map((i) => [i.id, i]));
   for (const id of box.parts) {
-    const part = item.get(id);
+    const part = findItem(bench, id);
     const inside = part && 'in' in part && part.in !== null && part.in === box.machineId;
     add(id, 'component', inside && installed ? 'in use' : 'reserved');
   }
   for (const id of box.pool?.drives ?? []) add(id, 'pool', signed(box, 'load') ? 'in use' : 'reserved');
   return out;
 }
+
+/** What of a box `heldBy` reads. */
+const HOLDS = [
+  'id',
+  'name',
+  'machineId',
+  'profileId',
+  'parts',
+  'layout',
+  'targetSerial',
+  'chain',
+  'pool',
+  'signoffs',
+  'kept',
+] as const;
+/** Do two states of the boxes claim the same of a shelf that has not changed? What else a box has is not looked at. */
+export const sameClaims = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => HOLDS.every((k) => x[k] === b[i]?.[k])));
 
 const lately = new WeakMap<
   Bench['boxes'],

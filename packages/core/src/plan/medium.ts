@@ -1,6 +1,14 @@
-import type { Store } from '../model/bench';
+import type { Box, Store } from '../model/bench';
 import { emptyContent, type Content } from '../model/content';
 import type { InstalledSystem, WholeImage } from '../model/medium';
+
+/** Does a medium hold the system of this box? The box may install on it again; for all others it is kept. */
+export const holdsSystemOf = (store: Pick<Store, 'installed'>, box: Pick<Box, 'id'>): boolean =>
+  store.installed?.boxId === box.id;
+
+/** May a box erase a medium, by what the shelf says of it: its own system it may. */
+export const mayErase = (store: Pick<Store, 'fate' | 'installed'>, box: Pick<Box, 'id'>): boolean =>
+  store.fate === 'may be lost' || holdsSystemOf(store, box);
 
 /** A medium after its content has changed: what was known to lie on it no longer counts. */
 const changed = (store: Store, to: Partial<Store>): Store => ({

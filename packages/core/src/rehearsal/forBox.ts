@@ -25,6 +25,7 @@ import {
   type RehearsalPlan,
 } from '../model/rehearsal';
 import { claimAgainst, type Claim } from '../plan/claims';
+import { mayErase } from '../plan/medium';
 import { standingWrite } from '../plan/proof';
 import { startOn } from '../starting/forMachine';
 import { sameSize } from './alike';
@@ -149,7 +150,7 @@ function driveOf(
     label: store.label === '' ? null : store.label,
     bus: inside || store.transport === 'usb' ? BUS[store.transport] : 'usb',
     role,
-    matters: role !== 'installer' && store.fate !== 'may be lost' && store.installed?.boxId !== box.id,
+    matters: role !== 'installer' && !mayErase(store, box),
     starts: startsOf(store),
     // What runs on the machine today is taken to be what its Secure Boot lets start.
     signed: true,
@@ -230,8 +231,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   if (!target) return { code: 'no target' };
   const claim = claimAgainst(bench, box, target.id);
   if (claim) return { code: 'target is held', drive: target.name, claim };
-  const own = target.installed?.boxId === box.id;
-  if (target.fate !== 'may be lost' && !beside && !own) return { code: 'target is kept', drive: target.name };
+  if (!beside && !mayErase(target, box)) return { code: 'target is kept', drive: target.name };
   if (!straight && knownFact(machine, 'firmware.mode')?.value === 'board')
     return { code: 'starts by a board’s own loader' };
   const installer = straight || stick?.id === target.id ? undefined : stick;

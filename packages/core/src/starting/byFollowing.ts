@@ -7,7 +7,7 @@ import type { BootCodePlace } from '../model/startReason';
 import { followBootCode, type BootCode, type Followed, type Stage } from './realMode/follow';
 
 /** Numbers that firmware gives the drive it starts from: the first disk, an optical medium, the first floppy disk. */
-export const DISK = 0x80;
+const DISK = 0x80;
 export const OPTICAL = 0xe0;
 const FLOPPY = 0x00;
 const SECTOR = 512;

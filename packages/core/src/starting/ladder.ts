@@ -13,6 +13,7 @@ import { contentTitle, isBlank, type Startable } from '../model/content';
 import type { BootEntry } from '../model/details';
 import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { holdsSystemOf } from '../plan/medium';
 import { standingWrite, writeStands, type WriteStands } from '../plan/proof';
 import { startOn, type MachineStart } from './forMachine';
 import { orderAt, type OrderAsked, type OrderPlace } from './order';
@@ -218,7 +219,7 @@ const NOW: OrderAsked = { moment: 'now', stickIn: true, target: null };
 
 /** The start that comes next by what was done: once the system of a box is on a drive of its machine, one without the stick. */
 export function nextStart(bench: Bench, box: Box, machine: Machine): OrderAsked {
-  const target = drivesIn(bench, machine.id).find((s) => s.installed?.boxId === box.id);
+  const target = drivesIn(bench, machine.id).find((s) => holdsSystemOf(s, box));
   return target ? { moment: 'every later start', stickIn: false, target } : NOW;
 }
 

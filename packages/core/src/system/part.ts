@@ -80,10 +80,6 @@ interface Grouped {
   groups: { part: Part; at: number }[][];
 }
 const grouped = new WeakMap<Bench['items'], Grouped>();
-const setAside = new WeakMap<
-  Bench['boxes'],
-  { items: Bench['items']; holders: Map<string, (string | null)[]> }
->();
 
 /** All parts of the shelf in groups of equal ones; made once for each state of it. */
 function groupsOf(items: Bench['items']): Grouped {
@@ -102,29 +98,18 @@ function groupsOf(items: Bench['items']): Grouped {
   return known;
 }
 
-/** The machines whose boxes hold a part: have it put aside, or have decided that it takes their system or joins their pool. */
-function holdersOf(bench: Bench): Map<string, (string | null)[]> {
-  const before = setAside.get(bench.boxes);
-  if (before?.items === bench.items) return before.holders;
-  const machines = new Map(bench.boxes.map((b) => [b.id, b.machineId]));
-  const holders = new Map(
-    [...claimsOf(bench)].map(([id, claims]) => [id, claims.map((c) => machines.get(c.boxId) ?? null)]),
-  );
-  setAside.set(bench.boxes, { items: bench.items, holders });
-  return holders;
-}
-
 /**
  * The parts this machine could get, in the shelf's order: nothing that another machine's box has put aside, and of equal
  * parts no more than a plan weighs.
  */
 export function partsFor(bench: Bench, machineId: string | null): Part[] {
-  const holders = holdersOf(bench);
+  const claims = claimsOf(bench);
+  const machineOf = new Map(bench.boxes.map((b) => [b.id, b.machineId]));
   const out: { part: Part; at: number }[] = [];
   for (const group of groupsOf(bench.items).groups) {
     let left = MOST_EQUAL;
     for (const { part, at } of group) {
-      const holding = holders.get(part.id) ?? [];
+      const holding = (claims.get(part.id) ?? []).map((c) => machineOf.get(c.boxId) ?? null);
       const mine = holding.includes(machineId);
       // What can be bought can be bought for every box.
       if (holding.some((m) => m !== machineId) && !part.offer) continue;

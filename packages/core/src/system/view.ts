@@ -3,6 +3,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { factsOf } from '../model/known';
 import { isStore } from '../model/shelf';
 import { healthWords } from '../machine/health';
+import { holdsSystemOf } from '../plan/medium';
 import { partsFor, type Part } from './part';
 
 /** A drive as the rules of fit see it. */
@@ -57,7 +58,7 @@ export function machineView(
   box: Pick<Box, 'id' | 'layout'> | null = null,
 ): MachineView {
   const own = (store: Store): Store =>
-    box !== null && store.installed?.boxId === box.id ? { ...store, fate: 'may be lost' } : store;
+    box !== null && holdsSystemOf(store, box) ? { ...store, fate: 'may be lost' } : store;
   const there = drivesIn(bench, machine.id);
   const target = bench.items.find((i) => i.id === box?.layout?.driveId);
   const decided = target && isStore(target) && target.owned && !there.includes(target) ? [target] : [];

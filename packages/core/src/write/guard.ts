@@ -1,4 +1,4 @@
-import type { UsbLink } from '../model/standIns';
+import type { UsbLink, WriteRequest } from '../model/standIns';
 import type { Store } from '../model/bench';
 import { contentTitle } from '../model/content';
 import type { Claim } from '../plan/claims';
@@ -48,14 +48,8 @@ const LARGE = 120e9;
 export const isLarge = (store: { bytes: number; kind?: Store['kind'] }): boolean =>
   store.bytes >= LARGE || store.kind === 'drive';
 
-/** What the shelf says of a medium, as far as it stands against writing to it. */
-export interface ShelfRecord {
-  name: string;
-  fate: Store['fate'];
-  holds: string;
-  /** The claim of another box than the one it is written for; null where there is none. */
-  claim: Pick<Claim, 'boxName' | 'as'> | null;
-}
+/** What the shelf says of a medium, as far as it stands against writing to it: as a page sends it with a write. */
+export type ShelfRecord = NonNullable<WriteRequest['shelf']>;
 
 /** Why what the shelf says of a medium stands against writing to it; empty where nothing does. */
 export function refusedByShelf({ name, fate, holds, claim }: ShelfRecord): GuardRefusal[] {
@@ -84,7 +78,7 @@ function refusalsFor(
   const kept = known.find((s) => s.fate === 'keep');
   const open = known.find((s) => s.fate === 'not decided');
   const held = known.flatMap((s) => heldBy?.(s) ?? [])[0];
-  const [gravest] = [kept, open, ...known].filter((s) => s !== undefined);
+  const gravest = kept ?? open ?? known[0];
   const out = gravest ? refusedByShelf(shelfRecord(gravest, held)) : [];
   if (known.length > 1) out.push({ rule: 'two records', count: known.length });
   const real = known.find((s) => s.realBytes !== null)?.realBytes ?? target.bytes;

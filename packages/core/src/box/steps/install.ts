@@ -7,6 +7,7 @@ import { fixedMode, mayEnrol } from '../../rehearsal/precautions';
 import { step, type StepDraft } from '../../runsheet/step';
 import type { StepWhat } from '../../runsheet/what';
 import { span } from '../../units/duration';
+import { mayErase } from '../../plan/medium';
 import { writeStands } from '../../plan/proof';
 import { predictInstall } from '../../write/install';
 import type { Scene } from '../scene';
@@ -195,11 +196,7 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
           {
             code: 'drive may be lost',
             of: drive?.name ?? '',
-            holds: drive
-              ? drive.fate === 'may be lost' ||
-                drive.installed?.boxId === box.id ||
-                (laid.plan?.want.kept.length ?? 0) > 0
-              : null,
+            holds: drive ? mayErase(drive, box) || (laid.plan?.want.kept.length ?? 0) > 0 : null,
           },
         ],
         // Nobody is asked: starting it is the yes.

@@ -4,6 +4,7 @@ import { predictWrite, unknownStick } from '../../write/time';
 import { storesOf } from '../../model/bench';
 import { span } from '../../units/duration';
 import { writeLines } from '../trade/write';
+import { mayErase } from '../../plan/medium';
 import { standingWrite } from '../../plan/proof';
 import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
@@ -77,7 +78,7 @@ export function writeSteps(scene: Scene): StepDraft[] {
         {
           code: 'drive may be lost',
           of: target?.name ?? '',
-          holds: target ? target.fate === 'may be lost' || target.installed?.boxId === box.id : null,
+          holds: target ? mayErase(target, box) : null,
         },
       ],
       seen: written(scene),

@@ -2,6 +2,7 @@ import { contentTitle } from '../../model/content';
 import type { Store } from '../../model/bench';
 import { isStore } from '../../model/shelf';
 import { claimAgainst } from '../../plan/claims';
+import { holdsSystemOf } from '../../plan/medium';
 import { formatIec } from '../../units/bytes';
 import { laidBox } from '../../layout/forBox';
 import { openingOf } from '../../opening/forBox';
@@ -49,7 +50,7 @@ function hazards(scene: Scene): Hazard[] {
   const { machine, profile, inside } = scene;
   if (!machine) return [];
   const out: Hazard[] = [];
-  const mine = (d: Store): boolean => d.installed?.boxId === scene.box.id;
+  const mine = (d: Store): boolean => holdsSystemOf(d, scene.box);
   const kept = inside.find((d) => d.fate === 'keep' && !mine(d));
   const way = takes(scene);
   // Before a system is chosen nothing could erase it yet; that it is open is said from the first moment.

@@ -14,13 +14,14 @@ import { plainStop, type StopModule } from '../stopModule';
 
 const plain = plainStop('write', [1, 3], [2, 10]);
 
-function hazards({ bench, image, box, target }: Scene): Hazard[] {
+function hazards(scene: Scene): Hazard[] {
+  const { bench, image, box, target } = scene;
   const out: Hazard[] = [];
   const container = image?.inspection?.container;
   if (image && container && container.kind !== 'none' && container.innerBytes !== null)
     out.push(hazard('packed', 'note', 'write', { image: image.name, kind: container.kind }));
   const stands = writeStands(bench, box);
-  const installed = box.signoffs.some((s) => s.stop === 'install');
+  const installed = scene.signed('install');
   if (stands?.code === 'counts' && stands.written.result === 'failed')
     out.push(hazard('write failed', 'stop', 'write', { tail: stands.written.serial.slice(-4) }));
   if (stands?.code === 'replaced' && !installed)
