@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { takePrecautions, tickOpening } from '@zb/core/acts/install';
-import { doneStep, takeTicks, undoneStep } from '@zb/core/acts/run';
+import { takePrecautions } from '@zb/core/acts/install';
+import { doneStep, takeTicks, tickOpening, undoneStep } from '@zb/core/acts/run';
 import { runSheetOf } from '@zb/core/box/runSheet';
 import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
@@ -136,10 +136,10 @@ describe('what goes in and out of a machine', () => {
   });
 
   it('moves by a tick at Opening alike', () => {
-    const act = tickOpening(unplugged, box(unplugged), 'out:tern-ssd', true, '');
+    const act = tickOpening(unplugged, box(unplugged), 'out:tern-ssd', true, stamp());
     const out = done(unplugged, act);
     expect(placeOf(out, 'tern-ssd')).toBeNull();
-    const back = done(out, tickOpening(out, box(out), 'out:tern-ssd', false, ''));
+    const back = done(out, tickOpening(out, box(out), 'out:tern-ssd', false, stamp()));
     expect(placeOf(back, 'tern-ssd')).toBe('tern');
   });
 });

@@ -1,4 +1,5 @@
-import { decideLayout, keepTray, takePrecautions, tickOpening } from '../src/acts/install';
+import { decideLayout, keepTray, takePrecautions } from '../src/acts/install';
+import { tickOpening } from '../src/acts/run';
 import { addPhoto, markPhoto } from '../src/acts/shelf';
 import { summaryOf } from '../src/box/summary';
 import { saltmarshHall } from '../src/demo/saltmarsh';
@@ -10,6 +11,8 @@ import { openingHeadline, openingStepWords, placeWords } from '../src/words/open
 import { untimed } from './untimed';
 
 const demo = saltmarshHall();
+let ids = 0;
+const stamp = { now: '2026-01-01T00:00:00Z', id: () => `p${(ids += 1)}` };
 const boxIn = (bench: Bench, id: string): Box => {
   const found = bench.boxes.find((b) => b.id === id);
   if (!found) throw new Error(`no box ${id}`);
@@ -92,15 +95,14 @@ describe('opening the machine of a box', () => {
     const opening = opened(bench, 'film-night');
     const hands = (of: Bench): number => summaryOf(untimed(of), boxIn(untimed(of), 'film-night')).hands.low;
     expect(hands(bench) - hands(demo)).toBe((opening.minutes - opened(demo, 'film-night').minutes) * 60);
-    const done = after(tickOpening(bench, boxIn(bench, 'film-night'), 'cover', true, 'x'), bench);
+    const done = after(tickOpening(bench, boxIn(bench, 'film-night'), 'cover', true, stamp), bench);
     expect(hands(done)).toBe(hands(bench) - 4 * 60);
-    const again = after(tickOpening(done, boxIn(done, 'film-night'), 'cover', false, 'x'), done);
+    const again = after(tickOpening(done, boxIn(done, 'film-night'), 'cover', false, stamp), done);
     expect(hands(again)).toBe(hands(bench));
   });
 
   it('a photograph and a tray that adds up are steps done', () => {
     const tern = machine('tern');
-    const stamp = { now: '2026-01-01T00:00:00Z', id: () => 'p' };
     const shot = after(addPhoto(tern, 'inside', 'data:image/png;base64,AA==', stamp), bench);
     const is = (of: Bench, key: string): boolean | undefined =>
       opened(of, 'film-night').steps.find((s) => s.key === key)?.done;

@@ -3,8 +3,12 @@ import { systemTitle } from '../system/title';
 import type { Judgement } from '../system/judge';
 import type { Hazard } from '../box/hazard';
 import { hazards } from '../box/summary';
-import { WRITE_WAY, type SchoolWay } from '../box/trade/line';
+import type { SchoolWay } from '../box/trade/line';
+import { WRITE_WAY } from '../write/way';
 import { wayWords } from '../words/trade';
+import type { Effect } from '../plan/effect';
+import { applyEffects, takenBack } from '../runsheet/apply';
+import { systemDriveOf } from '../layout/systemDrive';
 import type { Inspection } from '../model/inspection';
 import {
   runsOfBox,
@@ -23,7 +27,6 @@ import type { Comparison } from '../model/shelf';
 import { formatDuration, formatRate } from '../units/duration';
 import { emptyStopRecords } from '../model/stopRecords';
 import { logBase, logged } from './base';
-import { installOnShelf, takenBack } from './media';
 import type { Stamp } from './stamp';
 
 const edit = (box: Box, to: Partial<Box>): Change => edited('boxes', box, { ...box, ...to });
@@ -189,16 +192,18 @@ export function toggleSignoff(bench: Bench, box: Box, stop: Stop, stamp: Stamp, 
     return {
       label: `${stopTitle[stop]} opened again`,
       changes: [
-        ...takenBack(bench, signed.media ?? []),
+        ...takenBack(bench, box, signed.media ?? []),
         edit(box, { signoffs: box.signoffs.filter((s) => s.stop !== stop) }),
       ],
     };
   // Whoever says that the install is done says what its drive holds.
-  const shelf = stop === 'install' ? installOnShelf(bench, box, stamp.now) : { changes: [], was: [] };
+  const drive = stop === 'install' ? systemDriveOf(bench, box) : undefined;
+  const effects: Effect[] = drive ? [{ code: 'install', medium: drive.id }] : [];
+  const { changes, before } = applyEffects(bench, box, effects, stamp.now);
   return {
     label: `${stopTitle[stop]} signed off`,
     changes: [
-      ...shelf.changes,
+      ...changes,
       edit(box, {
         signoffs: [
           ...box.signoffs,
@@ -206,7 +211,7 @@ export function toggleSignoff(bench: Bench, box: Box, stop: Stop, stamp: Stamp, 
             stop,
             at: stamp.now,
             ...(despite ? { despite } : {}),
-            ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
+            ...(before.media.length > 0 ? { media: before.media } : {}),
           },
         ],
       }),

@@ -1,31 +1,11 @@
-import type { Bench, Box } from '../model/bench';
+import type { Box } from '../model/bench';
 import type { Act } from '../model/changes';
 import { changedLayout } from '../layout/forBox';
 import type { BoxLayout } from '../model/layout';
 import { noOpening, type OpeningRecord, type Screws } from '../model/opening';
 import { updateBox } from './box';
-import { moveOnShelf } from './media';
 
 const opening = (box: Box): OpeningRecord => box.opening ?? noOpening();
-
-/** Ticks a step of opening the machine, or takes the tick back. */
-export const tickOpening = (bench: Bench, box: Box, key: string, done: boolean, label: string): Act => {
-  const before = opening(box);
-  // What is put in or taken out is there, or not there, for every box.
-  const { changes, moved } = moveOnShelf(bench, box, key, done);
-  const act = updateBox(
-    box,
-    {
-      opening: {
-        ...before,
-        done: done ? [...new Set([...before.done, key])] : before.done.filter((k) => k !== key),
-        moved,
-      },
-    },
-    label,
-  );
-  return { ...act, changes: [...changes, ...act.changes] };
-};
 
 /** Keeps the tray of screws as it is now. */
 export const keepTray = (box: Box, tray: readonly Screws[]): Act =>

@@ -1,25 +1,24 @@
 import { isOpen, runSheetOf, type RunStep } from '../box/runSheet';
 import { hazards } from '../box/summary';
 import { gatherList } from '../gather/list';
-import { findBox, findMachine, type Bench, type Box, type LogEntry, type Machine } from '../model/bench';
-import type { FactKey, FactRecord } from '../model/facts';
+import { findBox, type Bench, type Box, type LogEntry } from '../model/bench';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
 import { noFirst } from '../model/firstStart';
-import type { MediumBefore } from '../model/medium';
 import { noOpening } from '../model/opening';
+import { openingOf } from '../opening/forBox';
 import { noRun, type RunRecord, type StepRecord } from '../model/run';
 import { stops, stopTitle, type Stop } from '../model/stops';
 import type { CauseCode } from '../diagnose/causes';
 import type { Answered, Moment, Symptom } from '../diagnose/codes';
+import { applyEffects, takeEffectsBack, type Applied } from '../runsheet/apply';
 import { lasting } from '../runsheet/lasting';
-import { factOfSetting } from '../runsheet/settingFact';
 import { formatDuration } from '../units/duration';
 import { causeWords } from '../words/diagnose/causes';
 import { lookWords, momentWords, symptomWords } from '../words/diagnose/looks';
+import { openingStepWords } from '../words/opening';
 import { runStepWords } from '../words/runsheet/step';
 import { within } from '../words/text';
 import { logBase, logged } from './base';
-import { backOnShelf, installOnShelf, moveOnShelf, takenBack, type Moved } from './media';
 import type { Stamp } from './stamp';
 
 const recordOf = (box: Box): RunRecord => box.run ?? noRun();
@@ -53,7 +52,6 @@ function mirrored(
   box: Box,
   { key, what }: Pick<RunStep, 'key' | 'what'>,
   on: boolean,
-  moved: Moved['moved'],
 ): Partial<Box> {
   const rest = restOf(key);
   switch (what.code) {
@@ -63,10 +61,8 @@ function mirrored(
     }
     case 'open': {
       const opening = box.opening ?? noOpening();
-      return { opening: { ...opening, done: toggled(opening.done, [rest], on), moved } };
+      return { opening: { ...opening, done: toggled(opening.done, [rest], on) } };
     }
-    case 'put back':
-      return { opening: { ...(box.opening ?? noOpening()), moved } };
     case 'first start': {
       const first = box.first ?? noFirst();
       return { first: { ...first, done: toggled(first.done, [rest], on) } };
@@ -76,59 +72,20 @@ function mirrored(
   }
 }
 
-/** What a step moves on the shelf, done or taken back. */
-function movedOnShelf(
-  bench: Bench,
-  box: Box,
-  { key, what }: Pick<RunStep, 'key' | 'what'>,
-  on: boolean,
-): Moved {
-  if (what.code === 'open') return moveOnShelf(bench, box, restOf(key), on);
-  return what.code === 'put back'
-    ? backOnShelf(bench, box, on)
-    : { changes: [], moved: box.opening?.moved ?? {} };
+/** A step as it is done: bench and box afterwards, and what its record keeps of it. */
+function performed(bench: Bench, box: Box, step: RunStep, at: string): Applied {
+  const after = applyEffects(bench, box, step.effects, at);
+  return { ...after, box: { ...after.box, ...mirrored(bench, after.box, step, true) } };
 }
 
-/** What a step does to shelf and box when it is done; `was`: media as they were before, by which it is taken back. */
-function doneOnShelf(
-  bench: Bench,
-  box: Box,
-  step: RunStep,
-  at: string,
-): { changes: Change[]; was: MediumBefore[]; box: Partial<Box> } {
-  const { changes, was } = installs(step) ? installOnShelf(bench, box, at) : { changes: [], was: [] };
-  const move = movedOnShelf(bench, box, step, true);
-  return { changes: [...changes, ...move.changes], was, box: mirrored(bench, box, step, true, move.moved) };
-}
-
-/** A machine with a fact as it is after a setting was made or taken back; `entered` undefined or null: nothing is entered there. */
-function withFact(machine: Machine, key: FactKey, entered: FactRecord['entered'] | null): Change {
-  const { entered: _, ...rest } = machine.facts[key] ?? {};
-  const to = { ...rest, ...(entered ? { entered } : {}) };
-  return edited('items', machine, { ...machine, facts: { ...machine.facts, [key]: to } });
-}
-
-/** What a setting makes known of the machine: the change, and what had been entered there before. */
-function settingOf(
-  bench: Bench,
-  box: Box,
-  { what }: Pick<RunStep, 'what'>,
-  { now }: Pick<Stamp, 'now'>,
-): { change: Change; was: NonNullable<StepRecord['fact']> } | null {
-  const machine = findMachine(bench, box.machineId);
-  const made = what.code === 'set' ? factOfSetting(what) : null;
-  if (!machine || !made) return null;
-  return {
-    change: withFact(machine, made.fact, { value: made.value, at: now }),
-    was: { key: made.fact, entered: machine.facts[made.fact]?.entered ?? null },
-  };
-}
-
-/** The steps after which a drive holds the new system. */
-const installs = ({ what }: Pick<RunStep, 'what'>): boolean =>
-  what.code === 'let it install' ||
-  what.code === 'copy onto the drive' ||
-  (what.code === 'write' && what.as !== 'stick');
+/** What the record of a step keeps so that the step can be taken back. */
+const recorded = ({
+  before: { media, fact, firmware },
+}: Applied): Pick<StepRecord, 'fact' | 'media' | 'firmware'> => ({
+  fact,
+  ...(media.length > 0 ? { media } : {}),
+  ...(firmware ? { firmware } : {}),
+});
 
 /** A box whose stops are signed off where all their steps are settled and no Stop stands against it. */
 function signedOff(
@@ -178,11 +135,9 @@ export function doneStep(
   const clock = record.clock ?? (since === null ? null : { key: step.key, since });
   const seconds = clockSeconds({ clock }, step.key, stamp.now);
   const { [step.key]: _, ...left } = record.left;
-  const set = settingOf(bench, box, step, stamp);
-  const shelf = doneOnShelf(bench, box, step, stamp.now);
+  const after = performed(bench, box, step, stamp.now);
   const done: Box = {
-    ...box,
-    ...shelf.box,
+    ...after.box,
     run: {
       ...record,
       left,
@@ -196,14 +151,12 @@ export function doneStep(
           said: title.slice(0, 500),
           noted: noted.trim().slice(0, 500),
           timed: timedAs(step, seconds),
-          fact: set?.was ?? null,
-          ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
+          ...recorded(after),
         },
       },
     },
   };
-  const known = applyChanges(bench, [...(set ? [set.change] : []), ...shelf.changes]);
-  const { box: signed, lines, stops: signedStops, next } = signedOff(known, done, stamp);
+  const { box: signed, lines, stops: signedStops, next } = signedOff(after.bench, done, stamp);
   const run: RunRecord = {
     ...(signed.run ?? noRun()),
     clock: next === null ? null : { key: next, since: stamp.now },
@@ -212,8 +165,7 @@ export function doneStep(
   return {
     label: `Done: ${title}`,
     changes: [
-      ...(set ? [set.change] : []),
-      ...shelf.changes,
+      ...after.changes,
       edited('boxes', box, { ...signed, run }),
       ...[...(told ? [told] : []), ...lines].map((l): Change => logged(l)),
     ],
@@ -250,20 +202,40 @@ export function undoneStep(bench: Bench, box: Box, step: RunStep): Act {
   const record = recordOf(box);
   const { [step.key]: was, ...steps } = record.steps;
   const { title } = runStepWords(step.what);
-  const machine = findMachine(bench, box.machineId);
-  const move = movedOnShelf(bench, box, step, false);
+  const back = takeEffectsBack(bench, box, step.effects, was ?? {}, '');
   return {
     label: `Not done after all: ${title}`,
     changes: [
-      // What had been entered before it was set is there again.
-      ...(machine && was?.fact ? [withFact(machine, was.fact.key, was.fact.entered)] : []),
-      ...takenBack(bench, was?.media ?? []),
-      ...move.changes,
+      ...back.changes,
       edited('boxes', box, {
-        ...box,
-        ...mirrored(bench, box, step, false, move.moved),
+        ...back.box,
+        ...mirrored(bench, back.box, step, false),
         run: { ...record, steps, clock: null },
       }),
+    ],
+  };
+}
+
+/**
+ * Ticks a step of opening the machine, or takes the tick back: the same act as on the run sheet. What a precaution keeps out
+ * until the system is on stands at Opening alone, and moves on the shelf all the same.
+ */
+export function tickOpening(bench: Bench, box: Box, key: string, on: boolean, stamp: Stamp): Act {
+  const step = runSheetOf(bench, box).steps.find((s) => s.key === `open:${key}`);
+  if (step) return on ? doneStep(bench, box, step, '', stamp) : undoneStep(bench, box, step);
+  const found = openingOf(bench, box);
+  const later = 'code' in found ? undefined : found.steps.find((s) => s.key === key);
+  const effects = later?.effects ?? [];
+  const title = later ? openingStepWords(later.what).title : 'Opening the machine';
+  const after = on
+    ? applyEffects(bench, box, effects, stamp.now)
+    : takeEffectsBack(bench, box, effects, {}, stamp.now);
+  const opening = after.box.opening ?? noOpening();
+  return {
+    label: on ? `Done: ${title}` : `Not done after all: ${title}`,
+    changes: [
+      ...after.changes,
+      edited('boxes', box, { ...after.box, opening: { ...opening, done: toggled(opening.done, [key], on) } }),
     ],
   };
 }
@@ -346,33 +318,22 @@ export function takeTicks(
   const fresh = all.filter(([key]) => byKey.has(key) && byKey.get(key)?.state !== 'done');
   let to = box;
   const taken: RunRecord['steps'] = {};
-  // Each setting is made after the one before it: all are of one machine.
+  // Each is done after the one before it: all are of one machine.
   let known = bench;
-  const set: Change[] = [];
+  const changes: Change[] = [];
   for (const [key, tick] of fresh) {
     const step = byKey.get(key);
     if (!step) continue;
-    const shelf = doneOnShelf(known, to, step, tick.at);
-    to = { ...to, ...shelf.box };
-    set.push(...shelf.changes);
-    known = applyChanges(known, shelf.changes);
-    const made = settingOf(known, box, step, { now: tick.at });
-    if (made) {
-      set.push(made.change);
-      known = applyChanges(known, [made.change]);
-    }
-    taken[key] = {
-      ...tick,
-      timed: timedAs(step, tick.seconds),
-      fact: made?.was ?? null,
-      ...(shelf.was.length > 0 ? { media: shelf.was } : {}),
-    };
+    const after = performed(known, to, step, tick.at);
+    ({ bench: known, box: to } = after);
+    changes.push(...after.changes);
+    taken[key] = { ...tick, timed: timedAs(step, tick.seconds), ...recorded(after) };
   }
   return {
     act: {
       label: `${fresh.length} steps of ${box.name} taken from the sheet that travelled`,
       changes: [
-        ...set,
+        ...changes,
         edited('boxes', box, {
           ...to,
           run: { ...record, clock: null, steps: { ...record.steps, ...taken } },

@@ -12,6 +12,7 @@ import { edited, type Act, type Change } from '../model/changes';
 import { belongsTo, type Job } from '../model/job';
 import type { WholeImage } from '../model/medium';
 import { isStore } from '../model/shelf';
+import { isWrittenStraight, systemDriveOf } from '../layout/systemDrive';
 import { withWholeImage } from '../plan/medium';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
@@ -110,12 +111,13 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
       : null;
     const profile = findProfile(bench, box.profileId);
     // Of what is written straight to its final drive, that drive is the machine's from now on.
+    const final = systemDriveOf(bench, { ...box, targetSerial: run.serial });
     const system =
-      profile?.installer === 'written straight to the final drive'
+      profile && final?.serial === run.serial && isWrittenStraight(bench, box)
         ? { boxId: box.id, boxName: box.name, system: profile.name }
         : null;
     const after = (store: Store): Store => ({
-      ...withWholeImage(store, content, image, store.kind === 'stick' ? null : system),
+      ...withWholeImage(store, content, image, system),
       holds,
       realBytes: run.realBytes ?? store.realBytes,
     });

@@ -1,4 +1,4 @@
-import { movesOf } from '../opening/moves';
+import { movesOf, placeBefore } from '../opening/moves';
 import { isFreeFor } from '../plan/claims';
 import { judge } from '../system/judge';
 import type { PartRole } from '../system/repairs';
@@ -36,7 +36,9 @@ function stick(bench: Bench, box: Box, profile: Profile, second: boolean): Gathe
   const held = (s: Store): boolean => !isFreeFor(bench, box, s);
   const sticks = bench.items.filter((i): i is Extract<ShelfItem, { kind: 'stick' }> => i.kind === 'stick');
   const fit = sticks
-    .filter((s) => s.owned && s.fate === 'may be lost' && real(s) >= bytes * 0.98 && s.in === null)
+    .filter(
+      (s) => s.owned && s.fate === 'may be lost' && real(s) >= bytes * 0.98 && placeBefore(box, s) === null,
+    )
     .sort((a, b) => Number(held(a)) - Number(held(b)) || real(a) - real(b));
   const chosen = fit.find((s) => s.serial !== null && s.serial === box.targetSerial);
   const best = second ? fit.filter((s) => s !== (chosen ?? fit[0]))[0] : (chosen ?? fit[0]);

@@ -20,6 +20,8 @@ export const plainMachine = {
   ...owning,
   overruled: [],
   details: null,
+  bootFirst: null,
+  portsOff: [] as string[],
 } satisfies Partial<Machine>;
 export const plainAdapter = { ...owning, goesIn: 'outside' as const, wiredPorts: 0, sataPorts: 0 };
 /** An image that was read, and of which nothing else is known. */

@@ -61,7 +61,11 @@ export const collections = {
     schema: shelfItemSchema,
     title: { one: 'thing on the shelf', many: 'things on the shelf' },
     order: (a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || collator.compare(a.name, b.name),
-    references: [{ field: 'in', to: 'items', kind: 'machine', what: 'machine' }],
+    references: [
+      { field: 'in', to: 'items', kind: 'machine', what: 'machine' },
+      { field: 'bootFirst', to: 'items', what: 'medium' },
+      { field: 'portsOff', to: 'items', what: 'medium' },
+    ],
     find: (i) => {
       const size = 'bytes' in i ? `, ${formatIec(i.bytes)}` : '';
       const serial = 'serial' in i && i.serial ? `, ${i.serial}` : '';

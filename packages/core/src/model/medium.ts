@@ -39,6 +39,10 @@ export const installedSystemSchema = z.object({
 });
 export type InstalledSystem = z.infer<typeof installedSystemSchema>;
 
+/** A pool that a box has made of a medium, with others. */
+export const pooledSchema = z.object({ boxId: z.string(), boxName: line, at: z.string() });
+export type Pooled = z.infer<typeof pooledSchema>;
+
 /** What acts have made of a medium; every one of them has a default, for records of earlier versions. */
 export const mediumFields = {
   /** How it is attached; null where the survey did not tell and nobody said. */
@@ -51,6 +55,8 @@ export const mediumFields = {
   wholeImage: wholeImageSchema.nullable().default(null),
   /** The system a box has installed on it; null where none has. */
   installed: installedSystemSchema.nullable().default(null),
+  /** The pool it is part of; null where no box has made one of it. */
+  pooled: pooledSchema.nullable().default(null),
 };
 
 /** A medium as it was before an act, and its revision after it: by these the act is taken back. */
@@ -63,6 +69,7 @@ export const mediumBeforeSchema = z.object({
   retentionOrigin: z.enum(retentionOrigins).nullable(),
   wholeImage: wholeImageSchema.nullable(),
   installed: installedSystemSchema.nullable(),
+  pooled: pooledSchema.nullable().default(null),
 });
 export type MediumBefore = z.infer<typeof mediumBeforeSchema>;
 
@@ -73,4 +80,5 @@ export const untouchedMedium = {
   revision: 0,
   wholeImage: null,
   installed: null,
+  pooled: null,
 };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { factKeys, factRecordSchema, type FactKey } from './facts';
 import { mediumBeforeSchema } from './medium';
+import { machineSchema } from './shelf';
 
 /** Ids and names of drivers, which a bench holds to 200 characters, stand in keys. */
 const key = z.string().min(1).max(400);
@@ -18,6 +19,12 @@ export const timedSchema = z.object({
   table: range,
   foretold: range.extend({ median: seconds }),
 });
+
+const { bootFirst, portsOff } = machineSchema.shape;
+/** What a step may change of a machine’s firmware, as it was before. */
+export const firmwareBeforeSchema = z.object({ bootFirst, portsOff });
+/** What a step may change of a machine’s firmware, as it was before. */
+export type FirmwareBefore = z.infer<typeof firmwareBeforeSchema>;
 
 /** A step that was done. */
 export const stepRecordSchema = z.object({
@@ -43,6 +50,8 @@ export const stepRecordSchema = z.object({
     .default(null),
   /** Media that it changed, as they were before; not there where it changed none. */
   media: z.array(mediumBeforeSchema).max(50).optional(),
+  /** Boot order and ports of the machine as they were before; not there where it changed neither. */
+  firmware: firmwareBeforeSchema.optional(),
 });
 /** A step that was done. */
 export type StepRecord = z.infer<typeof stepRecordSchema>;

@@ -63,6 +63,10 @@ export const machineSchema = z.object({
   /** What the last survey could not tell, in words. */
   missing: z.array(z.string()),
   networkPorts: z.array(networkPortSchema),
+  /** The medium that a person has put before all others in its boot order; null: the order is as it was surveyed. */
+  bootFirst: z.string().nullable().default(null),
+  /** Media whose ports are switched off in setup. */
+  portsOff: z.array(z.string()).max(50).default([]),
 });
 
 /** How a store is connected. */

@@ -18,7 +18,8 @@ export const writtenSchema = z.object({
   at: z.string(),
   imageId: z.string(),
   serial: z.string(),
-  result: z.enum(['proven', 'failed']),
+  /** By word: a person says that it was written, and nobody has compared it. */
+  result: z.enum(['proven', 'failed', 'by word']),
   explanation: z.string(),
   bytes: z.number(),
   seconds: z.number(),

@@ -2,6 +2,7 @@ import { hasBattery } from '../machine/power';
 import { schematic, type PlaceGroup } from '../machine/schematic';
 import { findMachine, photosOf, type Bench, type Box, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
+import type { Effect } from '../plan/effect';
 import { noOpening, onTray, type OpeningRecord } from '../model/opening';
 import { openingEffort, stepMinutes, type Effort } from './effort';
 import { moved, movesOf, storesBefore } from './moves';
@@ -15,6 +16,8 @@ export interface OpeningStep {
   minutes: number;
   /** It is done: ticked, or seen from what is kept. */
   done: boolean;
+  /** What is true of the hardware once it is done. */
+  effects: readonly Effect[];
 }
 
 /** What is done in a step. */
@@ -70,17 +73,27 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   const battery = hasBattery(machine);
   const photos = photosOf(bench, machine.id).length;
   const { out, back } = onTray(record.tray);
-  const step = (key: string, minutes: number, what: OpeningWhat, seen = false): OpeningStep => ({
-    key,
-    what,
-    minutes,
-    done: seen || record.done.includes(key),
+  const step = (
+    key: string,
+    minutes: number,
+    what: OpeningWhat,
+    { seen = false, effects = [] }: { seen?: boolean; effects?: Effect[] } = {},
+  ): OpeningStep => ({ key, what, minutes, done: seen || record.done.includes(key), effects });
+  const goes = (item: { id: string }, to: string | null): { effects: Effect[] } => ({
+    effects: [{ code: 'move', item: item.id, to }],
   });
   const steps: OpeningStep[] = [
     // Other people's data on a donated drive: NIST SP 800-88 Rev. 1, before it is used again.
     ...goesIn
       .filter((s) => s.fate === 'may be lost' && !isBlank(s.content))
-      .map((s) => step(`erase:${s.id}`, stepMinutes.erase, { code: 'erase first', drive: s.name, id: s.id })),
+      .map((s) =>
+        step(
+          `erase:${s.id}`,
+          stepMinutes.erase,
+          { code: 'erase first', drive: s.name, id: s.id },
+          { effects: [{ code: 'erase', medium: s.id }] },
+        ),
+      ),
     step('off', stepMinutes.off, { code: 'power off' }),
     step('mains', stepMinutes.mains, { code: 'unplug the mains' }),
     ...(battery ? [step('cells', stepMinutes.cells, { code: 'look at the cells' })] : []),
@@ -89,25 +102,34 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
       screws: effort.screws,
       ribbons: effort.ribbons,
     }),
-    step('photo', stepMinutes.photo, { code: 'photograph', photos }, photos > 0),
+    step('photo', stepMinutes.photo, { code: 'photograph', photos }, { seen: photos > 0 }),
     ...(battery ? [step('battery', stepMinutes.battery, { code: 'unplug the battery' })] : []),
     ...goesOut.map((s) =>
-      step(`out:${s.id}`, stepMinutes.out, {
-        code: 'take out',
-        drive: s.name,
-        stays: makesRoom.includes(s),
-      }),
+      step(
+        `out:${s.id}`,
+        stepMinutes.out,
+        { code: 'take out', drive: s.name, stays: makesRoom.includes(s) },
+        goes(s, null),
+      ),
     ),
     ...goesIn.map((s) =>
-      step(`in:${s.id}`, stepMinutes.in, {
-        code: 'put in',
-        drive: s.name,
-        place: placeFor(cleared, machine, s),
-      }),
+      step(
+        `in:${s.id}`,
+        stepMinutes.in,
+        { code: 'put in', drive: s.name, place: placeFor(cleared, machine, s) },
+        goes(s, machine.id),
+      ),
     ),
-    ...memory.map((m) => step(`memory:${m.id}`, stepMinutes.in, { code: 'put in memory', name: m.name })),
+    ...memory.map((m) =>
+      step(`memory:${m.id}`, stepMinutes.in, { code: 'put in memory', name: m.name }, goes(m, machine.id)),
+    ),
     ...(battery ? [step('battery back', stepMinutes.battery, { code: 'plug the battery in' })] : []),
-    step('screws', effort.minutes / 2, { code: 'count the screws', out, back }, out > 0 && out === back),
+    step(
+      'screws',
+      effort.minutes / 2,
+      { code: 'count the screws', out, back },
+      { seen: out > 0 && out === back },
+    ),
     step('setup', stepMinutes.setup, {
       code: 'look in setup',
       drives: [...before.filter((s) => !goesOut.some((o) => o.id === s.id) && isInner(s)), ...goesIn].map(

@@ -1,13 +1,5 @@
-import { laidBox } from '../layout/forBox';
-import {
-  findMachine,
-  findProfile,
-  storesOf,
-  type Bench,
-  type Box,
-  type Machine,
-  type Store,
-} from '../model/bench';
+import { systemDriveOf } from '../layout/systemDrive';
+import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { Memory } from '../model/shelf';
 import { goesInside, placeFor } from './place';
 
@@ -93,11 +85,8 @@ export function movesOf(bench: Bench, box: Box): Moves {
 function findMoves(bench: Bench, box: Box): Moves {
   const machine = findMachine(bench, box.machineId);
   if (!machine) return none();
-  const straight = findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
   const stores = storesOf(bench);
-  const target = straight
-    ? stores.find((s) => s.serial !== null && s.serial === box.targetSerial)
-    : laidBox(bench, box).drive;
+  const target = systemDriveOf(bench, box);
   const aside = stores.filter((s) => box.parts.includes(s.id));
   const wanted = [...new Set([...(target ? [target] : []), ...aside])];
   const pool = new Set(box.pool?.drives ?? []);

@@ -1,6 +1,6 @@
 import { findItem, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
 import { grouped } from '../units/group';
-import { holdsSystemOf } from './medium';
+import { holdsSystemOf, isPooledBy } from './medium';
 
 /** What a box wants a medium for. */
 export type ClaimFor = 'installer' | 'system' | 'chain loader' | 'component' | 'pool';
@@ -40,6 +40,7 @@ function heldBy(bench: Bench, box: Box): { id: string; claim: Claim }[] {
     const inside = part && 'in' in part && part.in !== null && part.in === box.machineId;
     add(id, 'component', inside && installed ? 'in use' : 'reserved');
   }
+  for (const s of stores) if (isPooledBy(s, box)) add(s.id, 'pool', 'in use');
   for (const id of box.pool?.drives ?? []) add(id, 'pool', signed(box, 'load') ? 'in use' : 'reserved');
   return out;
 }

@@ -6,6 +6,10 @@ import type { InstalledSystem, WholeImage } from '../model/medium';
 export const holdsSystemOf = (store: Pick<Store, 'installed'>, box: Pick<Box, 'id'>): boolean =>
   store.installed?.boxId === box.id;
 
+/** Is a medium part of the pool that this box has made? */
+export const isPooledBy = (store: Pick<Store, 'pooled'>, box: Pick<Box, 'id'>): boolean =>
+  store.pooled?.boxId === box.id;
+
 /** May a box erase a medium, by what the shelf says of it: its own system it may. */
 export const mayErase = (store: Pick<Store, 'fate' | 'installed'>, box: Pick<Box, 'id'>): boolean =>
   store.fate === 'may be lost' || holdsSystemOf(store, box);
@@ -15,6 +19,7 @@ const changed = (store: Store, to: Partial<Store>): Store => ({
   ...store,
   wholeImage: null,
   installed: null,
+  pooled: null,
   ...to,
   revision: store.revision + 1,
 });
@@ -56,6 +61,25 @@ export const withNothing = (store: Store, at: string): Store =>
     holds: '',
     fate: 'may be lost',
     retentionOrigin: 'empty',
+  });
+
+/** A medium that has become part of a pool: whatever comes on it must stay. */
+export const withPool = (store: Store, { id, name }: Pick<Box, 'id' | 'name'>, at: string): Store =>
+  changed(store, {
+    content: { ...emptyContent('install', at), table: 'unknown' },
+    pooled: { boxId: id, boxName: name.slice(0, 300), at },
+    holds: '',
+    fate: 'keep',
+    retentionOrigin: 'installed',
+  });
+
+/** A stick that has become a chain loader: it stays in its machine. */
+export const withChainLoader = (store: Store, { name }: Pick<Box, 'name'>, at: string): Store =>
+  changed(store, {
+    content: unseenContent('a chain loader', at),
+    holds: `the chain loader of ${name}`.slice(0, 300),
+    fate: 'keep',
+    retentionOrigin: 'installed',
   });
 
 /** What a drive holds after an install whose layout nobody worked out: something, of which its system alone is known. */

@@ -1,4 +1,5 @@
 import type { Stop } from '../model/stops';
+import type { Effect } from '../plan/effect';
 import { middleOf, type Span } from '../units/duration';
 import { traitsOf, type Traits } from './traits';
 import type { StepWhat } from './what';
@@ -17,6 +18,8 @@ export interface StepDraft extends Traits {
   what: StepWhat;
   after: readonly string[];
   must: readonly Must[];
+  /** What is true of the hardware once it is done. */
+  effects: readonly Effect[];
   /** The bench shows that it is done. */
   seen: boolean;
 }
@@ -27,7 +30,17 @@ export const step = (
   key: string,
   what: StepWhat,
   more: Partial<Omit<StepDraft, 'key' | 'stop' | 'what'>> = {},
-): StepDraft => ({ ...traitsOf[what.code], after: [], must: [], seen: false, key, stop, what, ...more });
+): StepDraft => ({
+  ...traitsOf[what.code],
+  after: [],
+  must: [],
+  effects: [],
+  seen: false,
+  key,
+  stop,
+  what,
+  ...more,
+});
 
 /** A person’s own time of a step and the time it goes on by itself, together. Seconds. */
 export const wholeOf = ({ hands, alone }: Pick<Traits, 'hands' | 'alone'>): Span => ({

@@ -1,7 +1,16 @@
-import { drivesIn, findProfile, type Bench, type Box, type Machine, type Store } from '../model/bench';
+import {
+  drivesIn,
+  findItem,
+  findProfile,
+  type Bench,
+  type Box,
+  type Machine,
+  type Store,
+} from '../model/bench';
 import { guidIn, signatureIn } from '../model/bootPath';
 import type { BootEntry } from '../model/details';
 import { knownFact } from '../model/known';
+import { isStore } from '../model/shelf';
 import type { LadderAssumption, Moment } from './rung';
 
 /** What stands in the firmware's order, from the top. */
@@ -96,7 +105,8 @@ function today(
   machine: Machine,
   moment: Moment,
 ): { places: OrderPlace[]; assumed: LadderAssumption[] } {
-  const inside = drivesIn(bench, machine.id);
+  // What hangs on a port that is switched off is not there for the firmware.
+  const inside = drivesIn(bench, machine.id).filter((d) => !machine.portsOff.includes(d.id));
   const entries = machine.details?.bootEntries ?? [];
   const said = machine.facts['firmware.order']?.entered !== undefined;
   const uefi = knownFact(machine, 'firmware.mode')?.value === 'uefi';
@@ -104,15 +114,30 @@ function today(
   if (uefi && entries.length > 0 && !said) {
     const next = moment === 'now' && entries.some((e) => e.next);
     return {
-      places: withStick(byEntries(entries, inside, moment)),
+      places: withFirst(bench, machine, withStick(byEntries(entries, inside, moment))),
       assumed: next ? [{ code: 'next start still to come' }] : [],
     };
   }
   const order = Array.isArray(known) ? known : ['internal', 'usb'];
   return {
-    places: withStick(byClasses(order, inside)),
-    assumed: !Array.isArray(known) && box.startBy === 'order' ? [{ code: 'internal before USB' }] : [],
+    places: withFirst(bench, machine, withStick(byClasses(order, inside))),
+    assumed:
+      machine.bootFirst === null && !Array.isArray(known) && box.startBy === 'order'
+        ? [{ code: 'internal before USB' }]
+        : [],
   };
+}
+
+/** The order with what a person has put before all others at its head. */
+function withFirst(bench: Bench, machine: Machine, places: OrderPlace[]): OrderPlace[] {
+  const first = findItem(bench, machine.bootFirst);
+  if (!first || !isStore(first)) return places;
+  if (first.kind === 'stick')
+    return [{ kind: 'stick', by: 'order' }, ...places.filter((p) => p.kind !== 'stick')];
+  if (first.in !== machine.id) return places;
+  const mine = places.filter((p) => 'drive' in p && p.drive?.id === first.id);
+  const its: OrderPlace[] = mine.length > 0 ? mine : [{ kind: 'drive', drive: first, fallback: true }];
+  return [...its, ...places.filter((p) => !mine.includes(p))];
 }
 
 /** A stick stands once in the order; where nobody named one it comes last. */

@@ -3,6 +3,7 @@ import { contentTitle, isBlank } from '../model/content';
 import { knownNumber } from '../model/known';
 import { noPool, type BoxPool, type PoolDrive, type PoolFault } from '../model/storage';
 import { claimAgainst, type Claim } from '../plan/claims';
+import { isPooledBy } from '../plan/medium';
 import { laidBox } from '../layout/forBox';
 import { checkOffer, checkRoom, poolFinding, type PoolFinding, type Room } from './check';
 import { poolDriveOf } from './poolDrive';
@@ -76,16 +77,16 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
           ? pool.drives.includes(store.id)
           : inside && !system && !held && store.fate === 'may be lost' && store.kind === 'drive',
         held: held ?? null,
-        holds: wiped || isBlank(store.content) ? '' : contentTitle(store),
+        holds: wiped || isBlank(store.content) || isPooledBy(store, box) ? '' : contentTitle(store),
       };
     })
     .sort((a, b) => Number(b.inside) - Number(a.inside) || b.store.bytes - a.store.bytes);
 }
 
 /** What stands on drives that are about to become a pool. */
-function checkContent(candidates: readonly PoolCandidate[]): PoolFinding[] {
+function checkContent(box: Box, candidates: readonly PoolCandidate[]): PoolFinding[] {
   return candidates
-    .filter((c) => c.taken)
+    .filter((c) => c.taken && !isPooledBy(c.store, box))
     .flatMap(({ store, holds, held }): PoolFinding[] => {
       const about = { drive: store.name, holds };
       const out: PoolFinding[] = [];
@@ -114,7 +115,7 @@ export function storageOf(bench: Bench, box: Box): BoxStorage {
   const chosen = pool.way ? offer(pool.way, { drives, filled: pool.filled }) : undefined;
   const room = roomOfBox(bench, box);
   const findings = [
-    ...checkContent(candidates),
+    ...checkContent(box, candidates),
     ...(chosen ? [...checkRoom(chosen, room), ...checkOffer(chosen)] : []),
   ];
   const found = { pool, candidates, drives, chosen, findings, room };

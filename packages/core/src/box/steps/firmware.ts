@@ -2,7 +2,8 @@ import { hasBattery } from '../../machine/power';
 import { knownText } from '../../model/known';
 import { fixedMode } from '../../rehearsal/precautions';
 import { step, type StepDraft } from '../../runsheet/step';
-import { madeSetting } from '../../runsheet/settingFact';
+import { factOfSetting, madeSetting } from '../../runsheet/settingFact';
+import type { Effect } from '../../plan/effect';
 import type { SettingName, StepWhat } from '../../runsheet/what';
 import { serves } from '../../system/serves';
 import type { Scene } from '../scene';
@@ -68,11 +69,24 @@ const SET = 'setup:set:';
 function madeOf(
   { box }: Scene,
   open: readonly string[],
-): { key: string; what: Extract<StepWhat, { code: 'set' }> }[] {
+): { key: string; what: Extract<StepWhat, { code: 'set' }>; id: string | null }[] {
   return Object.entries(box.run?.steps ?? {}).flatMap(([key, { as, noted }]) => {
     const what = key.startsWith(SET) && !open.includes(key) ? madeSetting(as, noted) : null;
-    return what ? [{ key, what }] : [];
+    return what ? [{ key, what, id: key.split(':')[3] ?? null }] : [];
   });
+}
+
+/** What is true of the hardware once a setting is made; `id` is of the drive whose port it is. */
+function effectsOf(
+  what: Extract<StepWhat, { code: 'set' }>,
+  id: string | null,
+  stick: string | null,
+): Effect[] {
+  if (what.setting === 'port of a drive')
+    return id === null ? [] : [{ code: 'switch port', medium: id, on: false }];
+  if (what.setting === 'boot order') return stick === null ? [] : [{ code: 'boot first', medium: stick }];
+  const made = factOfSetting(what);
+  return made ? [{ code: 'set fact', ...made }] : [];
 }
 
 const AFTER = ['gather:*', 'choose:*', 'save:*', 'open:*'];
@@ -85,6 +99,7 @@ export function firmwareSteps(scene: Scene): StepDraft[] {
   const wanted = changesOf(scene, chosen).map(({ id, ...c }) => ({
     key: `${SET}${c.setting}${id === null ? '' : `:${id}`}`,
     what: { code: 'set' as const, ...c },
+    id,
   }));
   const keys = wanted.map((w) => w.key);
   const setupKey = knownText(machine, 'firmware.setupKey');
@@ -96,9 +111,10 @@ export function firmwareSteps(scene: Scene): StepDraft[] {
       { code: 'enter setup', machine: machine.name, key: setupKey, form: machine.form },
       { after: AFTER, must: battery ? [] : [{ code: 'machine is off', of: machine.name, holds: null }] },
     ),
-    ...[...wanted, ...madeOf(scene, keys)].map(({ key, what }) =>
+    ...[...wanted, ...madeOf(scene, keys)].map(({ key, what, id }) =>
       step('firmware', key, what, {
         after: ['setup:enter'],
+        effects: effectsOf(what, id, scene.target?.id ?? null),
         hurts:
           what.setting === 'boot mode' || what.setting === 'boot order'
             ? ['the old system may not start']

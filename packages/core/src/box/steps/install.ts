@@ -1,17 +1,19 @@
 import { laidBox } from '../../layout/forBox';
+import { systemDriveOf } from '../../layout/systemDrive';
 import { layoutSteps } from '../../layout/steps';
 import { knownText } from '../../model/known';
 import { openingOf } from '../../opening/forBox';
+import { movesOf, placeBefore } from '../../opening/moves';
 import { looksAlike } from '../../rehearsal/alike';
 import { fixedMode, mayEnrol } from '../../rehearsal/precautions';
 import { step, type StepDraft } from '../../runsheet/step';
 import type { StepWhat } from '../../runsheet/what';
 import { span } from '../../units/duration';
+import type { Effect } from '../../plan/effect';
 import { mayErase } from '../../plan/medium';
 import { writeStands } from '../../plan/proof';
 import { predictInstall } from '../../write/install';
 import type { Scene } from '../scene';
-import { writeLines } from '../trade/write';
 import { aroundSteps, Chosen } from './precautions';
 
 /** The steps of opening, each behind the one before it. */
@@ -43,6 +45,7 @@ function openingSteps(scene: Scene): StepDraft[] {
           after,
           hands: span(s.minutes * 40, s.minutes * 80),
           seen: s.done,
+          effects: s.effects,
           needs: s.what.code === 'look in setup' ? ['monitor', 'keyboard'] : ['tools'],
           hurts: hurtsOf(s.what.code, opening.effort.ribbons),
           asks: s.what.code === 'photograph' ? 'photo' : null,
@@ -73,7 +76,7 @@ const CHOICE = {
 
 /** Before the stick is started: what stays away, power, wire, stick. */
 function ready(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { profile, target, bench, box } = scene;
+  const { profile, target, machine, bench, box } = scene;
   const stands = writeStands(bench, box);
   const proven = stands ? stands.code === 'counts' && stands.written.result === 'proven' : null;
   return [
@@ -96,6 +99,7 @@ function ready(scene: Scene, chosen: Chosen): StepDraft[] {
           ...['start:away:*', 'start:power', 'start:wire'],
         ],
         must: [{ code: 'stick is proven', of: target?.name ?? '', holds: proven }],
+        effects: target && machine ? [{ code: 'move', item: target.id, to: machine.id }] : [],
       },
     ),
   ];
@@ -123,15 +127,16 @@ function startSteps(scene: Scene, chosen: Chosen): StepDraft[] {
   ];
 }
 
+/** The installer's stick is out of the machine again. */
+const stickOut = ({ target, box }: Scene): Effect[] =>
+  target ? [{ code: 'move back', item: target.id, to: placeBefore(box, target) }] : [];
+
 /** A whole system that is written to a stick: started from it, and copied onto the drive where that was decided. */
 function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { inside, target } = scene;
+  const { target } = scene;
   if (target?.kind !== 'stick') return [];
-  const school = writeLines(scene).find((l) => l.code === 'school: stick or adapter');
-  const onto =
-    school?.code === 'school: stick or adapter' && school.taken === 'installer stick'
-      ? inside.find((s) => s.name === school.drive)
-      : undefined;
+  const final = systemDriveOf(scene.bench, scene.box);
+  const onto = final?.id === target.id ? undefined : final;
   return [
     ...ready(scene, chosen),
     ...startSteps(scene, chosen),
@@ -143,14 +148,15 @@ function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
             { code: 'copy onto the drive', drive: onto.name, serial: onto.serial, bytes: onto.bytes },
             {
               after: ['start:go'],
-              must: [{ code: 'drive may be lost', of: onto.name, holds: onto.fate === 'may be lost' }],
+              must: [{ code: 'drive may be lost', of: onto.name, holds: mayErase(onto, scene.box) }],
+              effects: [{ code: 'install', medium: onto.id }],
             },
           ),
           step(
             'install',
             'back:stick',
             { code: 'stick out', ends: 'asks for a restart', stick: target.name },
-            { after: ['inst:copy'] },
+            { after: ['inst:copy'], effects: stickOut(scene) },
           ),
         ]
       : []),
@@ -238,6 +244,7 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
       { code: 'let it install', system: profile.name, staysWith: manner.ends === 'restarts by itself' },
       {
         after: ['inst:drive', 'inst:layout', 'inst:yes'],
+        effects: drive ? [{ code: 'install', medium: drive.id }] : [],
         ...(waiting ? { alone: waiting } : {}),
       },
     ),
@@ -245,7 +252,7 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
       'install',
       'back:stick',
       { code: 'stick out', ends: manner.ends, stick: target?.name ?? '' },
-      { after: ['inst:run'] },
+      { after: ['inst:run'], effects: stickOut(scene) },
     ),
   );
   if (enrols || chosen.has('enrol'))
@@ -261,7 +268,20 @@ function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
   const named = (kind: 'unplug' | 'port off'): string[] => chosen.of(kind).map((p) => nameOf(p.drive));
   const out = [...new Set([...named('unplug'), ...(straight ? named('port off') : [])])];
   const ports = straight ? [] : named('port off');
-  const target = drives.find((d) => d.role === 'target')?.name ?? '';
+  const target = drives.find((d) => d.role === 'target');
+  const { bench, box } = scene;
+  const effects: Effect[] = [
+    ...movesOf(bench, box).comesOut.map((s): Effect => ({
+      code: 'move back',
+      item: s.id,
+      to: placeBefore(box, s),
+    })),
+    ...chosen
+      .of('port off')
+      .flatMap((p): Effect[] =>
+        straight || p.drive === null ? [] : [{ code: 'switch port', medium: p.drive, on: true }],
+      ),
+  ];
   return [
     ...(out.length + ports.length > 0
       ? [
@@ -269,7 +289,7 @@ function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
             'install',
             'back:in',
             { code: 'put back', drives: out, ports },
-            { after: ['back:stick', 'back:enrol', 'write:*', 'open:*'] },
+            { after: ['back:stick', 'back:enrol', 'write:*', 'open:*'], effects },
           ),
         ]
       : []),
@@ -278,13 +298,26 @@ function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
           step(
             'install',
             'back:first',
-            { code: 'target first', drive: target },
-            { after: ['back:stick', 'back:in'] },
+            { code: 'target first', drive: target?.name ?? '' },
+            {
+              after: ['back:stick', 'back:in'],
+              effects: target ? [{ code: 'boot first', medium: target.id }] : [],
+            },
           ),
         ]
       : []),
     ...(chosen.has('stick first') && !chosen.has('target first')
-      ? [step('install', 'back:order', { code: 'order back' }, { after: ['back:stick', 'back:in'] })]
+      ? [
+          step(
+            'install',
+            'back:order',
+            { code: 'order back' },
+            {
+              after: ['back:stick', 'back:in'],
+              effects: [{ code: 'boot first', medium: null }],
+            },
+          ),
+        ]
       : []),
   ];
 }

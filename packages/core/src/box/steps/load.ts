@@ -3,7 +3,8 @@ import { hostsOfBox } from '../../model/bench';
 import { isGate } from '../../rules/forBox';
 import { gateFile } from '../../rules/write/forms';
 import { makingOf } from '../../storage/making';
-import { poolSteps } from '../../storage/commands';
+import type { Effect } from '../../plan/effect';
+import { poolSteps, type PoolStep } from '../../storage/commands';
 import { storageOf } from '../../storage/forBox';
 import { moveSteps } from '../../model/moving';
 import { step, type StepDraft } from '../../runsheet/step';
@@ -12,12 +13,19 @@ import type { Scene } from '../scene';
 
 const AFTER = ['survey:*', 'choose:*', 'first:*', 'net:*'];
 
+/** The first of these makes the drives part of the pool. */
+const MAKES: readonly PoolStep['code'][] = ['make rows', 'make pool', 'make file system'];
+
 function pool({ bench, box }: Scene): StepDraft[] {
-  const { chosen, pool: decided } = storageOf(bench, box);
+  const { chosen, candidates, pool: decided } = storageOf(bench, box);
   if (!chosen) return [];
   const typed = poolSteps(chosen.pool, decided);
   if ('code' in typed) return [];
   let before: string | undefined;
+  const makes = typed.steps.find((s) => MAKES.includes(s.code));
+  const effects = candidates
+    .filter((c) => c.taken)
+    .map(({ store }): Effect => ({ code: 'make pool', medium: store.id }));
   return typed.steps
     .filter((s) => s.code !== 'replace' && s.code !== 'read through')
     .map((s, i) => {
@@ -31,6 +39,7 @@ function pool({ bench, box }: Scene): StepDraft[] {
         {
           after,
           hurts: s.erases ? ['what is on the drive is lost'] : [],
+          effects: s === makes ? effects : [],
           back: s.erases ? 'from a copy alone' : 'do it again',
           alone: s.code === 'state' ? makingOf(chosen.pool, chosen.room) : span(0),
         },

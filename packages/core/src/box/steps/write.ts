@@ -4,6 +4,7 @@ import { predictWrite, unknownStick } from '../../write/time';
 import { storesOf } from '../../model/bench';
 import { span } from '../../units/duration';
 import { writeLines } from '../trade/write';
+import { systemDriveOf } from '../../layout/systemDrive';
 import { mayErase } from '../../plan/medium';
 import { standingWrite } from '../../plan/proof';
 import type { Scene } from '../scene';
@@ -82,6 +83,17 @@ export function writeSteps(scene: Scene): StepDraft[] {
         },
       ],
       seen: written(scene),
+      effects:
+        target && image
+          ? [
+              {
+                code: 'write image',
+                medium: target.id,
+                image: image.id,
+                system: straight && systemDriveOf(bench, box)?.id === target.id,
+              },
+            ]
+          : [],
       ...(image ? { alone: predictWrite(bytes, target ?? unknownStick(null), bench.log).value } : {}),
     },
   );
@@ -112,7 +124,10 @@ export function writeSteps(scene: Scene): StepDraft[] {
               drive: goesTo?.name ?? machine.name,
               seconds: box.chain.seconds,
             },
-            { after: ['gather:*', 'choose:*'] },
+            {
+              after: ['gather:*', 'choose:*'],
+              effects: [{ code: 'make chain loader', medium: chainStick.id }],
+            },
           ),
         ]
       : []),

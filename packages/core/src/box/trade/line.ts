@@ -1,13 +1,11 @@
 import type { ChainLoaderPlan } from '../../system/chainLoader';
 import type { ConsoleSpeed } from '../../system/consoleClass';
 import type { Span } from '../../units/duration';
-
-/** Id of the decision how a whole system is written. */
-export const WRITE_WAY = 'write-way';
+import type { WriteWay } from '../../write/way';
 
 /** One way of a school, with its minutes and what it wants. Seconds. */
 export interface SchoolWay {
-  way: 'installer stick' | 'adapter';
+  way: WriteWay;
   seconds: Span | undefined;
   /** What it wants and the shelf does not have. */
   lacks: 'adapter' | 'stick' | null;
@@ -28,6 +26,7 @@ export type TradeLine =
   | {
       code: 'school: stick or adapter';
       drive: string;
+      driveId: string;
       ways: SchoolWay[];
       /** The way that was decided on; null where none was. */
       taken: SchoolWay['way'] | null;

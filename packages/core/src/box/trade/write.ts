@@ -1,12 +1,12 @@
 import { storesOf } from '../../model/bench';
 import { usbLinks } from '../../machine/links';
 import { writtenBytes } from '../../model/written';
-import { driveState } from '../../system/places';
-import { machineView } from '../../system/view';
+import { innerDriveOf, isWrittenStraight } from '../../layout/systemDrive';
 import { isLarge, serialTail } from '../../write/guard';
 import { predictTimes, unknownStick } from '../../write/time';
 import type { Scene } from '../scene';
-import { WRITE_WAY, type SchoolWay, type TradeLine } from './line';
+import { writeWayOf } from '../../write/way';
+import type { SchoolWay, TradeLine } from './line';
 
 /** A label of a FAT volume has eleven characters at most (FAT specification, “Directory Structure”). */
 const labelFor = (serial: string | null): string => `ERASE ${serialTail(serial)}`.trim();
@@ -35,10 +35,9 @@ function large({ target, image }: Scene): TradeLine[] {
 
 /** A whole system can go onto its final drive by an adapter, or by way of a stick. */
 function school({ bench, box, machine, profile, image, target }: Scene): TradeLine[] {
-  if (!machine || !profile || profile.installer !== 'written straight to the final drive') return [];
-  const { boot } = driveState(machineView(bench, machine, undefined, box), profile.needs.bootBytes);
-  const drive = bench.items.find((i) => i.id === boot?.id);
-  if (!drive || drive.kind !== 'drive' || drive.transport === 'mmc') return [];
+  if (!machine || !profile || !isWrittenStraight(bench, box)) return [];
+  const drive = innerDriveOf(bench, box);
+  if (!drive) return [];
   const bytes = image ? writtenBytes(image) : profile.stickBytes;
   const stick = predictTimes(bytes, target ?? unknownStick(null), bench.log);
   const onto = predictTimes(bytes, drive, bench.log).write.value;
@@ -63,9 +62,9 @@ function school({ bench, box, machine, profile, image, target }: Scene): TradeLi
       usual: false,
     },
   ];
-  const decided = box.decisions.find((d) => d.id === WRITE_WAY)?.value;
-  const taken = ways.find((w) => w.way === decided)?.way ?? null;
-  return [{ code: 'school: stick or adapter', drive: drive.name, ways, taken }];
+  return [
+    { code: 'school: stick or adapter', drive: drive.name, driveId: drive.id, ways, taken: writeWayOf(box) },
+  ];
 }
 
 /** Lines of the trade where a stick is written. */

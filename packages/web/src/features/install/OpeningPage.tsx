@@ -1,12 +1,12 @@
 import { Box, HStack, Stack } from '@chakra-ui/react';
-import { tickOpening } from '@zb/core/acts/install';
+import { tickOpening } from '@zb/core/acts/run';
 import { photosOf } from '@zb/core/model/bench';
 import { openingOf } from '@zb/core/opening/forBox';
 import { openingHeadline, openingStepWords } from '@zb/core/words/opening';
 import { Schematic } from '../../drawing/Schematic';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { MachinePhotos } from '../../parts/MachinePhotos';
-import { useAct } from '../../storage/hooks';
+import { stamp, useAct } from '../../storage/hooks';
 import { Checkbox } from '../../ui/Checkbox';
 import { HazardMark } from '../../ui/Marks';
 import { Said } from '../../ui/Said';
@@ -53,11 +53,7 @@ function OpeningPage({ context }: { context: BoxContext }) {
                     >
                       <Checkbox
                         checked={s.done}
-                        onChange={(done) =>
-                          void act(
-                            tickOpening(bench, box, s.key, done, `${title}: ${done ? 'done' : 'open again'}`),
-                          )
-                        }
+                        onChange={(done) => void act(tickOpening(bench, box, s.key, done, stamp()))}
                       >
                         {title} {stops && <HazardMark grade="stop" />}
                         <Sub>
