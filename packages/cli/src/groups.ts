@@ -29,7 +29,7 @@ export const groups: readonly { names: readonly string[]; load: () => Promise<Re
   { names: ['guests'], load: async () => (await import('./guestCommands')).guestCommands },
   { names: ['tune'], load: async () => (await import('./tuneCommands')).tuneCommands },
   {
-    names: ['runsheet', 'diagnose', 'schedule', 'times', 'second', 'practice'],
+    names: ['runsheet', 'plan', 'diagnose', 'schedule', 'times', 'second', 'practice'],
     load: async () => (await import('./runCommands')).runCommands,
   },
   {

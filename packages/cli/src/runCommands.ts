@@ -5,7 +5,7 @@ import { exerciseList, practiceOutput } from './practice';
 import { write } from './printed';
 import { scheduleForms, scheduleOutput, type ScheduleAsked } from './schedule';
 import { secondOutput, timesOutput } from './times';
-import { runSheetForms, runSheetOutput, tickedOutput } from './runSheet';
+import { planOutput, runSheetForms, runSheetOutput, tickedOutput } from './runSheet';
 
 /** Commands of the work itself: its steps. */
 export function runCommands(zb: Command, print: (value: unknown) => void): void {
@@ -24,6 +24,14 @@ export function runCommands(zb: Command, print: (value: unknown) => void): void 
         print,
       );
     });
+
+  zb.command('plan')
+    .description(
+      'the plan of a box: its operations with conditions and effects, and whether it reaches its end',
+    )
+    .argument('<bench>', 'a bench file; - for standard input')
+    .argument('<box>', 'the box, by its id')
+    .action(async (bench: string, box: string) => print(planOutput(await readText(bench), box)));
 
   zb.command('diagnose')
     .description('what is behind something that looks different: causes by their shares, and the next look')

@@ -1,10 +1,13 @@
 import { takeTicks } from '@zb/core/acts/run';
+import { planOf } from '@zb/core/box/plan';
 import { runSheetOf } from '@zb/core/box/runSheet';
 import { closedAgainst } from '@zb/core/keeping/closed';
 import { applyChanges } from '@zb/core/model/changes';
 import { readTravel, TravelError, type Travel } from '@zb/core/model/travel';
 import { wholeOf } from '@zb/core/runsheet/step';
 import { hazardWords } from '@zb/core/words/hazard';
+import { findMachine, storesOf, type Bench, type Box } from '@zb/core/model/bench';
+import { goalResultWords, planHeadline, unmetWords } from '@zb/core/words/planEnd';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { backWords, hurtWords, mustWords } from '@zb/core/words/runsheet/around';
 import { runSheetMarkdown } from '@zb/core/words/runsheet/markdown';
@@ -20,7 +23,7 @@ export function runSheetOutput(text: string, id: string, as: string, madeAt: str
   const bench = readBench(text);
   const box = boxOf(bench, id);
   const sheet = runSheetOf(bench, box);
-  if (as === 'md') return runSheetMarkdown(sheet);
+  if (as === 'md') return runSheetMarkdown(planOf(bench, box, sheet));
   if (as === 'html') return travelHtml(travelOf(sheet, box, bench.name, madeAt));
   if (as !== 'json') throw new InputError(`--as is one of: ${runSheetForms.join(', ')}`);
   return {
@@ -58,4 +61,57 @@ export function tickedOutput(text: string, id: string, html: string): object {
       `${box.name} is finished: nothing was changed. Open it again, with a reason, on its sheet Keep.`,
     );
   return { fresh, known, strange, bench: applyChanges(bench, act.changes) };
+}
+
+/** What `zb plan` prints: every step with its conditions and effects, where the plan ends, and whether that is what it is for. */
+export function planOutput(text: string, id: string): object {
+  const bench = readBench(text);
+  const box = boxOf(bench, id);
+  const plan = planOf(bench, box);
+  const titleOf = (key: string): string => {
+    const step = plan.sheet.steps.find((s) => s.key === key);
+    return step ? runStepWords(step.what).title : key;
+  };
+  return {
+    box: box.id,
+    reaches: plan.reaches,
+    words: planHeadline(plan),
+    unmet: plan.unmet.map((u) => ({ ...u, words: `${titleOf(u.key)}. ${unmetWords(u)}` })),
+    goals: plan.goals.map((g) => ({ ...g, words: goalResultWords(g) })),
+    operations: plan.sheet.steps.map((s) => ({
+      key: s.key,
+      stage: s.stop,
+      kind: s.what.code,
+      title: runStepWords(s.what).title,
+      state: s.state,
+      evidence: s.done?.by ?? null,
+      after: s.after,
+      requires: s.must,
+      effects: s.effects,
+      hands: s.hands,
+      alone: s.alone,
+      undo: s.back,
+      cautions: s.hurts,
+      needs: s.needs,
+    })),
+    end: {
+      media: storesOf(plan.end.bench).map((s) => ({
+        id: s.id,
+        name: s.name,
+        in: s.in,
+        retention: s.fate,
+        revision: s.revision,
+        image: s.wholeImage?.imageId ?? null,
+        system: s.installed?.boxId ?? null,
+        pool: s.pooled?.boxId ?? null,
+      })),
+      machine: machineEnd(plan.end.bench, plan.end.box),
+    },
+  };
+}
+
+/** Boot order and ports of the machine of a box as they are at the end. */
+function machineEnd(bench: Bench, box: Box): object | null {
+  const machine = findMachine(bench, box.machineId);
+  return (machine && { id: machine.id, bootFirst: machine.bootFirst, portsOff: machine.portsOff }) ?? null;
 }

@@ -4,6 +4,7 @@
  */
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import { hazards } from '@zb/core/box/summary';
 import { judgeOn } from '@zb/core/box/today';
 import { exportedFiles, writerIds } from '@zb/core/exports/writers';
 import type { Bench } from '@zb/core/model/bench';
@@ -16,13 +17,34 @@ const at = '2026-03-05T18:00:00.000Z';
 beforeAll(() => judgeOn('2026-03-05'));
 afterAll(() => judgeOn(undefined));
 
+/** Names of chains and keys of records are made from texts: each holds what its grammar leaves of one, and no more. */
+const named = (skeleton: string): string => skeleton.replace(/[_-]*(?:zbpwn|\d+[_-]pla\w*)/g, '·');
+
+/** Elements of a list that are alike, once each: where a Stop more stands there is one line more. */
+const eachOnce = (skeleton: string): string => {
+  const once = (v: unknown): unknown =>
+    Array.isArray(v)
+      ? v.map(once).filter((x, i, all) => i === 0 || JSON.stringify(x) !== JSON.stringify(all[i - 1]))
+      : v;
+  return JSON.stringify(once(JSON.parse(skeleton)));
+};
+
+/** What stands against the boxes of a bench. */
+const stopsIn = (bench: Bench): string[] =>
+  bench.boxes.flatMap((b) => hazards(bench, b).map((h) => `${b.id} ${h.code}`)).sort();
+
+/** Writers whose files list what stands against a box. */
+const LISTS = ['build sheet', 'build sheet page', 'run sheet', 'run sheet page'];
+/** Writers that write nothing while a Stop stands: a name that another tool would misread is one. */
+const REFUSES = /^shares /;
+
 /** Skeletons by writer: names of files are ids, which are hostile too, and order files. */
 function skeletons(bench: Bench, hostile: boolean): Map<string, string[]> {
   const out = new Map<string, string[]>();
   for (const f of exportedFiles({ bench, at, folder: hostileFolder(hostile) })) {
     let found: string;
     try {
-      found = JSON.stringify(skeletonOf(f.format, f.content));
+      found = named(JSON.stringify(skeletonOf(f.format, f.content)));
     } catch (error) {
       throw new Error(`${f.writer} ${JSON.stringify(f.name)}: ${String(error)}`, { cause: error });
     }
@@ -53,6 +75,7 @@ describe.each([TURN])('every text hostile, from the %i. on', (turn) => {
   let found = new Map<string, string[]>();
   let without = new Map<string, string[]>();
   let text = '';
+  let another = false;
   let changed = 0;
   beforeAll(() => {
     const pair = hostileBench(hall, turn);
@@ -60,6 +83,7 @@ describe.each([TURN])('every text hostile, from the %i. on', (turn) => {
     changed = pair.changed;
     found = skeletons(pair.hostile, true);
     without = skeletons(pair.harmless, false);
+    another = JSON.stringify(stopsIn(pair.hostile)) !== JSON.stringify(stopsIn(pair.harmless));
   });
   afterAll(() => {
     found.clear();
@@ -70,7 +94,12 @@ describe.each([TURN])('every text hostile, from the %i. on', (turn) => {
     expect(text).toContain(CANARY);
   });
   it.each(writerIds)('%s is made of what it is made of without', (writer) => {
-    expect(firstDifference(found.get(writer) ?? [], without.get(writer) ?? [])).toBeUndefined();
+    const [is, beside] = [found.get(writer) ?? [], without.get(writer) ?? []];
+    if (another && REFUSES.test(writer) && is.length < beside.length)
+      expect(beside).toEqual(expect.arrayContaining(is));
+    else if (another && LISTS.includes(writer))
+      expect(firstDifference(is.map(eachOnce), beside.map(eachOnce))).toBeUndefined();
+    else expect(firstDifference(is, beside)).toBeUndefined();
   });
 });
 

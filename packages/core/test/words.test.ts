@@ -16,7 +16,6 @@ import { repairWords } from '@zb/core/words/fit/repairs';
 import { imageFaultWords } from '@zb/core/words/imageFinding';
 import { imagePlaceWords } from '@zb/core/words/imagePlace';
 import { loaderFaultWords, startWords } from '@zb/core/words/start';
-import { runSheetOf } from '@zb/core/box/runSheet';
 import { hazards, summaryOf } from '@zb/core/box/summary';
 import { benchCards } from '@zb/core/box/benchDay';
 import { causeCodes } from '@zb/core/diagnose/causes';
@@ -45,6 +44,8 @@ import {
   practiceWords,
 } from '@zb/core/words/practice/say';
 import { namesIn, rehearsalHeadline } from '@zb/core/words/rehearsal';
+import { planOf } from '@zb/core/box/plan';
+import { goalResultWords, planHeadline, unmetWords } from '@zb/core/words/planEnd';
 import { runSheetHeadline } from '@zb/core/words/runsheet/around';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { anyAsk, made } from './anyBox';
@@ -81,8 +82,12 @@ describe('the rule itself', () => {
 
 /** All that is said of a box. */
 function* ofBox(bench: Bench, box: Box): Generator<string> {
-  const sheet = runSheetOf(bench, box);
-  yield runSheetHeadline(sheet);
+  const whole = planOf(bench, box);
+  const { sheet } = whole;
+  yield runSheetHeadline(whole);
+  yield planHeadline(whole);
+  for (const g of whole.goals) yield goalResultWords(g);
+  for (const u of whole.unmet) yield unmetWords(u);
   for (const { what } of sheet.steps) {
     const { title, lines, exact, why, see, wrong, change } = runStepWords(what);
     yield* [title, ...lines, why, see, wrong, ...exact.map((e) => e.label)];

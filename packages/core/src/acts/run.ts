@@ -19,6 +19,7 @@ import { openingStepWords } from '../words/opening';
 import { runStepWords } from '../words/runsheet/step';
 import { within } from '../words/text';
 import { logBase, logged } from './base';
+import { addEntry } from './box';
 import type { Stamp } from './stamp';
 
 const recordOf = (box: Box): RunRecord => box.run ?? noRun();
@@ -237,6 +238,19 @@ export function tickOpening(bench: Bench, box: Box, key: string, on: boolean, st
       ...after.changes,
       edited('boxes', box, { ...after.box, opening: { ...opening, done: toggled(opening.done, [key], on) } }),
     ],
+  };
+}
+
+/** Keeps a photograph of a step: it lies in the log, and shows that the step was done. `photo`: a data URL. */
+export function photographStep(box: Box, step: RunStep, photo: string, stamp: Stamp): Act {
+  const { title } = runStepWords(step.what);
+  const { changes } = addEntry(box, step.stop, { kind: 'photo', text: title, photo }, stamp);
+  const ids = changes.flatMap((c) => (c.in === 'photos' ? [c.id] : []));
+  const record = recordOf(box);
+  const photos = { ...record.photos, [step.key]: [...(record.photos[step.key] ?? []), ...ids] };
+  return {
+    label: `Photo: ${title}`,
+    changes: [...changes, edited('boxes', box, { ...box, run: { ...record, photos } })],
   };
 }
 

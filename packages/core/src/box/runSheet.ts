@@ -5,26 +5,33 @@ import { noRun, type RunRecord } from '../model/run';
 import type { FirstFault } from '../firststart/line';
 import { lasting } from '../runsheet/lasting';
 import { orderSteps } from '../runsheet/order';
-import { partsOf, step, wholeOf, type StepDraft } from '../runsheet/step';
+import { evidenceOf, type Evidence } from '../runsheet/evidence';
+import { partsOf, step, wholeOf, type Must, type StepDraft } from '../runsheet/step';
 import type { Foretold, Work } from '../learning/timed';
 import { addSpans, middleOf, type Span } from '../units/duration';
+import { conditionHolds } from './conditions';
 import type { Hazard } from './hazard';
 import { Scene } from './scene';
 import { stepsOf } from './steps';
 import { foretells, workOf } from './timed';
 import { summaryOf } from './summary';
 
-/** How it is known that a step is done: it was ticked, the bench shows it, or its stop was signed off. */
-export type DoneBy = 'tick' | 'seen' | 'signed';
-
 /** A step of the sheet with where it stands. */
 export interface RunStep extends StepDraft {
+  /** Whether each condition holds now; null where nobody knows. */
+  must: readonly (Must & { holds: boolean | null })[];
   /** Its place, from 1. */
   number: number;
-  /** Open: `ready` where everything before it is done or left out, `waits` where something is not. */
-  state: 'done' | 'left out' | 'ready' | 'waits';
-  /** Seconds by the clock that ran meanwhile; null where none ran, or nobody ticked it. */
-  done: { by: DoneBy; at: string | null; seconds: number | null; noted: string } | null;
+  /**
+   * Open: `ready` where everything before it is settled, `waits` where something is not. `not recorded`: its stage was marked
+   * as done, and nothing says that this step was.
+   */
+  state: 'done' | 'left out' | 'not recorded' | 'ready' | 'waits';
+  /**
+   * What shows that it is done. `ticked`: by hand, so that it can be taken back. Seconds by the clock that ran meanwhile; null
+   * where none ran, or nobody ticked it.
+   */
+  done: { by: Evidence; ticked: boolean; at: string | null; seconds: number | null; noted: string } | null;
   /** It was done as something else: how it was read then. */
   changed: string | null;
   /** Why it is left out. */
@@ -102,19 +109,24 @@ export function runSheetOf(bench: Bench, box: Box): RunSheet {
       foretold && foretold.ground !== 'usual' ? { ...drafted, ...partsOf(drafted, foretold.range) } : drafted;
     const ticked = record.steps[s.key];
     const left = record.left[s.key];
-    const by: DoneBy | null = ticked ? 'tick' : s.seen ? 'seen' : scene.signed(s.stop) ? 'signed' : null;
+    const done = ticked !== undefined || s.seen;
+    const passed = scene.signed(s.stop);
     const ready = s.after.every((k) => settled.has(k));
-    if (by || left) settled.add(s.key);
+    if (done || left || passed) settled.add(s.key);
     return {
       ...s,
       number: i + 1,
-      state: by ? 'done' : left ? 'left out' : ready ? 'ready' : 'waits',
-      done: by && {
-        by,
-        at: ticked?.at ?? null,
-        seconds: ticked?.seconds ?? null,
-        noted: ticked?.noted ?? '',
-      },
+      must: s.must.map((m) => ({ ...m, holds: conditionHolds(bench, box, m) })),
+      state: done ? 'done' : left ? 'left out' : passed ? 'not recorded' : ready ? 'ready' : 'waits',
+      done: done
+        ? {
+            by: evidenceOf(s.what, s.seen, (record.photos[s.key]?.length ?? 0) > 0),
+            ticked: ticked !== undefined,
+            at: ticked?.at ?? null,
+            seconds: ticked?.seconds ?? null,
+            noted: ticked?.noted ?? '',
+          }
+        : null,
       changed: ticked && ticked.as !== lasting(s.what) ? ticked.said : null,
       because: left?.because ?? null,
       work,

@@ -4,6 +4,7 @@ import type { RunRecord } from '../model/run';
 export const archiveRun = (): RunRecord => ({
   left: {},
   cures: [],
+  photos: {},
   clock: null,
   steps: {
     'survey:read': {
@@ -72,7 +73,7 @@ export const archiveRun = (): RunRecord => ({
       as: '{"code":"set","setting":"after a power cut","of":null,"to":"on"}',
       said: 'After a power cut: on',
       noted: '',
-      fact: null,
+      fact: { key: 'firmware.afterPowerCut', entered: null },
       timed: {
         act: 'set: after a power cut',
         kind: 'tower',

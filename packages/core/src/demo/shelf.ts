@@ -146,6 +146,7 @@ export const demoMachines = [
       'cpu.year': 2012,
       'display.remote': false,
       'firmware.setupKey': 'F2',
+      'firmware.afterPowerCut': 'on',
       'firmware.menuKey': 'F12',
       'firmware.order': ['internal', 'optical', 'usb'],
       'ports.usb': 6,

@@ -35,6 +35,7 @@ import { eveningCalendar } from '../words/evening';
 import { shoppingCsv } from '../words/gather';
 import { sheetHtml } from '../words/handOver/html';
 import { keepCalendar } from '../words/keep';
+import { planOf } from '../box/plan';
 import { runSheetMarkdown } from '../words/runsheet/markdown';
 import { runStepWords } from '../words/runsheet/step';
 import { travelHtml, travelOf } from '../words/runsheet/travel';
@@ -264,7 +265,7 @@ export const boxWriters: readonly Writer<BoxInput>[] = [
   {
     id: 'run sheet',
     format: 'markdown',
-    files: ({ bench, box }) => one('run sheet', runSheetMarkdown(runSheetOf(bench, box))),
+    files: ({ bench, box }) => one('run sheet', runSheetMarkdown(planOf(bench, box))),
   },
   {
     id: 'run sheet page',

@@ -18,7 +18,8 @@ const line = z.string().max(300);
 
 /** An image that lies byte for byte over the whole of a medium. */
 export const wholeImageSchema = z.object({
-  imageId: z.string(),
+  /** Null: the bench does not have it; by name alone. */
+  imageId: z.string().nullable(),
   imageName: line,
   /** For which box it was written; null where for none. */
   boxId: z.string().nullable(),

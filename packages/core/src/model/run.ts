@@ -68,6 +68,8 @@ export const runRecordSchema = z.object({
     .array(z.object({ id: key, step: key, cause: z.string().min(1).max(80), at: z.iso.datetime() }))
     .max(200)
     .default([]),
+  /** Photographs that were taken of a step, by their ids. */
+  photos: z.record(key, z.array(z.string().max(80)).max(50)).default({}),
   /** The step whose clock runs, and since when; null where none does. */
   clock: z.object({ key, since: z.iso.datetime() }).nullable().default(null),
 });
@@ -75,4 +77,4 @@ export const runRecordSchema = z.object({
 export type RunRecord = z.infer<typeof runRecordSchema>;
 
 /** Nothing was done yet. */
-export const noRun = (): RunRecord => ({ steps: {}, left: {}, cures: [], clock: null });
+export const noRun = (): RunRecord => ({ steps: {}, left: {}, cures: [], photos: {}, clock: null });

@@ -16,7 +16,8 @@ import type { Stop } from './stops';
 /** What became of the last write; kept so that the boot ladder knows what is on the stick. Bytes and seconds. */
 export const writtenSchema = z.object({
   at: z.string(),
-  imageId: z.string(),
+  /** Null: the bench does not have the image. */
+  imageId: z.string().nullable(),
   serial: z.string(),
   /** By word: a person says that it was written, and nobody has compared it. */
   result: z.enum(['proven', 'failed', 'by word']),

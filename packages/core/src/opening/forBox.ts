@@ -85,7 +85,9 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   const steps: OpeningStep[] = [
     // Other people's data on a donated drive: NIST SP 800-88 Rev. 1, before it is used again.
     ...goesIn
-      .filter((s) => s.fate === 'may be lost' && !isBlank(s.content))
+      .filter(
+        (s) => (s.fate === 'may be lost' && !isBlank(s.content)) || record.done.includes(`erase:${s.id}`),
+      )
       .map((s) =>
         step(
           `erase:${s.id}`,

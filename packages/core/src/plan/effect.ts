@@ -9,8 +9,8 @@ export type Effect =
   | { code: 'move'; item: string; to: string | null }
   /** Puts an item back to where it had been before the plan moved it. */
   | { code: 'move back'; item: string; to: string | null }
-  /** An image lies byte for byte over the whole medium. `system`: it is the final drive of the build, and holds its system. */
-  | { code: 'write image'; medium: string; image: string; system: boolean }
+  /** An image lies byte for byte over the whole medium. `system`: it is the final drive of the build, and holds its system. `image` null: the bench does not have it. */
+  | { code: 'write image'; medium: string; image: string | null; system: boolean }
   /** The system of the build is on the medium. */
   | { code: 'install'; medium: string }
   | { code: 'erase'; medium: string }

@@ -175,11 +175,11 @@ class Applying {
     const { bench, box, at } = this;
     const image = findImage(bench, imageId);
     const profile = findProfile(bench, box.profileId);
-    if (!image) return;
+    const name = (image?.name ?? profile?.name ?? 'an image').slice(0, 290);
     this.medium(medium, (store) => {
       const whole = {
-        imageId,
-        imageName: image.name.slice(0, 300),
+        imageId: image?.id ?? null,
+        imageName: name,
         boxId: box.id,
         at,
         by: 'word' as const,
@@ -187,7 +187,7 @@ class Applying {
       const holds = system && profile ? { boxId: box.id, boxName: box.name, system: profile.name } : null;
       return {
         ...withWholeImage(store, writtenContent(image, true, at), whole, holds),
-        holds: `${image.name}, by word`,
+        holds: `${name}, by word`,
       };
     });
     const serial = storesOf(bench).find((s) => s.id === medium)?.serial ?? null;
@@ -195,11 +195,11 @@ class Applying {
       this.boxed({
         written: {
           at,
-          imageId,
+          imageId: image?.id ?? null,
           serial,
           result: 'by word',
           explanation: 'It was written elsewhere, and nobody has compared it.',
-          bytes: writtenBytes(image),
+          bytes: image ? writtenBytes(image) : 0,
           seconds: 0,
         },
       });

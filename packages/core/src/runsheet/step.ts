@@ -4,11 +4,20 @@ import { middleOf, type Span } from '../units/duration';
 import { traitsOf, type Traits } from './traits';
 import type { StepWhat } from './what';
 
-/** A condition that must hold before a step is begun, as data; `holds` null: nobody knows. */
+/** A condition that must hold before a step is begun, as data. */
 export interface Must {
-  code: 'drive may be lost' | 'sum agrees' | 'stick is proven' | 'machine is off';
+  code:
+    | 'medium is chosen'
+    | 'drive may be lost'
+    | 'sum agrees'
+    | 'stick is proven'
+    | 'image fits'
+    | 'drive is in the machine'
+    | 'stick starts'
+    | 'machine is off';
+  /** The thing it is about, by name and by id; the id is null where it is not decided, or is not on the shelf. */
   of: string;
-  holds: boolean | null;
+  id: string | null;
 }
 
 /** A step as its stop contributes it. `after` names keys, or all keys that begin alike: “write:*”. */

@@ -1,8 +1,8 @@
 import { busesNotStarted, firmwareOf } from '../machine/firmware';
 import {
-  drivesIn,
   findImage,
   findProfile,
+  storesIn,
   type Bench,
   type Box,
   type Machine,
@@ -217,10 +217,13 @@ function rungAt(climb: Climb, place: OrderPlace): Found {
 /** With the stick in, before anything is installed. */
 const NOW: OrderAsked = { moment: 'now', stickIn: true, target: null };
 
-/** The start that comes next by what was done: once the system of a box is on a drive of its machine, one without the stick. */
+/**
+ * The start that comes next by what was done: once the system of a box is on a medium of its machine, one without the
+ * installer's stick.
+ */
 export function nextStart(bench: Bench, box: Box, machine: Machine): OrderAsked {
-  const target = drivesIn(bench, machine.id).find((s) => holdsSystemOf(s, box));
-  return target ? { moment: 'every later start', stickIn: false, target } : NOW;
+  const target = storesIn(bench, machine.id).find((s) => holdsSystemOf(s, box));
+  return target ? { moment: 'every later start', stickIn: target.kind === 'stick', target } : NOW;
 }
 
 /**

@@ -170,6 +170,9 @@ export function orderAt(
   const manner = findProfile(bench, box.profileId)?.manner;
   const uefi = knownFact(machine, 'firmware.mode')?.value === 'uefi';
   const after = places.flatMap((p): OrderPlace[] => {
+    // A system that runs from a stick stands where the stick stands.
+    if (p.kind === 'stick' && target?.kind === 'stick')
+      return [{ kind: 'new system', drive: target, by: 'place' }];
     if (p.kind === 'stick') return stickIn ? [p] : [];
     if (p.kind === 'boot entry' && p.among.length > 1) {
       const among = p.among.filter((d) => d.id !== target?.id);

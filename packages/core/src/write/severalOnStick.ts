@@ -57,13 +57,17 @@ function oneOf(image: ImageItem): OneOfSeveral {
   return one(image.bytes > FAT_FILE ? 'too large for FAT' : null);
 }
 
+/** A path from the root: one that began with a dash would be an option. */
+const fromRoot = (path: string): string => (path.startsWith('/') ? path : `/${path}`);
+
 const entry = (name: string, config: string): Written<'grub'>[] => [
-  grub`menuentry ${name} {`,
+  // A title that began with a dash would be an option.
+  grub`menuentry ${`Boot ${name}`} {`,
   grub`  set iso_path=${`${FOLDER}/${name}`}`,
   grub`  export iso_path`,
   grub`  loopback loop "$iso_path"`,
   grub`  set root=(loop)`,
-  grub`  configfile ${config}`,
+  grub`  configfile ${fromRoot(config)}`,
   grub`  loopback --delete loop`,
   grub`}`,
 ];

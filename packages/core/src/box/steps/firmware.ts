@@ -109,7 +109,7 @@ export function firmwareSteps(scene: Scene): StepDraft[] {
       'firmware',
       'setup:enter',
       { code: 'enter setup', machine: machine.name, key: setupKey, form: machine.form },
-      { after: AFTER, must: battery ? [] : [{ code: 'machine is off', of: machine.name, holds: null }] },
+      { after: AFTER, must: battery ? [] : [{ code: 'machine is off', of: machine.name, id: machine.id }] },
     ),
     ...[...wanted, ...madeOf(scene, keys)].map(({ key, what, id }) =>
       step('firmware', key, what, {

@@ -10,8 +10,6 @@ import { step, type StepDraft } from '../../runsheet/step';
 import type { StepWhat } from '../../runsheet/what';
 import { span } from '../../units/duration';
 import type { Effect } from '../../plan/effect';
-import { mayErase } from '../../plan/medium';
-import { writeStands } from '../../plan/proof';
 import { predictInstall } from '../../write/install';
 import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
@@ -76,9 +74,7 @@ const CHOICE = {
 
 /** Before the stick is started: what stays away, power, wire, stick. */
 function ready(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { profile, target, machine, bench, box } = scene;
-  const stands = writeStands(bench, box);
-  const proven = stands ? stands.code === 'counts' && stands.written.result === 'proven' : null;
+  const { profile, target, machine } = scene;
   return [
     ...aroundSteps(scene, chosen, 'install'),
     ...(profile?.networkAtInstall
@@ -98,7 +94,7 @@ function ready(scene: Scene, chosen: Chosen): StepDraft[] {
           ...['write:*', 'setup:*', 'label:*', 'save:*', 'choose:*', 'open:*'],
           ...['start:away:*', 'start:power', 'start:wire'],
         ],
-        must: [{ code: 'stick is proven', of: target?.name ?? '', holds: proven }],
+        must: [{ code: 'stick is proven', of: target?.name ?? '', id: target?.id ?? null }],
         effects: target && machine ? [{ code: 'move', item: target.id, to: machine.id }] : [],
       },
     ),
@@ -122,7 +118,10 @@ function startSteps(scene: Scene, chosen: Chosen): StepDraft[] {
         stick: target?.name ?? '',
         basicGraphics: profile?.manner.basicGraphics ?? false,
       },
-      { after: ['start:stick'] },
+      {
+        after: ['start:stick'],
+        must: [{ code: 'stick starts', of: machine?.name ?? '', id: machine?.id ?? null }],
+      },
     ),
   ];
 }
@@ -148,7 +147,10 @@ function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
             { code: 'copy onto the drive', drive: onto.name, serial: onto.serial, bytes: onto.bytes },
             {
               after: ['start:go'],
-              must: [{ code: 'drive may be lost', of: onto.name, holds: mayErase(onto, scene.box) }],
+              must: [
+                { code: 'drive may be lost', of: onto.name, id: onto.id },
+                { code: 'drive is in the machine', of: onto.name, id: onto.id },
+              ],
               effects: [{ code: 'install', medium: onto.id }],
             },
           ),
@@ -199,11 +201,8 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
       {
         after: ['start:go'],
         must: [
-          {
-            code: 'drive may be lost',
-            of: drive?.name ?? '',
-            holds: drive ? mayErase(drive, box) || (laid.plan?.want.kept.length ?? 0) > 0 : null,
-          },
+          { code: 'drive may be lost', of: drive?.name ?? '', id: drive?.id ?? null },
+          { code: 'drive is in the machine', of: drive?.name ?? '', id: drive?.id ?? null },
         ],
         // Nobody is asked: starting it is the yes.
         ...(choice === 'unasked'

@@ -5,7 +5,6 @@ import { storesOf } from '../../model/bench';
 import { span } from '../../units/duration';
 import { writeLines } from '../trade/write';
 import { systemDriveOf } from '../../layout/systemDrive';
-import { mayErase } from '../../plan/medium';
 import { standingWrite } from '../../plan/proof';
 import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
@@ -72,28 +71,25 @@ export function writeSteps(scene: Scene): StepDraft[] {
       after: ['verify:*', 'gather:*', 'save:*', 'choose:*', 'write:unplug', ...(straight ? AT_WRITER : [])],
       must: [
         {
-          code: 'sum agrees',
-          of: image?.name ?? '',
-          holds: image?.comparison ? image.comparison.verdict === 'same' : null,
+          code: 'medium is chosen',
+          of: straight ? 'the medium to write to' : 'the stick',
+          id: target?.id ?? null,
         },
-        {
-          code: 'drive may be lost',
-          of: target?.name ?? '',
-          holds: target ? mayErase(target, box) : null,
-        },
+        { code: 'sum agrees', of: image?.name ?? '', id: image?.id ?? null },
+        { code: 'drive may be lost', of: target?.name ?? '', id: target?.id ?? null },
+        { code: 'image fits', of: target?.name ?? '', id: target?.id ?? null },
       ],
       seen: written(scene),
-      effects:
-        target && image
-          ? [
-              {
-                code: 'write image',
-                medium: target.id,
-                image: image.id,
-                system: straight && systemDriveOf(bench, box)?.id === target.id,
-              },
-            ]
-          : [],
+      effects: target
+        ? [
+            {
+              code: 'write image',
+              medium: target.id,
+              image: image?.id ?? null,
+              system: straight && systemDriveOf(bench, box)?.id === target.id,
+            },
+          ]
+        : [],
       ...(image ? { alone: predictWrite(bytes, target ?? unknownStick(null), bench.log).value } : {}),
     },
   );

@@ -1,5 +1,7 @@
 import type { Asks, Hurt, Need, WayBack } from '../../runsheet/traits';
+import type { Evidence } from '../../runsheet/evidence';
 import type { Must } from '../../runsheet/step';
+import type { Plan } from '../../box/plan';
 import type { RunSheet } from '../../box/runSheet';
 import { formatSpan } from '../../units/duration';
 import { plural } from '../text';
@@ -51,22 +53,47 @@ export const asksWords = (a: Asks): string => ASKS[a];
 /** A condition that must hold first. */
 export function mustWords({ code, of }: Must): string {
   switch (code) {
+    case 'medium is chosen':
+      return `It is chosen: ${of}.`;
     case 'drive may be lost':
       return `What is on ${of === '' ? 'the drive' : `“${of}”`} may be lost.`;
     case 'sum agrees':
       return 'The image is the one that was published.';
     case 'stick is proven':
       return `${of === '' ? 'The stick' : `“${of}”`} was read back and proven.`;
+    case 'image fits':
+      return `The image fits on ${of === '' ? 'the stick' : `“${of}”`}.`;
+    case 'drive is in the machine':
+      return `${of === '' ? 'The drive' : `“${of}”`} is in the machine.`;
+    case 'stick starts':
+      return `${of} boots from the stick.`;
     case 'machine is off':
       return `${of} is off, and nothing is plugged in that does not belong there.`;
   }
 }
 
+const EVIDENCE: Record<Evidence, string> = {
+  measured: 'measured',
+  shown: 'seen in the bench',
+  photo: 'a photo shows it',
+  word: 'by your word',
+};
+/** What shows that a step is done. */
+export const evidenceWords = (e: Evidence): string => EVIDENCE[e];
+
 /** What heads the run sheet of a box. */
-export function runSheetHeadline(sheet: RunSheet): string {
-  const { steps, next } = sheet;
-  if (steps.length === 0) return `${sheet.box} has no steps yet: choose a machine first`;
-  if (!next) return `All ${plural(steps.length, 'step')} of ${sheet.box} are done`;
+export function runSheetHeadline({ sheet, reaches }: Pick<Plan, 'sheet' | 'reaches'>): string {
+  const { steps, next, box } = sheet;
+  if (steps.length === 0) return `${box} has no steps yet: choose a machine first`;
+  if (!next) {
+    const open = steps.filter((s) => s.state === 'not recorded').length;
+    if (open > 0)
+      return `No step of ${box} is left, but ${plural(open, 'step')} ${open === 1 ? 'is' : 'are'} not recorded`;
+    if (steps.some((s) => s.state === 'waits')) return `The steps of ${box} wait for each other`;
+    return reaches === false
+      ? `All ${plural(steps.length, 'step')} of ${box} are done, and the plan has not reached its end`
+      : `All ${plural(steps.length, 'step')} of ${box} are done`;
+  }
   return `Step ${next.number} of ${steps.length}: ${runStepWords(next.what).title}`;
 }
 

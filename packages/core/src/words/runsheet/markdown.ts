@@ -1,10 +1,20 @@
 import { codeSpan, longestTicks, markdownText as safe } from '../../formats/writer/markdown';
-import type { RunSheet, RunStep } from '../../box/runSheet';
+import type { Plan } from '../../box/plan';
+import type { RunStep } from '../../box/runSheet';
 import { wholeOf } from '../../runsheet/step';
 import { stopTitle } from '../../model/stops';
 import { formatSpan } from '../../units/duration';
 import { hazardWords } from '../hazard';
-import { backWords, hurtWords, leftWords, mustWords, needWords, runSheetHeadline } from './around';
+import { goalResultWords, planHeadline, unmetWords } from '../planEnd';
+import {
+  backWords,
+  evidenceWords,
+  hurtWords,
+  leftWords,
+  mustWords,
+  needWords,
+  runSheetHeadline,
+} from './around';
 import { runStepWords } from './step';
 
 /** A text to the letter, in a code span or block that its own backticks do not end (CommonMark 0.31 §6.1, §4.5). */
@@ -14,12 +24,19 @@ function letters({ text, script }: { text: string; script?: boolean }): string[]
   return ['', `  ${fence}`, ...text.split('\n').map((l) => `  ${l}`), `  ${fence}`];
 }
 
+const MARKED: Record<RunStep['state'], string> = {
+  done: '',
+  ready: '',
+  waits: '',
+  'left out': ', left out',
+  'not recorded': ', not recorded as done',
+};
+
 function stepLines(s: RunStep): string[] {
   const w = runStepWords(s.what);
   const mark = s.state === 'done' ? 'x' : ' ';
-  const out = [
-    `- [${mark}] **${s.number}. ${safe(w.title)}** (${formatSpan(wholeOf(s))}${s.state === 'left out' ? ', left out' : ''})`,
-  ];
+  const state = s.done ? `, ${evidenceWords(s.done.by)}` : MARKED[s.state];
+  const out = [`- [${mark}] **${s.number}. ${safe(w.title)}** (${formatSpan(wholeOf(s))}${state})`];
   const say = (text: string): void => void (text !== '' && out.push(`  - ${text}`));
   for (const l of w.lines) say(safe(l));
   for (const e of w.exact) {
@@ -41,12 +58,19 @@ function stepLines(s: RunStep): string[] {
   return out;
 }
 
+const GOAL = { true: '', false: '**Stop** ', null: '**Check** ' } as const;
+
 /** The run sheet of a box as CommonMark, a task for each step. */
-export function runSheetMarkdown(sheet: RunSheet): string {
+export function runSheetMarkdown(plan: Plan): string {
+  const { sheet, unmet, goals } = plan;
+  const titleOf = (key: string): string => {
+    const found = sheet.steps.find((s) => s.key === key);
+    return found ? runStepWords(found.what).title : key;
+  };
   const out = [
     `# Run sheet: ${safe(sheet.box)}`,
     '',
-    `${safe(runSheetHeadline(sheet))}. Left: ${leftWords(sheet)}.`,
+    `${safe(runSheetHeadline(plan))}. Left: ${leftWords(sheet)}.`,
   ];
   let stop: string | undefined;
   for (const s of sheet.steps) {
@@ -54,6 +78,16 @@ export function runSheetMarkdown(sheet: RunSheet): string {
     if (s.stop !== stop) out.push('', `## ${stopTitle[(stop = s.stop)]}`, '');
     out.push(...stepLines(s));
   }
+  if (sheet.steps.length > 0)
+    out.push(
+      '',
+      '## Where the plan ends',
+      '',
+      safe(planHeadline(plan)),
+      '',
+      ...unmet.map((u) => `- **Stop** ${safe(titleOf(u.key))}. ${safe(unmetWords(u))}`),
+      ...goals.map((g) => `- ${GOAL[String(g.holds) as keyof typeof GOAL]}${safe(goalResultWords(g))}`),
+    );
   if (sheet.gone.length > 0)
     out.push('', '## Done, and on the sheet no more', '', ...sheet.gone.map((g) => `- ${safe(g.said)}`));
   return out.join('\n') + '\n';

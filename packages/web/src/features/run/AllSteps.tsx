@@ -1,11 +1,13 @@
 import { HStack, Stack, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { takeTicks } from '@zb/core/acts/run';
-import type { RunSheet, RunStep } from '@zb/core/box/runSheet';
+import type { Plan } from '@zb/core/box/plan';
+import type { RunStep } from '@zb/core/box/runSheet';
 import { wholeOf } from '@zb/core/runsheet/step';
 import { readTravel, TravelError } from '@zb/core/model/travel';
 import { stopTitle } from '@zb/core/model/stops';
 import { formatSpan } from '@zb/core/units/duration';
+import { evidenceWords } from '@zb/core/words/runsheet/around';
 import { plural } from '@zb/core/words/text';
 import { runSheetMarkdown } from '@zb/core/words/runsheet/markdown';
 import { runStepWords } from '@zb/core/words/runsheet/step';
@@ -19,10 +21,12 @@ import { PickFile } from '../../ui/PickFile';
 import { Cell, Line, LineHead, Ruled } from '../../ui/Ruled';
 import { Said } from '../../ui/Said';
 import { Acts, Data } from '../../ui/Words';
+import { PlanEnd } from './PlanEnd';
 
 const STATE: Record<RunStep['state'], string> = {
   done: 'done',
   'left out': 'left out',
+  'not recorded': 'not recorded',
   ready: 'ready',
   waits: 'waits',
 };
@@ -32,18 +36,20 @@ type Back = { kind: 'stop' | 'proven'; words: string };
 
 /** All steps of a box, the sheet to take along, and its way back. */
 export function AllSteps({
-  context: { bench, box },
-  sheet,
+  context,
+  plan,
   at,
   onGo,
   onClose,
 }: {
   context: BoxContext;
-  sheet: RunSheet;
+  plan: Plan;
   at: string | undefined;
   onGo: (key: string) => void;
   onClose: () => void;
 }) {
+  const { bench, box } = context;
+  const { sheet } = plan;
   const act = useAct();
   const [back, setBack] = useState<Back | null>(null);
   const read = async (file: File): Promise<void> => {
@@ -85,7 +91,7 @@ export function AllSteps({
           <PickFile label="Read one back" accept={['.html']} onFile={(file) => void read(file)} />
           <Quiet
             onClick={() =>
-              download(fileName(`${box.name} run sheet`, 'md'), runSheetMarkdown(sheet), 'text/markdown')
+              download(fileName(`${box.name} run sheet`, 'md'), runSheetMarkdown(plan), 'text/markdown')
             }
           >
             Save as Markdown
@@ -96,6 +102,7 @@ export function AllSteps({
           times; saved there it is read back here.
         </Text>
         {back && <Said kind={back.kind}>{back.words}</Said>}
+        <PlanEnd context={context} plan={plan} onGo={onGo} />
         <Ruled label="Steps" heads={['Step', 'Stop', 'Usually', 'State']}>
           {sheet.steps.map((s) => (
             <Line key={s.key}>
@@ -114,6 +121,7 @@ export function AllSteps({
               <Cell>{formatSpan(wholeOf(s))}</Cell>
               <Cell>
                 {STATE[s.state]}
+                {s.done && `, ${evidenceWords(s.done.by)}`}
                 {s.changed === null ? '' : ', changed since'}
               </Cell>
             </Line>

@@ -1,14 +1,17 @@
 import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { isOpen, type RunSheet, type RunStep } from '@zb/core/box/runSheet';
+import type { Plan } from '@zb/core/box/plan';
 import { isLeftAlone } from '@zb/core/box/waits';
 import { wholeOf } from '@zb/core/runsheet/step';
 import { formatSpan } from '@zb/core/units/duration';
 import { foretoldWords } from '@zb/core/words/learning';
+import { planHeadline } from '@zb/core/words/planEnd';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { leftWords, needWords } from '@zb/core/words/runsheet/around';
 import { TellMe } from '../../parts/TellMe';
 import { useSince } from '../../parts/useSince';
 import { Word } from '../../ui/Button';
+import { HazardMark } from '../../ui/Marks';
 import { Head } from '../../ui/Words';
 
 /** So many of the next steps have room. */
@@ -71,17 +74,20 @@ function Clock({ sheet, step, since }: { sheet: RunSheet; step: RunStep; since: 
 
 /** Beside the step: its clock, what comes, what if it goes wrong, what it needs. */
 export function RunMargin({
-  sheet,
+  plan,
   step,
   since,
   onGo,
+  onAll,
 }: {
-  sheet: RunSheet;
+  plan: Plan;
   step: RunStep;
   /** Since when it is worked on; null while it is not. */
   since: string | null;
   onGo: (key: string) => void;
+  onAll: () => void;
 }) {
+  const { sheet } = plan;
   const words = runStepWords(step.what);
   const then = sheet.steps.filter((s) => s.number > step.number && isOpen(s)).slice(0, NEXT);
   const waits = sheet.steps.filter((s) => step.after.includes(s.key) && isOpen(s));
@@ -110,6 +116,14 @@ export function RunMargin({
               {s.number} {runStepWords(s.what).title}
             </Text>
           ))}
+        </Group>
+      )}
+      {plan.reaches !== true && (
+        <Group title="Its end">
+          <Text>
+            {plan.reaches === false && <HazardMark grade="stop" />} {planHeadline(plan)}{' '}
+            <Word onClick={onAll}>Show what is lacking</Word>
+          </Text>
         </Group>
       )}
       <Group title="Left">

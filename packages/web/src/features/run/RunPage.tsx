@@ -2,14 +2,13 @@ import { Box, HStack, Stack, Text } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight, Maximize, X } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { doneStep, leaveStep, undoneStep } from '@zb/core/acts/run';
-import { addEntry } from '@zb/core/acts/box';
-import { isOpen, runSheetOf, untilAlone } from '@zb/core/box/runSheet';
+import { doneStep, leaveStep, photographStep, undoneStep } from '@zb/core/acts/run';
+import { planOf } from '@zb/core/box/plan';
+import { isOpen, untilAlone } from '@zb/core/box/runSheet';
 import { currentStop } from '@zb/core/box/summary';
 import { stopTitle } from '@zb/core/model/stops';
 import { formatDuration } from '@zb/core/units/duration';
 import { asksWords } from '@zb/core/words/runsheet/around';
-import { runStepWords } from '@zb/core/words/runsheet/step';
 import { withBox, type BoxContext } from '../../parts/BoxFrame';
 import { smallPhoto } from '../../parts/photo';
 import { RouteStrip } from '../../parts/RouteStrip';
@@ -38,7 +37,8 @@ function RunPage({ context }: { context: BoxContext }) {
   const go = useNavigate();
   const phone = usePhone();
   const awake = useAwake();
-  const sheet = useMemo(() => runSheetOf(bench, box), [bench, box]);
+  const plan = useMemo(() => planOf(bench, box), [bench, box]);
+  const { sheet } = plan;
   const [looking, setLooking] = useState<string | null>(null);
   // What was typed, and what went wrong, belong to the step they were of.
   const [typed, setTyped] = useState({ of: '', text: '' });
@@ -66,7 +66,8 @@ function RunPage({ context }: { context: BoxContext }) {
           : null;
 
   const despite = (step?.against.length ?? 0) > 0;
-  const may = step?.state === 'ready' && (!despite || noted.trim() !== '');
+  const mayBegin = step?.state === 'ready' || step?.state === 'not recorded';
+  const may = mayBegin && (!despite || noted.trim() !== '');
   const done = (): void => {
     if (!step || !may) return;
     setLooking(null);
@@ -81,8 +82,7 @@ function RunPage({ context }: { context: BoxContext }) {
     if (!step) return;
     try {
       const data = await smallPhoto(file);
-      const { title } = runStepWords(step.what);
-      await act(addEntry(box, step.stop, { kind: 'photo', text: title, photo: data }, stamp()));
+      await act(photographStep(box, step, data, stamp()));
       setTrouble({ of: step.key, text: '' });
     } catch (error) {
       setTrouble({ of: step.key, text: error instanceof Error ? error.message : String(error) });
@@ -96,7 +96,9 @@ function RunPage({ context }: { context: BoxContext }) {
   useOneButton(done, differs);
 
   const alone = untilAlone(sheet);
-  const margin = step && <RunMargin sheet={sheet} step={step} since={since} onGo={setLooking} />;
+  const margin = step && (
+    <RunMargin plan={plan} step={step} since={since} onGo={setLooking} onAll={() => setAll(true)} />
+  );
   return (
     <>
       <Shortcuts
@@ -159,7 +161,7 @@ function RunPage({ context }: { context: BoxContext }) {
           {step ? (
             <Stack gap="5" key={step.key}>
               <StepFace step={step} />
-              {step.state === 'ready' && (step.asks !== null || despite) && (
+              {mayBegin && (step.asks !== null || despite) && (
                 <Box maxWidth="form">
                   <Input
                     label={
@@ -177,7 +179,7 @@ function RunPage({ context }: { context: BoxContext }) {
               {phone && margin}
             </Stack>
           ) : (
-            <Finished context={context} sheet={sheet} />
+            <Finished context={context} plan={plan} onGo={setLooking} />
           )}
         </Box>
         <HStack
@@ -190,7 +192,7 @@ function RunPage({ context }: { context: BoxContext }) {
           // On paper there is nothing to press.
           _print={{ display: 'none' }}
         >
-          {step?.state === 'done' && step.done?.by === 'tick' ? (
+          {step?.state === 'done' && step.done?.ticked ? (
             <Quiet size="lg" onClick={() => void act(undoneStep(bench, box, step))}>
               Not done after all
             </Quiet>
@@ -259,7 +261,7 @@ function RunPage({ context }: { context: BoxContext }) {
         {all && (
           <AllSteps
             context={context}
-            sheet={sheet}
+            plan={plan}
             at={at}
             onGo={(key) => {
               setLooking(key);

@@ -1,10 +1,11 @@
 import { Box, Heading, HStack, List, Stack, Text } from '@chakra-ui/react';
 import type { RunStep } from '@zb/core/box/runSheet';
+import { stopTitle } from '@zb/core/model/stops';
 import { formatMoment } from '@zb/core/units/date';
 import { hazardWords } from '@zb/core/words/hazard';
 import { within } from '@zb/core/words/text';
 import { runStepWords } from '@zb/core/words/runsheet/step';
-import { backWords, hurtWords, mustWords } from '@zb/core/words/runsheet/around';
+import { backWords, evidenceWords, hurtWords, mustWords } from '@zb/core/words/runsheet/around';
 import { Said } from '../../ui/Said';
 import { HazardMark, Stamp } from '../../ui/Marks';
 
@@ -31,15 +32,16 @@ export function StepFace({ step }: { step: RunStep }) {
       {step.state === 'done' && (
         <HStack gap="3" flexWrap="wrap">
           <Stamp>
-            Done
-            {step.done?.at
-              ? ` ${formatMoment(step.done.at)}`
-              : step.done?.by === 'signed'
-                ? ' with its stop'
-                : ''}
+            Done{step.done?.at ? ` ${formatMoment(step.done.at)}` : ''}
+            {step.done ? `, ${evidenceWords(step.done.by)}` : ''}
           </Stamp>
           {step.done?.noted ? <Text textStyle="near">Noted: {step.done.noted}</Text> : null}
         </HStack>
+      )}
+      {step.state === 'not recorded' && (
+        <Said kind="check" title="Not recorded.">
+          {stopTitle[step.stop]} was marked as done, and nothing says that this step was.
+        </Said>
       )}
       {step.changed !== null && (
         <Said kind="check" title="Changed since.">

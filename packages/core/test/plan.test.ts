@@ -1,0 +1,257 @@
+import fc from 'fast-check';
+import { decideLayout, takePrecautions } from '@zb/core/acts/install';
+import { updateBox } from '@zb/core/acts/box';
+import { doneStep, leaveStep, undoneStep } from '@zb/core/acts/run';
+import { planOf, type Plan } from '@zb/core/box/plan';
+import { runSheetOf, type RunStep } from '@zb/core/box/runSheet';
+import { saltmarshHall } from '@zb/core/demo/saltmarsh';
+import { findBox, findMachine, storesOf, type Bench, type Box } from '@zb/core/model/bench';
+import { applyChanges, type Act } from '@zb/core/model/changes';
+import type { FactKey } from '@zb/core/model/facts';
+import { knownFact } from '@zb/core/model/known';
+import { isStore } from '@zb/core/model/shelf';
+import { movesOf } from '@zb/core/opening/moves';
+import { emptyContent, isBlank } from '@zb/core/model/content';
+import { bootLadder } from '@zb/core/starting/ladder';
+import { anyAsk, made } from './anyBox';
+import { runs } from './runs';
+
+const hall = saltmarshHall();
+let ids = 0;
+let clock = Date.parse('2026-06-01T09:00:00.000Z');
+const stamp = () => {
+  clock += 60_000;
+  return { now: new Date(clock).toISOString(), id: () => `made-${(ids += 1)}` };
+};
+const done = (bench: Bench, act: Act): Bench => applyChanges(bench, act.changes);
+const boxIn = (bench: Bench, id: string): Box => {
+  const found = findBox(bench, id);
+  if (!found) throw new Error(`no box ${id}`);
+  return found;
+};
+/** What is known of the hardware, without the moments at which it came about. */
+function stateOf(bench: Bench, box: Box) {
+  const machine = findMachine(bench, box.machineId);
+  return {
+    media: storesOf(bench).map((s) => ({
+      id: s.id,
+      in: s.in,
+      fate: s.fate,
+      origin: s.retentionOrigin,
+      blank: isBlank(s.content),
+      parts: s.content?.parts.length ?? null,
+      image: s.wholeImage?.imageId ?? null,
+      system: s.installed?.boxId ?? null,
+      pool: s.pooled?.boxId ?? null,
+    })),
+    facts:
+      machine &&
+      Object.keys(machine.facts).flatMap((k) => {
+        const known = knownFact(machine, k as FactKey);
+        return known ? [[k, known.value]] : [];
+      }),
+    bootFirst: machine?.bootFirst,
+    portsOff: machine?.portsOff,
+    written: box.written?.imageId ?? null,
+  };
+}
+/** Every step that can be done, one after the other by acts; and the keys in that order. */
+function doAll(bench: Bench, id: string): { bench: Bench; keys: string[] } {
+  let now = bench;
+  const keys: string[] = [];
+  for (let i = 0; i < 500; i += 1) {
+    const { next } = runSheetOf(now, boxIn(now, id));
+    if (!next) return { bench: now, keys };
+    keys.push(next.key);
+    now = done(now, doneStep(now, boxIn(now, id), next, 'x', stamp()));
+  }
+  throw new Error('it never ends');
+}
+
+describe('a plan', () => {
+  it('ends where doing its steps one by one leads to', () => {
+    let moved = 0;
+    let written = 0;
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const { bench, box } = made(ask);
+        const { end } = planOf(bench, box);
+        const after = doAll(bench, box.id).bench;
+        const is = stateOf(after, boxIn(after, box.id));
+        expect(is).toEqual(stateOf(end.bench, end.box));
+        const was = stateOf(bench, box);
+        moved += is.media.filter((m, i) => m.in !== was.media[i]?.in).length;
+        written += is.media.filter((m, i) => m.system !== was.media[i]?.system).length;
+      }),
+      { numRuns: runs(28), endOnFailure: true },
+    );
+    // Something was moved and installed, else it showed little.
+    expect(Math.min(moved, written)).toBeGreaterThan(0);
+  });
+
+  it('is the same while it is done, and taken back leads to where it began', () => {
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const { bench, box } = made(ask);
+        const all = doAll(bench, box.id);
+        let now = all.bench;
+        for (const key of [...all.keys].reverse()) {
+          const step = runSheetOf(now, boxIn(now, box.id)).steps.find((s) => s.key === key);
+          if (!step) continue;
+          now = done(now, undoneStep(now, boxIn(now, box.id), step));
+        }
+        expect(stateOf(now, boxIn(now, box.id))).toEqual(stateOf(bench, box));
+        expect(boxIn(now, box.id).opening?.moved ?? {}).toEqual({});
+      }),
+      { numRuns: runs(24), endOnFailure: true },
+    );
+  });
+
+  it('brings back what a precaution takes out', () => {
+    let out = 0;
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const { bench, box } = made({ ...ask, every: true });
+        const { comesOut } = movesOf(bench, box);
+        const { end, sheet } = planOf(bench, box);
+        const taken = comesOut.filter((s) => sheet.steps.some((x) => x.key === `open:out:${s.id}`));
+        out += taken.length;
+        for (const s of taken)
+          expect([s.id, storesOf(end.bench).find((x) => x.id === s.id)?.in]).toEqual([s.id, box.machineId]);
+      }),
+      { numRuns: runs(80), endOnFailure: true },
+    );
+    expect(out).toBeGreaterThan(0);
+  });
+
+  it('leaves the boot order and every port as they were, but for what was put first', () => {
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const { bench, box } = made({ ...ask, every: true });
+        const { end, sheet } = planOf(bench, box);
+        const machine = findMachine(end.bench, box.machineId);
+        expect(machine?.portsOff).toEqual([]);
+        const first = sheet.steps.some((s) => s.what.code === 'target first');
+        if (!first) expect(machine?.bootFirst).toBeNull();
+      }),
+      { numRuns: runs(60), endOnFailure: true },
+    );
+  });
+
+  it('says that it boots exactly where the boot ladder on its last state says so', () => {
+    let reached = 0;
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const { bench, box } = made(ask);
+        const { goals, end } = planOf(bench, box);
+        const goal = goals.find((g) => g.goal.code === 'boots its system');
+        const machine = findMachine(end.bench, box.machineId);
+        if (!goal || !machine) return;
+        const { result } = bootLadder(end.bench, end.box, machine);
+        if (goal.holds) {
+          reached += 1;
+          expect(result).toBe('the new system starts');
+        }
+        if (goal.holds === false && goal.lack?.code === 'another boots')
+          expect(result).not.toBe('the new system starts');
+      }),
+      { numRuns: runs(80), endOnFailure: true },
+    );
+    expect(reached).toBeGreaterThan(0);
+  });
+});
+
+const withLoader = {
+  ...emptyContent('survey', ''),
+  table: 'gpt' as const,
+  starts: [{ by: 'loader' as const, firmware: null, path: '', title: 'Old system' }],
+};
+/** Film night with a stick, so that its plan is whole. */
+const id = 'film-night';
+const stick = storesOf(hall).find((s) => s.kind === 'stick' && s.fate === 'may be lost' && s.in === null);
+const whole = done(hall, updateBox(boxIn(hall, id), { targetSerial: stick?.serial ?? null }, ''));
+const plan = (bench: Bench): Plan => planOf(bench, boxIn(bench, id));
+const stepOf = (bench: Bench, key: string): RunStep => {
+  const found = plan(bench).sheet.steps.find((s) => s.key === key);
+  if (!found) throw new Error(`no step ${key}`);
+  return found;
+};
+const lacks = (bench: Bench): string[] =>
+  plan(bench).goals.flatMap((g) => (g.holds === true ? [] : [`${g.goal.code}: ${g.lack?.code}`]));
+
+describe('where a plan does not reach its end', () => {
+  it('says first what is lacking, not what follows from it', () => {
+    expect(plan(hall).unmet.map((u) => [u.key, u.must.code])).toEqual([['write:write', 'medium is chosen']]);
+  });
+
+  it('names the step that is skipped', () => {
+    const bench = done(
+      whole,
+      leaveStep(boxIn(whole, id), stepOf(whole, 'open:in:loose-480'), 'no time', stamp()),
+    );
+    const goal = plan(bench).goals.find((g) => g.goal.code === 'boots its system');
+    expect(goal).toMatchObject({
+      holds: false,
+      lack: { code: 'system drive outside' },
+      wayOut: { act: { code: 'do', step: 'open:in:loose-480' } },
+    });
+    expect(plan(bench).unmet.map((u) => u.must.code)).toContain('drive is in the machine');
+    expect(plan(bench).reaches).toBe(false);
+  });
+
+  it('is not taken for done where every step was skipped', () => {
+    let bench = whole;
+    for (let i = 0; i < 500; i += 1) {
+      const { next } = runSheetOf(bench, boxIn(bench, id));
+      if (!next) break;
+      bench = done(bench, leaveStep(boxIn(bench, id), next, 'no', stamp()));
+    }
+    expect(plan(bench).sheet.next).toBeNull();
+    expect(lacks(bench)).toContain('boots its system: system not installed');
+  });
+
+  it('names another system that boots, and is mended by what it offers', () => {
+    // Two drives, the old system in front, and an installer that makes no entry of its own.
+    const two = done(whole, takePrecautions(boxIn(whole, id), [], ''));
+    const machine = findMachine(two, 'tern');
+    if (!machine) throw new Error('no tern');
+    const first = {
+      ...two,
+      items: two.items.map((i) =>
+        i.id === 'tern'
+          ? { ...machine, bootFirst: 'tern-ssd' }
+          : i.id === 'tern-ssd' && isStore(i)
+            ? { ...i, content: withLoader }
+            : i,
+      ),
+      profiles: two.profiles.map((p) => ({
+        ...p,
+        manner: { ...p.manner, entry: 'fallback path only' as const },
+      })),
+    };
+    const goal = plan(first).goals.find((g) => g.goal.code === 'boots its system');
+    expect(goal).toMatchObject({
+      holds: false,
+      lack: { code: 'another boots' },
+      wayOut: { stage: 'install', act: { code: 'take', precaution: 'target first' } },
+    });
+    const mended = done(first, takePrecautions(boxIn(first, id), ['target first'], ''));
+    expect(lacks(mended)).not.toContain('boots its system: another boots');
+  });
+
+  it('knows no plan without a system', () => {
+    const bare = done(whole, updateBox(boxIn(whole, id), { profileId: null }, ''));
+    expect(plan(bare).reaches).toBe(false);
+    expect(lacks(bare)).toEqual(['has a machine and a system: no system']);
+  });
+
+  it('tells a drive that nobody has decided on', () => {
+    const open = done(whole, decideLayout(boxIn(whole, id), { driveId: null }, ''));
+    const two = { ...open, items: open.items.map((i) => (i.id === 'loose-480' ? { ...i, in: 'tern' } : i)) };
+    const both = {
+      ...two,
+      items: two.items.map((i) => (i.id === 'tern-ssd' ? { ...i, fate: 'may be lost' as const } : i)),
+    };
+    expect(lacks(both as Bench)).toContain('boots its system: system drive not decided');
+  });
+});
