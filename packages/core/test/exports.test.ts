@@ -18,7 +18,7 @@ beforeAll(() => judgeOn('2026-03-05'));
 afterAll(() => judgeOn(undefined));
 
 /** Names of chains and keys of records are made from texts: each holds what its grammar leaves of one, and no more. */
-const named = (skeleton: string): string => skeleton.replace(/[_-]*(?:zbpwn|\d+[_-]pla\w*)/g, '·');
+const named = (skeleton: string): string => skeleton.replace(/[_-]*(?:zbpwn|\d+[_-]pla[a-z]*)/g, '·');
 
 /** Elements of a list that are alike, once each: where a Stop more stands there is one line more. */
 const eachOnce = (skeleton: string): string => {
