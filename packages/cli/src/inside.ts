@@ -4,6 +4,7 @@ import { isStore } from '@zb/core/model/shelf';
 import { claimsOf } from '@zb/core/plan/claims';
 import { claimWords } from '@zb/core/words/claim';
 import { openingOf } from '@zb/core/opening/forBox';
+import { openingPlaces } from '@zb/core/opening/places';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { moments, stickIsIn } from '@zb/core/starting/rung';
 import { assumptionWords, ladderHeadline, rungTitle, rungWords } from '@zb/core/words/ladder';
@@ -64,13 +65,15 @@ export function claimsOutput(text: string): object {
 /** What `zb opening` prints: steps with their minutes, what goes in and out, places before and afterwards. */
 export function openingOutput(text: string, boxId: string): object {
   const bench = readBench(text);
-  const opening = openingOf(bench, boxOf(bench, boxId));
+  const box = boxOf(bench, boxId);
+  const opening = openingOf(bench, box);
   if ('code' in opening) return { opened: false, why: opening.code, words: openingHeadline(opening) };
   const { steps, goesIn, goesOut, ...rest } = opening;
   return {
     opened: true,
     words: openingHeadline(opening),
     ...rest,
+    ...openingPlaces(bench, box, opening),
     goesOut: goesOut.map((s) => s.name),
     goesIn: goesIn.map((s) => s.name),
     steps: steps.map((s) => ({ ...s, words: openingStepWords(s.what) })),

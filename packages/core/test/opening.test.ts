@@ -6,6 +6,8 @@ import { saltmarshHall } from '../src/demo/saltmarsh';
 import { findMachine, photosOf, type Bench, type Box, type Machine, type Store } from '../src/model/bench';
 import { applyChanges, type Act } from '../src/model/changes';
 import { openingOf, type Opening } from '../src/opening/forBox';
+import { openingPlaces } from '../src/opening/places';
+import type { PlaceGroup } from '../src/machine/schematic';
 import { goesInside, placeFor } from '../src/opening/place';
 import { openingHeadline, openingStepWords, placeWords } from '../src/words/opening';
 import { untimed } from './untimed';
@@ -84,10 +86,11 @@ describe('opening the machine of a box', () => {
       'count the screws',
       'look in setup',
     ]);
-    const sata = (groups: Opening['before']): (string | null)[] =>
+    const places = openingPlaces(bench, boxIn(bench, 'film-night'), opening);
+    const sata = (groups: PlaceGroup[]): (string | null)[] =>
       groups.filter((g) => g.title === 'SATA').flatMap((g) => g.places.map((p) => p.holds));
-    expect(sata(opening.before).join()).toContain('Scans drive');
-    expect(sata(opening.after)).toEqual(['447 GiB Loose SSD', null]);
+    expect(sata(places.before).join()).toContain('Scans drive');
+    expect(sata(places.after)).toEqual(['447 GiB Loose SSD', null]);
     for (const s of opening.steps) expect(openingStepWords(s.what).title).not.toBe('');
   });
 

@@ -1,5 +1,5 @@
 import { writtenBytes } from '../model/written';
-import { sameName, unsettledName } from '../system/fromImage';
+import { sameName, unsettledName } from '../system/called';
 import { optionOf } from '../system/options';
 import { hazard, type Hazard } from './hazard';
 import type { Scene } from './scene';

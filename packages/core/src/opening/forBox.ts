@@ -1,5 +1,4 @@
 import { hasBattery } from '../machine/power';
-import { schematic, type PlaceGroup } from '../machine/schematic';
 import { findMachine, photosOf, type Bench, type Box, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
 import type { Effect } from '../plan/effect';
@@ -37,7 +36,7 @@ export type OpeningWhat =
   | { code: 'count the screws'; out: number; back: number }
   | { code: 'look in setup'; drives: string[] };
 
-/** Opening a machine for a box: what goes in and out, the steps, the tray, and its places before and afterwards. */
+/** Opening a machine for a box: what goes in and out, the steps, the tray. */
 export interface Opening {
   machine: string;
   effort: Effort;
@@ -48,8 +47,6 @@ export interface Opening {
   minutes: number;
   left: number;
   record: OpeningRecord;
-  readonly before: PlaceGroup[];
-  readonly after: PlaceGroup[];
 }
 
 /** Why nothing is opened. */
@@ -149,12 +146,5 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
     minutes: sum(steps),
     left: sum(steps.filter((s) => !s.done)),
     record,
-    // The ledger of every page asks for the minutes alone.
-    get before() {
-      return schematic(bench, machine.id);
-    },
-    get after() {
-      return schematic(moved(bench, machine, goesOut, goesIn), machine.id);
-    },
   };
 }

@@ -1,5 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useLayoutEffect, useRef, useState } from 'react';
+import type { Virtualizer } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useReducer, useRef, useState } from 'react';
 
 /** Fewer rows than this are drawn all: they cost less than finding out which of them are seen. */
 const FEW = 60;
@@ -9,6 +9,46 @@ const scrollerOf = (from: HTMLElement | null): HTMLElement | null => {
     if (/auto|scroll/.test(getComputedStyle(at).overflowY)) return at;
   return document.scrollingElement as HTMLElement | null;
 };
+
+type Rows = Virtualizer<HTMLElement, Element>;
+type Options = Pick<
+  Rows['options'],
+  'count' | 'getScrollElement' | 'estimateSize' | 'scrollMargin' | 'overscan' | 'enabled'
+>;
+
+/** The library that finds the rows that are seen, fetched once a list is long: most benches are short. Null until then. */
+function useLazyVirtualizer(wanted: boolean, options: Options): Rows | null {
+  const [, drawAgain] = useReducer((n: number) => n + 1, 0);
+  const [make, setMake] = useState<((given: Options, onChange: () => void) => Rows) | null>(null);
+  useEffect(() => {
+    if (!wanted || make) return;
+    let gone = false;
+    void import('@tanstack/react-virtual').then(
+      ({ elementScroll, observeElementOffset, observeElementRect, Virtualizer: Made }) => {
+        if (!gone)
+          setMake(
+            () => (given: Options, onChange: () => void) =>
+              new Made<HTMLElement, Element>({
+                ...given,
+                observeElementRect,
+                observeElementOffset,
+                scrollToFn: elementScroll,
+                onChange,
+              }),
+          );
+      },
+    );
+    return () => {
+      gone = true;
+    };
+  }, [wanted, make]);
+  // One for the life of the list; its options are those of each drawing.
+  const rows = useMemo(() => make?.(options, drawAgain) ?? null, [make]); // eslint-disable-line react-hooks/exhaustive-deps -- options follow below
+  rows?.setOptions({ ...rows.options, ...options });
+  useLayoutEffect(() => rows?._didMount(), [rows]);
+  useLayoutEffect(() => rows?._willUpdate());
+  return rows;
+}
 
 export interface SeenRows {
   /** Goes on the element that holds the rows. */
@@ -43,8 +83,7 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
     const from = Math.round(top + scroller.scrollTop);
     if (Math.abs(from - margin) > 1) setMargin(from);
   });
-  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not used; the hook is meant to be called so
-  const rows = useVirtualizer({
+  const rows = useLazyVirtualizer(many, {
     count,
     getScrollElement: () => scroller,
     estimateSize: () => estimate,
@@ -59,6 +98,15 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
       seen: Array.from({ length: count }, (_, i) => i),
       before: 0,
       after: 0,
+    };
+  // Until the library is there the first rows stand, with room for the others.
+  if (!rows)
+    return {
+      holder,
+      measure: () => undefined,
+      seen: Array.from({ length: FEW }, (_, i) => i),
+      before: 0,
+      after: (count - FEW) * estimate,
     };
   const items = rows.getVirtualItems();
   const [first, last] = [items[0], items.at(-1)];

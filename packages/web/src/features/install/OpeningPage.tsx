@@ -2,6 +2,7 @@ import { Box, HStack, Stack } from '@chakra-ui/react';
 import { tickOpening } from '@zb/core/acts/run';
 import { photosOf } from '@zb/core/model/bench';
 import { openingOf } from '@zb/core/opening/forBox';
+import { openingPlaces } from '@zb/core/opening/places';
 import { openingHeadline, openingStepWords } from '@zb/core/words/opening';
 import { Schematic } from '../../drawing/Schematic';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
@@ -22,6 +23,7 @@ function OpeningPage({ context }: { context: BoxContext }) {
   const { bench, box, machine } = context;
   const act = useAct();
   const opening = openingOf(bench, box);
+  const places = 'code' in opening ? { before: [], after: [] } : openingPlaces(bench, box, opening);
   return (
     <BoxFrame context={context} stop="install" headline={openingHeadline(opening)}>
       <Stack gap="4">
@@ -75,11 +77,11 @@ function OpeningPage({ context }: { context: BoxContext }) {
                 <ScrewTray box={box} tray={opening.record.tray} expected={opening.effort.screws} />
                 <Box>
                   <Head>What sits where: before</Head>
-                  <Schematic groups={opening.before} name={`${machine.name} before`} />
+                  <Schematic groups={places.before} name={`${machine.name} before`} />
                 </Box>
                 <Box>
                   <Head>While the plan is carried out</Head>
-                  <Schematic groups={opening.after} name={`${machine.name} afterwards`} />
+                  <Schematic groups={places.after} name={`${machine.name} afterwards`} />
                 </Box>
               </Stack>
             </Two>

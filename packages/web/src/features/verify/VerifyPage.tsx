@@ -6,7 +6,7 @@ import { verifyHeadline } from '@zb/core/words/image';
 import { callIt } from '@zb/core/acts/profiles';
 import { findImage, findProfile } from '@zb/core/model/bench';
 import { contentOf } from '@zb/core/model/inspection';
-import { unsettledName } from '@zb/core/system/fromImage';
+import { unsettledName } from '@zb/core/system/called';
 import { updateBox } from '@zb/core/acts/box';
 import { BoxFrame, withBox, type BoxContext } from '../../parts/BoxFrame';
 import { Quiet, Word } from '../../ui/Button';
