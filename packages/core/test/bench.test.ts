@@ -464,15 +464,15 @@ describe('acts', () => {
 
   it('a choice is a decision with its reason, one at a time, and a line of the log', () => {
     const [first, second] = judgeAll(demo, gull, 'games');
-    const one = after(demo, chooseProfile(games, must(first).of, must(first), stamp));
+    const one = after(demo, chooseProfile(demo, games, must(first).of, must(first), stamp));
     const two = after(
       one,
-      chooseProfile(must(findBox(one, 'games-corner')), must(second).of, must(second), stamp),
+      chooseProfile(one, must(findBox(one, 'games-corner')), must(second).of, must(second), stamp),
     );
     const box = must(findBox(two, 'games-corner'));
     expect(box.profileId).toBe(second?.profileId);
     expect(box.decisions.filter((d) => d.what === 'System')).toHaveLength(1);
-    expect(box.decisions[0]?.because).toMatch(/Secure Boot/);
+    expect(box.decisions.find((d) => d.what === 'System')?.because).toMatch(/Secure Boot/);
     expect(two.log.length).toBe(demo.log.length + 2);
   });
 

@@ -86,6 +86,12 @@ function plans(): { bench: Bench; box: Box }[] {
                   ...p,
                   installer,
                   secureBoot: 'own key at first restart' as const,
+                  // A system that a machine's processor cannot run starts in no world.
+                  releases: p.releases.map((r) => ({
+                    ...r,
+                    cpuLevel: 'v1' as const,
+                    archs: ['x86_64' as const, 'i686' as const, 'aarch64' as const],
+                  })),
                   manner: { ...p.manner, loader: null, entry: 'fallback path only' as const },
                 }
               : p,

@@ -15,7 +15,7 @@ import {
 } from '@zb/core/acts/firstStart';
 import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { driverKind, driverOrder, kindsBefore } from '@zb/core/firststart/drivers';
+import { driverKind, driverOrder, kindsBefore } from '@zb/core/system/drivers';
 import { bundleFrom } from '@zb/core/firststart/files';
 import { bundleOf, firstStartOf, type FirstStart } from '@zb/core/firststart/forBox';
 import { keyVerdict, keysAsked } from '@zb/core/firststart/keys';
@@ -106,7 +106,7 @@ test('no line before what it needs; circles and what is missing are named', () =
   );
 });
 
-test('drivers go in as the trade has them: graphics, network, card reader, Bluetooth; amplifier before codec', () => {
+test('drivers go in as the trade has them: chipset, network, graphics, card reader, Bluetooth; amplifier before codec', () => {
   fc.assert(
     fc.property(
       fc.shuffledSubarray([...driverOrder, 'fan control'], { minLength: 1 }),
@@ -135,8 +135,8 @@ test('drivers go in as the trade has them: graphics, network, card reader, Bluet
         expect(found.faults).toEqual([]);
         const order = found.lines.flatMap((l) => (l.code === 'driver' ? [driverKind(l.of ?? '')] : []));
         const known = order.flatMap((k) => k ?? []);
-        const four = driverOrder.slice(0, 4);
-        expect(known.filter((k) => four.includes(k))).toEqual(four.filter((k) => known.includes(k)));
+        const five = driverOrder.slice(0, 5);
+        expect(known.filter((k) => five.includes(k))).toEqual(five.filter((k) => known.includes(k)));
         const audio = known.filter((k) => k.startsWith('audio'));
         expect(audio).toEqual(['audio amplifier', 'audio codec'].filter((k) => known.includes(k as never)));
         // Updates before drivers where the network works by itself, after them where it does not.
@@ -152,7 +152,7 @@ test('drivers go in as the trade has them: graphics, network, card reader, Bluet
     ),
     { numRuns: runs(120) },
   );
-  expect(kindsBefore('bluetooth')).toEqual(['graphics', 'network', 'card reader']);
+  expect(kindsBefore('bluetooth')).toEqual(['chipset', 'network', 'graphics', 'card reader']);
 });
 
 test('every box of the demo has a sound list, and every line is said', () => {

@@ -64,7 +64,7 @@ describe('what goes in and out of a machine', () => {
     const moves = movesOf(one, box(one));
     expect([named(moves.goesIn), named(moves.makesRoom)]).toEqual([['Loose SSD'], ['Scans drive']]);
     const out = opened(one).steps.find((s) => s.what.code === 'take out');
-    expect(out?.what).toMatchObject({ drive: 'Scans drive', stays: true });
+    expect(out?.what).toMatchObject({ drive: 'Scans drive', why: 'makes room' });
     // What is out cannot be lost, and has its bag.
     const plan = boxPlan(one, box(one));
     if ('code' in plan) throw new Error(plan.code);

@@ -189,8 +189,8 @@ describe('gathering', () => {
     const desk: Bench = { ...demo, boxes: [{ ...box('booking-host'), profileId: 'harbour-desk' }] };
     const list = lines(desk, 'booking-host');
     expect(list.filter((l) => l.group.startsWith('Drivers')).map((l) => thingWords(l.thing).what)).toEqual([
-      '1. graphics',
-      '2. network',
+      '1. network',
+      '2. graphics',
       '3. card reader',
       '4. Bluetooth',
       '5. audio amplifier',
@@ -215,7 +215,8 @@ describe('gathering', () => {
 
   it('ticks count down to an empty headline', () => {
     const list = gatherList(demo, box('film-night'));
-    expect(gatherHeadline(list, box('film-night'))).toMatch(/still to gather; nothing has to be bought/);
+    const none = { ...box('film-night'), gathered: [] };
+    expect(gatherHeadline(list, none)).toMatch(/still to gather; nothing has to be bought/);
     const all = { ...box('film-night'), gathered: list.lines.map((l) => l.key) };
     expect(gatherHeadline(list, all)).toBe('Everything lies on the bench');
     expect(gatherHeadline({ lines: [], safety: [] }, all)).toMatch(/\?$/);

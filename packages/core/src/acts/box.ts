@@ -8,7 +8,8 @@ import { WRITE_WAY } from '../write/way';
 import { wayWords } from '../words/trade';
 import type { Effect } from '../plan/effect';
 import { applyEffects, takenBack } from '../runsheet/apply';
-import { systemDriveOf } from '../layout/systemDrive';
+import { changedLayout, laidBox } from '../layout/forBox';
+import { isWrittenStraight, systemDriveOf } from '../layout/systemDrive';
 import type { Inspection } from '../model/inspection';
 import {
   runsOfBox,
@@ -78,8 +79,36 @@ const decided = (box: Box, decision: Box['decisions'][number]): Box['decisions']
   decision,
 ];
 
-/** Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. */
-export function chooseProfile(box: Box, profile: Profile, judged: Judgement, stamp: Stamp): Act {
+/** A box with the one drive chosen that may be erased for its system; as it is where there is none, or a choice. */
+function onlyDrive(bench: Bench, box: Box, stamp: Stamp): Box {
+  if (isWrittenStraight(bench, box)) return box;
+  const { drive, suggested } = laidBox(bench, box);
+  if (!drive || !suggested) return box;
+  return {
+    ...box,
+    layout: changedLayout(box.layout, { driveId: drive.id }),
+    decisions: decided(box, {
+      id: stamp.id(),
+      stop: 'install',
+      what: 'Drive of the system',
+      value: drive.name,
+      because: 'it is the only one that may be erased',
+      at: stamp.now,
+    }),
+  };
+}
+
+/**
+ * Records the choice of a profile with the verdict it rests on, as a decision and a line of the log. Where one drive alone may be
+ * erased for it, that drive is chosen in the same act, and said so.
+ */
+export function chooseProfile(
+  bench: Bench,
+  box: Box,
+  profile: Profile,
+  judged: Judgement,
+  stamp: Stamp,
+): Act {
   const because = verdictWords(judged);
   const decisions = decided(box, {
     id: stamp.id(),
@@ -89,15 +118,18 @@ export function chooseProfile(box: Box, profile: Profile, judged: Judgement, sta
     because,
     at: stamp.now,
   });
+  const chosen: Box = {
+    ...box,
+    profileId: profile.id,
+    releaseId: judged.release.id,
+    variantId: judged.variant.id,
+    decisions,
+  };
+  const withDrive = onlyDrive(bench, chosen, stamp);
   return {
     label: `${profile.name} chosen`,
     changes: [
-      edit(box, {
-        profileId: profile.id,
-        releaseId: judged.release.id,
-        variantId: judged.variant.id,
-        decisions,
-      }),
+      edited('boxes', box, withDrive),
       logged({
         kind: 'decision',
         ...logBase(box, 'choose', stamp),

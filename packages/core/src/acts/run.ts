@@ -79,6 +79,14 @@ function performed(bench: Bench, box: Box, step: RunStep, at: string): Applied {
   return { ...after, box: { ...after.box, ...mirrored(bench, after.box, step, true) } };
 }
 
+/** What was answered at the installer, where it was noted: what later stages show. */
+function answered(box: Box, { what }: Pick<RunStep, 'what'>, noted: string): Partial<Box> {
+  if (what.code !== 'answer' || noted === '' || what.question === 'password') return {};
+  const key = what.question === 'edition' ? 'set of software' : what.question;
+  const first = box.first ?? noFirst();
+  return { first: { ...first, set: { ...first.set, [key]: noted } } };
+}
+
 /** What the record of a step keeps so that the step can be taken back. */
 const recorded = ({
   before: { media, fact, firmware },
@@ -139,6 +147,7 @@ export function doneStep(
   const after = performed(bench, box, step, stamp.now);
   const done: Box = {
     ...after.box,
+    ...answered(after.box, step, noted.trim().slice(0, 500)),
     run: {
       ...record,
       left,

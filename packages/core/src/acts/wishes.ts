@@ -161,7 +161,7 @@ function accepted(bench: Bench, a: Assignment, stamp: Stamp): Change[] {
   const changes = [...made.changes, edited('boxes', made.box, box)];
   const after = applyChanges(bench, changes);
   const judged = judge(machineView(after, machine), profile, a, wish);
-  return [...changes, ...chooseProfile(box, profile, judged, stamp).changes];
+  return [...changes, ...chooseProfile(after, box, profile, judged, stamp).changes];
 }
 
 /** Boxes with nothing decided give up a machine that the plan gives to another wish. */

@@ -1,10 +1,11 @@
 import { laidBox } from '../layout/forBox';
-import { findItem, findMachine, type Bench, type Box, type Store } from '../model/bench';
+import { findItem, findMachine, hostsOfBox, type Bench, type Box, type Store } from '../model/bench';
 import { isStore } from '../model/shelf';
 import { writtenBytes } from '../model/written';
 import { mayErase } from '../plan/medium';
 import { writeStands } from '../plan/proof';
 import type { Must } from '../runsheet/step';
+import { writeWayOf } from '../write/way';
 import { bootLadder } from '../starting/ladder';
 
 const storeOf = (bench: Bench, id: string | null): Store | undefined => {
@@ -33,7 +34,10 @@ function startsStick(bench: Bench, box: Box): boolean | null {
 export function conditionHolds(bench: Bench, box: Box, { code, id }: Must): boolean | null {
   switch (code) {
     case 'medium is chosen':
+    case 'adapter is at hand':
       return id !== null;
+    case 'way is decided':
+      return writeWayOf(box) !== null;
     case 'drive may be lost':
       return mayBeWritten(bench, box, storeOf(bench, id));
     case 'sum agrees': {
@@ -59,6 +63,8 @@ export function conditionHolds(bench: Bench, box: Box, { code, id }: Must): bool
       // What hangs outside on a port is there whenever it is plugged in.
       return store.in === box.machineId || store.transport === 'usb' || store.removable;
     }
+    case 'address is settled':
+      return hostsOfBox(bench, box.id).some((h) => h.address !== null);
     case 'stick starts':
       return startsStick(bench, box);
     case 'machine is off':

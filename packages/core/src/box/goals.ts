@@ -1,4 +1,4 @@
-import { systemDriveOf } from '../layout/systemDrive';
+import { isWrittenStraight, systemDriveOf } from '../layout/systemDrive';
 import {
   findItem,
   findMachine,
@@ -111,7 +111,11 @@ function boots(ends: Ends): GoalResult[] {
   const goal: Goal = { code: 'boots its system', machine: machine.name, system: profile.name };
   const fails = (lack: Lack, wayOut: WayOut | null): GoalResult[] => [{ goal, holds: false, lack, wayOut }];
   const drive = systemDriveOf(bench, box);
-  if (!drive) return fails({ code: 'system drive not decided' }, decide('install'));
+  if (!drive)
+    return fails(
+      { code: 'system drive not decided' },
+      decide(isWrittenStraight(bench, box) ? 'write' : 'install'),
+    );
   if (!holdsSystemOf(drive, box)) {
     const step = undone(ends, ['inst:run', 'inst:copy', 'write:write', 'verify:fetch']);
     return fails(
@@ -120,7 +124,7 @@ function boots(ends: Ends): GoalResult[] {
     );
   }
   if (drive.in !== machine.id) {
-    const step = undone(ends, [`open:in:${drive.id}`, 'back:in', 'start:stick']);
+    const step = undone(ends, [`open:in:${drive.id}`, 'back:in', 'start:target', 'start:stick']);
     return fails(
       { code: 'system drive outside', drive: drive.name, machine: machine.name },
       step ? { stage: 'install', act: { code: 'do', step } } : decide('gather'),

@@ -16,6 +16,7 @@ export type HazardCode =
   | 'wants a change'
   | 'fact open'
   | 'drive not decided'
+  | 'system drive suggested'
   | 'installer takes a kept drive'
   | 'installer takes the first drive'
   | 'kept drive inside'

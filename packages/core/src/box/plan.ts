@@ -28,12 +28,15 @@ export interface Plan {
 
 const MENDED_AT: Record<Must['code'], Stop> = {
   'medium is chosen': 'write',
+  'way is decided': 'write',
+  'adapter is at hand': 'gather',
   'drive may be lost': 'choose',
   'sum agrees': 'verify',
   'stick is proven': 'write',
   'image fits': 'write',
   'drive is in the machine': 'gather',
   'stick starts': 'firmware',
+  'address is settled': 'network',
   'machine is off': 'firmware',
 };
 

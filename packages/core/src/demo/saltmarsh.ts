@@ -1,3 +1,4 @@
+import { gatherList } from '../gather/list';
 import { verdictWords } from '../words/fit/finding';
 import { judge } from '../system/judge';
 import { machineView } from '../system/view';
@@ -239,11 +240,17 @@ export function saltmarshHall(): Bench {
       text: 'Millrace stays in the cellar until two people have an hour.',
     },
   ];
-  return {
+  const bench: Bench = {
     ...base,
     hosts: demoHosts,
     runs: gamesRuns(),
     boxes: built.map((b) => b.box),
     log: [...general, ...built.flatMap((b) => b.log)],
   };
+  // Where Gather is done, all of its list lies on the bench.
+  const gathered = (box: Box): Box =>
+    box.signoffs.some((s) => s.stop === 'gather')
+      ? { ...box, gathered: gatherList(bench, box).lines.map((l) => l.key) }
+      : box;
+  return { ...bench, boxes: bench.boxes.map(gathered) };
 }

@@ -1,6 +1,6 @@
 import { sumsFor, type ChecksumList } from '../formats/checksumList';
 import type { FirstRecord } from '../model/firstStart';
-import { driverKind } from './drivers';
+import { driverKind } from '../system/drivers';
 
 /** A file that was picked or found in a folder: bytes, and its SHA-256 in hexadecimal. */
 export interface DriverFile {

@@ -15,7 +15,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { serves } from '../system/serves';
 import { laidBox } from '../layout/forBox';
 import { span, type Span } from '../units/duration';
-import { driverKind, driversBefore, type DriverKind } from './drivers';
+import { driverKind, driversBefore, driversInOrder, type DriverKind } from '../system/drivers';
 import { inOrder } from './order';
 import type { FirstFault, FirstLine, FirstLineCode, FirstWhy } from './line';
 import { firstStartTime, updatesDone, updatesLeft } from './waiting';
@@ -106,7 +106,7 @@ const ofKind = (keys: readonly string[], is: (kind: DriverKind) => boolean): str
 
 /** Drivers in their order, each after those it needs; the network's own before or after the updates. */
 function drivers({ profile }: Scene, online: boolean, lines: Lines, after: string[]): string[] {
-  return profile.drivers.map((name) => {
+  return driversInOrder(profile.drivers).map((name) => {
     const needs = driversBefore(name, profile.drivers).map(driverKey);
     return lines.add(
       'driver',
@@ -118,16 +118,21 @@ function drivers({ profile }: Scene, online: boolean, lines: Lines, after: strin
   });
 }
 
+/** What the installer has asked is not asked again. Its “edition” is the set of software. */
+const askedBefore = ({ profile }: Scene): Set<string> =>
+  new Set(profile.manner.asks.map((q) => (q === 'edition' ? 'set of software' : q)));
+
 function questions(s: Scene, lines: Lines, first: string): void {
   const { profile, fact } = s;
-  const asks = new Set(profile.first.asks);
+  const before = askedBefore(s);
+  const asks = new Set(profile.first.asks.filter((q) => !before.has(q)));
   const asked: FirstWhy = { code: 'asked' };
   const upright = fact('display.portrait') === true;
   const turned = upright ? [lines.add('rotation', { code: 'upright panel' }, { after: [first] })] : [];
   const language = asks.has('language') ? [lines.add('language', asked, { after: [first, ...turned] })] : [];
   if (asks.has('zone')) lines.add('zone', asked, { after: [first, ...language] });
   // A password that is typed on another layout than it will be asked for on is a password nobody knows.
-  if (asks.has('keyboard') || profile.login !== 'no login')
+  if (!before.has('keyboard') && (asks.has('keyboard') || profile.login !== 'no login'))
     lines.add('keyboard', asked, { after: [first, ...language], may: false });
   if (asks.has('set of software')) lines.add('set of software', asked, { after: [first, ...language] });
 }
@@ -135,11 +140,13 @@ function questions(s: Scene, lines: Lines, first: string): void {
 function access(s: Scene, lines: Lines, first: string): string[] {
   const { box, profile } = s;
   const keyboard = lines.of('keyboard');
-  const asks = new Set(profile.first.asks);
+  const before = askedBefore(s);
+  const asks = new Set(profile.first.asks.filter((q) => !before.has(q)));
   const user = asks.has('user')
     ? [lines.add('user', { code: 'asked' }, { after: [first, ...keyboard] })]
     : [];
-  if (profile.login === 'no login') return [];
+  if (profile.login === 'no login' || (profile.login === 'set at install' && before.has('password')))
+    return user;
   const code = profile.login === 'shipped default' ? 'default password' : 'password';
   const replaced =
     s.record.password !== null && (profile.login !== 'shipped default' || s.record.password.replaced);
@@ -319,9 +326,8 @@ export function bundleOf(
   const names = profile?.drivers ?? [];
   const stick = storesOf(bench).find((s) => s.id === record.stickId);
   const bytes = record.bundle.reduce((n, f) => n + f.bytes, 0);
-  const { order } = inOrder(names.map((name) => ({ key: name, after: driversBefore(name, names) })));
   return {
-    lines: order.map(({ key: driver }) => ({
+    lines: driversInOrder(names).map((driver) => ({
       driver,
       needed: driverKind(driver) === 'network',
       files: record.bundle.filter((f) => f.driver === driver),

@@ -16,6 +16,7 @@ export interface PartPlace {
 export type GatherThing =
   | { code: 'stick'; bytes: number; named: string | null; image: string | null; system: string }
   | { code: 'second stick'; named: string | null }
+  | { code: 'chain stick'; named: string; seconds: number }
   | { code: 'card reader'; system: string }
   | { code: 'drive adapter'; system: string }
   | { code: 'dock'; named: string | null }

@@ -1,9 +1,12 @@
+import { straightWay } from '../layout/systemDrive';
 import { movesOf, placeBefore } from '../opening/moves';
-import { isFreeFor } from '../plan/claims';
+import { usbAdapterOf } from '../write/adapter';
+import { claimAgainst, isFreeFor } from '../plan/claims';
 import { judge } from '../system/judge';
 import type { PartRole } from '../system/repairs';
+import { driversInOrder } from '../system/drivers';
+import { needsDock } from '../machine/dock';
 import { partsFor } from '../system/part';
-import { knownFact } from '../model/known';
 import { machineView } from '../system/view';
 import {
   findImage,
@@ -66,18 +69,28 @@ function stick(bench: Bench, box: Box, profile: Profile, second: boolean): Gathe
     : { ...base, thing: thing(null), where: 'to buy', price: null };
 }
 
-function writing(bench: Bench, box: Box, machine: Machine, profile: Profile): GatherLine[] {
+function writing(bench: Bench, box: Box, profile: Profile): GatherLine[] {
   const lines: GatherLine[] = [];
-  if (profile.installer === 'written straight to the final drive') {
-    const card = knownFact(machine, 'ports.drives')?.value === 0;
-    lines.push({
-      key: 'reader',
-      group: 'Stick and writing',
-      thing: { code: card ? 'card reader' : 'drive adapter', system: profile.name },
-      where: 'at hand',
-      count: 1,
-    });
-    if (card) return lines;
+  const base = { key: 'reader', group: 'Stick and writing' as const, count: 1 };
+  switch (straightWay(bench, box)) {
+    case 'card':
+      return [{ ...base, thing: { code: 'card reader', system: profile.name }, where: 'at hand' }];
+    case 'external drive':
+      return lines;
+    case 'adapter': {
+      const adapter = usbAdapterOf(bench);
+      return [
+        {
+          ...base,
+          thing: { code: 'drive adapter', system: profile.name },
+          ...(adapter
+            ? { where: 'on the shelf' as const, itemId: adapter.id }
+            : { where: 'to buy' as const, price: null }),
+        },
+      ];
+    }
+    default:
+      break;
   }
   lines.push(stick(bench, box, profile, false));
   if (profile.drivers.length > 0) lines.push(stick(bench, box, profile, true));
@@ -88,8 +101,7 @@ function ports(bench: Bench, machine: Machine, profile: Profile): GatherLine[] {
   const lines: GatherLine[] = [];
   const add = (key: string, thing: GatherThing, more: Partial<GatherLine> = {}): void =>
     void lines.push({ key, group: 'Ports and input', thing, where: 'at hand', count: 1, ...more });
-  const few = knownFact(machine, 'ports.usb')?.value === 1;
-  if (few || machine.form === 'handheld') {
+  if (needsDock(machine)) {
     const dock = bench.items.find(
       (i) =>
         i.kind === 'adapter' && i.owned && i.goesIn === 'outside' && /usb/i.test(i.from) && /usb/i.test(i.to),
@@ -104,7 +116,10 @@ function ports(bench: Bench, machine: Machine, profile: Profile): GatherLine[] {
     );
     add('charger', { code: 'charger' });
   }
-  add('keyboard', { code: 'keyboard' });
+  // A laptop has its own; a handheld wants one where an installer asks.
+  const asks = profile.installer !== 'written straight to the final drive';
+  if (machine.form !== 'laptop' && (machine.form !== 'handheld' || asks))
+    add('keyboard', { code: 'keyboard' });
   if (machine.form !== 'handheld' && machine.form !== 'laptop') add('display', { code: 'display' });
   if (profile.networkAtInstall || profile.needs.wiredPorts > 0) {
     const count = Math.max(1, profile.needs.wiredPorts);
@@ -198,8 +213,18 @@ export function gatherList(bench: Bench, box: Box, claimed: Set<string> = new Se
   const profile = findProfile(bench, box.profileId);
   if (!machine || !profile) return { lines: [], safety: machine ? safetyNotes(bench, machine, false) : [] };
   const inside = goingIn(bench, box, machine, profile, claimed);
-  const opens = inside.length > 0;
-  const lines = [...inside, ...writing(bench, box, machine, profile), ...ports(bench, machine, profile)];
+  const opens = inside.length > 0 || movesOf(bench, box).written.length > 0;
+  const lines = [...inside, ...writing(bench, box, profile), ...ports(bench, machine, profile)];
+  const chain = bench.items.find((i) => i.id === box.chain?.stickId);
+  if (chain && box.chain)
+    lines.push({
+      key: 'chain-stick',
+      group: 'Stick and writing',
+      thing: { code: 'chain stick', named: chain.name, seconds: box.chain.seconds },
+      itemId: chain.id,
+      where: claimAgainst(bench, box, chain.id) ? 'in use elsewhere' : 'on the shelf',
+      count: 1,
+    });
   const add = (
     group: GatherLine['group'],
     key: string,
@@ -210,7 +235,7 @@ export function gatherList(bench: Bench, box: Box, claimed: Set<string> = new Se
     add('Tools', 'tools', { code: 'tools', form: machine.form });
     add('Tools', 'tray', { code: 'tray' });
   }
-  profile.drivers.forEach((name, i) =>
+  driversInOrder(profile.drivers).forEach((name, i) =>
     add('Drivers, in this order', `driver-${i}`, { code: 'driver', number: i + 1, name }, 'to fetch'),
   );
   add('Paper', 'paper', { code: 'paper', login: profile.login });

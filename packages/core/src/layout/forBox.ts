@@ -38,6 +38,8 @@ export interface LaidBox {
   /** Drives in the machine, loose ones that may be lost, and the one that was chosen. */
   drives: Store[];
   drive: Store | null;
+  /** Nobody has chosen the drive: it is the only one that may be erased, and nothing is done to it before it is chosen. */
+  suggested: boolean;
   plan: LayoutPlan | null;
   sheet: LayoutSheet | null;
   why: NoBoxLayout | null;
@@ -93,7 +95,16 @@ function layOut(bench: Bench, box: Box): LaidBox {
   // Once its system is on a drive, that is the one.
   const own = inside.find((s) => holdsSystemOf(s, box));
   const drive = chosen ?? own ?? (free.length === 1 ? free[0] : undefined) ?? null;
-  const none = (why: NoBoxLayout): LaidBox => ({ decided, drives, drive, plan: null, sheet: null, why });
+  const suggested = drive !== null && drive !== chosen && drive !== own;
+  const none = (why: NoBoxLayout): LaidBox => ({
+    decided,
+    drives,
+    drive,
+    suggested,
+    plan: null,
+    sheet: null,
+    why,
+  });
   if (!machine) return none({ code: 'no machine' });
   if (!profile) return none({ code: 'no system' });
   if (!drive)
@@ -114,5 +125,5 @@ function layOut(bench: Bench, box: Box): LaidBox {
     typed,
     shown,
   });
-  return { decided, drives, drive, plan, sheet: layoutSheet(plan), why: null };
+  return { decided, drives, drive, suggested, plan, sheet: layoutSheet(plan), why: null };
 }

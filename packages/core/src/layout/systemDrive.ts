@@ -7,6 +7,7 @@ import {
   type Box,
   type Store,
 } from '../model/bench';
+import { knownFact } from '../model/known';
 import { isStore } from '../model/shelf';
 import { holdsSystemOf } from '../plan/medium';
 import { driveState } from '../system/places';
@@ -37,10 +38,28 @@ export function innerDriveOf(bench: Bench, box: Box): Store | undefined {
  * way that was decided. Undefined where nobody has decided.
  */
 export function systemDriveOf(bench: Bench, box: Box): Store | undefined {
-  if (!isWrittenStraight(bench, box)) return laidBox(bench, box).drive ?? undefined;
+  if (!isWrittenStraight(bench, box)) {
+    const { drive, suggested } = laidBox(bench, box);
+    return suggested ? undefined : (drive ?? undefined);
+  }
   const target = targetOf(bench, box);
   if (target?.kind !== 'stick') return target;
   const inner = innerDriveOf(bench, box);
   if (!inner) return target;
   return writeWayOf(box) === 'installer stick' ? inner : undefined;
+}
+
+/**
+ * How an image is written straight: to a stick, to a card, to a drive that hangs on USB by itself, or to a drive that comes out of
+ * its machine and is written in an adapter. Null where there is an installer.
+ */
+export function straightWay(bench: Bench, box: Box): 'stick' | 'card' | 'external drive' | 'adapter' | null {
+  if (!isWrittenStraight(bench, box)) return null;
+  const target = targetOf(bench, box);
+  if (target?.kind === 'stick' || target?.kind === 'card') return target.kind;
+  if (target) return target.transport === 'usb' ? 'external drive' : 'adapter';
+  if (writeWayOf(box) === 'adapter') return 'adapter';
+  const machine = findMachine(bench, box.machineId);
+  // A machine without a place for a drive runs from a card.
+  return machine && knownFact(machine, 'ports.drives')?.value === 0 ? 'card' : 'stick';
 }

@@ -5,6 +5,20 @@ import type { Machine } from '../model/shelf';
 export const hasBattery = (machine: Pick<Machine, 'facts'>): boolean =>
   knownFact(machine, 'power.battery')?.value === true;
 
+/** What feeds a machine: a supply inside it, one that stands beside it, or a battery with a charger. */
+export type Supply = 'inside' | 'external' | 'battery';
+
+/** Forms that usually have their supply beside them. Common practice, no source. */
+const OUTSIDE: readonly Machine['form'][] = ['mini PC', 'board'];
+const CARRIED: readonly Machine['form'][] = ['laptop', 'handheld'];
+
+/** What feeds a machine. A laptop or handheld of which nobody has said that it has no battery is taken to have one. */
+export function supplyOf(machine: Pick<Machine, 'facts' | 'form'>): Supply {
+  const said = knownFact(machine, 'power.battery')?.value;
+  if (said === true || (said === undefined && CARRIED.includes(machine.form))) return 'battery';
+  return OUTSIDE.includes(machine.form) ? 'external' : 'inside';
+}
+
 /** Percent of the design capacity below which a battery should be replaced, or is at its end. Common practice, no source. */
 export const WEAK_BATTERY = 60;
 

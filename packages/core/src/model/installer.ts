@@ -32,6 +32,21 @@ export const sizeManners = [
 /** A manner of telling a size. */
 export type SizeManner = (typeof sizeManners)[number];
 
+/** What an installer asks a person. Common practice, no source. */
+export const installerQuestions = [
+  'language',
+  'keyboard',
+  'zone',
+  'edition',
+  'disk',
+  'host name',
+  'user',
+  'password',
+  'address',
+] as const;
+/** One of them. */
+export type InstallerQuestion = (typeof installerQuestions)[number];
+
 /** What an installer does beyond its choice of a drive; the defaults are what most do (common practice, no source). */
 export const installerMannerSchema = z.object({
   /** What its list of drives shows besides the place in it; empty: nothing. */
@@ -54,6 +69,11 @@ export const installerMannerSchema = z.object({
   asksArchitecture: z.boolean().default(false),
   /** Its screens are text (works over a remote console and a serial line) or pictures. */
   screen: z.enum(['text', 'graphical']).default('graphical'),
+  /**
+   * What it asks, in its own order; “disk” stands where it asks for the drive. What it asks is not asked again at the first start.
+   * Empty: nobody has said, and what the first start lists is asked there.
+   */
+  asks: z.array(z.enum(installerQuestions)).max(installerQuestions.length).default([]),
   /** It can set a system beside another that keeps its room on the drive. */
   beside: z.boolean().default(false),
 });

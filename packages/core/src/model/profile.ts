@@ -115,7 +115,7 @@ export const profileSchema = z.object({
   swap: z.enum(swapHabits),
   layout: z.enum(layoutHabits),
   writeMode: z.enum(writeModes),
-  /** Drivers to fetch beforehand, in the order they are installed. */
+  /** Drivers to fetch beforehand, by name; in which order they go in follows from their kinds. */
   drivers: z.array(line).max(30),
   /** What its images call themselves in their own bytes: an image that says otherwise is asked about. */
   calls: z.array(line).max(20).default([]),

@@ -1,4 +1,4 @@
-import { hasBattery } from '../machine/power';
+import { hasBattery, supplyOf, type Supply } from '../machine/power';
 import { findMachine, photosOf, type Bench, type Box, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
 import type { Effect } from '../plan/effect';
@@ -19,17 +19,19 @@ export interface OpeningStep {
   effects: readonly Effect[];
 }
 
+/** Why a drive comes out: as a precaution, because something else takes its place for good, or to be written in an adapter. */
+export type WhyOut = 'precaution' | 'makes room' | 'to be written';
+
 /** What is done in a step. */
 export type OpeningWhat =
   | { code: 'erase first'; drive: string; id: string }
   | { code: 'power off' }
-  | { code: 'unplug the mains' }
+  | { code: 'unplug the mains'; supply: Supply }
   | { code: 'look at the cells' }
   | { code: 'photograph'; photos: number }
   | { code: 'take the cover off'; screws: number; ribbons: boolean }
   | { code: 'unplug the battery' }
-  /** `stays`: something else takes its place, so that it does not go back. */
-  | { code: 'take out'; drive: string; stays: boolean }
+  | { code: 'take out'; drive: string; why: WhyOut }
   | { code: 'put in'; drive: string; place: PlaceVerdict }
   | { code: 'put in memory'; name: string }
   | { code: 'plug the battery in' }
@@ -59,8 +61,11 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   const machine = findMachine(bench, box.machineId);
   if (!machine) return { code: 'no machine' };
   const record = box.opening ?? noOpening();
-  const { goesIn, comesOut, makesRoom, memory } = movesOf(bench, box);
-  const goesOut = [...makesRoom, ...comesOut];
+  const { goesIn: fresh, comesOut, makesRoom, written, memory } = movesOf(bench, box);
+  const goesIn = [...fresh, ...written];
+  const goesOut = [...makesRoom, ...comesOut, ...written];
+  const whyOut = (s: Store): WhyOut =>
+    makesRoom.includes(s) ? 'makes room' : written.includes(s) ? 'to be written' : 'precaution';
   if (goesOut.length + goesIn.length + memory.length === 0) return { code: 'stays closed' };
   const before = storesBefore(bench, box, machine.id);
 
@@ -81,7 +86,7 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   });
   const steps: OpeningStep[] = [
     // Other people's data on a donated drive: NIST SP 800-88 Rev. 1, before it is used again.
-    ...goesIn
+    ...fresh
       .filter(
         (s) => (s.fate === 'may be lost' && !isBlank(s.content)) || record.done.includes(`erase:${s.id}`),
       )
@@ -94,7 +99,7 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
         ),
       ),
     step('off', stepMinutes.off, { code: 'power off' }),
-    step('mains', stepMinutes.mains, { code: 'unplug the mains' }),
+    step('mains', stepMinutes.mains, { code: 'unplug the mains', supply: supplyOf(machine) }),
     ...(battery ? [step('cells', stepMinutes.cells, { code: 'look at the cells' })] : []),
     step('cover', effort.minutes / 2, {
       code: 'take the cover off',
@@ -107,7 +112,7 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
       step(
         `out:${s.id}`,
         stepMinutes.out,
-        { code: 'take out', drive: s.name, stays: makesRoom.includes(s) },
+        { code: 'take out', drive: s.name, why: whyOut(s) },
         goes(s, null),
       ),
     ),

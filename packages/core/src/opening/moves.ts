@@ -1,6 +1,7 @@
-import { systemDriveOf } from '../layout/systemDrive';
+import { straightWay, systemDriveOf } from '../layout/systemDrive';
 import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { Memory } from '../model/shelf';
+import { targetOf } from '../write/target';
 import { goesInside, placeFor } from './place';
 
 /** What goes in and out of a machine for a box: one answer for Opening, rehearsal, Gather and the run sheet. */
@@ -11,11 +12,13 @@ export interface Moves {
   comesOut: Store[];
   /** Drives that come out because what goes in needs their place; they stay out. */
   makesRoom: Store[];
+  /** Drives that come out to be written in an adapter, and go back in. */
+  written: Store[];
   /** Memory modules that go in. */
   memory: Memory[];
 }
 
-const none = (): Moves => ({ goesIn: [], comesOut: [], makesRoom: [], memory: [] });
+const none = (): Moves => ({ goesIn: [], comesOut: [], makesRoom: [], written: [], memory: [] });
 
 /** Where an item was before this box's work moved it: the plan is made from there, so that what is done stays in it. */
 export const placeBefore = (
@@ -109,11 +112,21 @@ function findMoves(bench: Bench, box: Box): Moves {
     goesIn.push(store);
     now = moved(now, machine, room, [store]);
   }
+  const comesOutToBeWritten =
+    target !== undefined &&
+    target.in === machine.id &&
+    target.kind === 'drive' &&
+    target.attachment !== 'soldered' &&
+    straightWay(bench, box) === 'adapter' &&
+    targetOf(bench, box)?.id === target.id;
   const unplugged = new Set(box.precautions.flatMap((p) => (p.startsWith('unplug:') ? [p.slice(7)] : [])));
   return {
     goesIn,
-    comesOut: stores.filter((s) => s.in === machine.id && unplugged.has(s.id) && !makesRoom.includes(s)),
+    comesOut: stores.filter(
+      (s) => s.in === machine.id && unplugged.has(s.id) && !makesRoom.includes(s) && s !== target,
+    ),
     makesRoom,
+    written: comesOutToBeWritten ? [target] : [],
     memory: bench.items.filter(
       (i): i is Memory => i.kind === 'memory' && box.parts.includes(i.id) && i.in !== machine.id,
     ),

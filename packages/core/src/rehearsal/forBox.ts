@@ -10,6 +10,7 @@ import {
   type Bench,
   type Box,
   type Machine,
+  type Profile,
   type Store,
 } from '../model/bench';
 import { isBlank } from '../model/content';
@@ -28,6 +29,8 @@ import { claimAgainst, type Claim } from '../plan/claims';
 import { mayErase } from '../plan/medium';
 import { standingWrite } from '../plan/proof';
 import { startOn } from '../starting/forMachine';
+import { optionOf } from '../system/options';
+import { machineView } from '../system/view';
 import { sameSize } from './alike';
 import { predictTimes } from '../write/time';
 import { targetOf, targetSerial } from '../write/target';
@@ -164,20 +167,42 @@ function driveOf(
   };
 }
 
-/** What the installer's stick starts, by the bytes of its image; where they were not read it is taken to start either way. */
+/** What refuses this machine whatever boots it: a system for another processor, or for one that can more. */
+function refusesProcessor(bench: Bench, box: Box, machine: Machine, profile: Profile): boolean {
+  const { release } = optionOf(profile, box);
+  const { facts } = machineView(bench, machine, [], box);
+  const arch = facts['cpu.arch'];
+  if (typeof arch === 'string' && !(release.archs as readonly string[]).includes(arch)) return true;
+  const have = facts['cpu.level'];
+  return (
+    arch === 'x86_64' && release.cpuLevel !== null && typeof have === 'string' && have < release.cpuLevel
+  );
+}
+
+/**
+ * What the installer's stick starts: by the bytes of its image, where they were read; else by the word of the system's profile.
+ * Nothing, where the system refuses this machine's processor.
+ */
 function stickOf(
+  bench: Bench,
+  box: Box,
   reading: ImageReading | undefined,
   machine: Machine,
+  profile: Profile,
 ): Pick<RehearsalDrive, 'starts' | 'signed'> {
   const uefi =
     firmwareKindOf((key) => (key === 'firmware.mode' ? 'uefi' : knownFact(machine, key)?.value)) ??
     'uefi-x64';
+  const modes: readonly string[] = profile.needs.firmware;
+  const told = (kind: PlainMode): boolean => modes.length === 0 || modes.includes(kind);
+  const refused = refusesProcessor(bench, box, machine, profile);
   const does = (kind: PlainMode): boolean =>
-    !reading || startOn(reading, kind === 'bios' ? 'bios' : uefi, false)?.starts !== 'no';
+    !refused &&
+    (reading ? startOn(reading, kind === 'bios' ? 'bios' : uefi, false)?.starts !== 'no' : told(kind));
   const secure = startOn(reading, uefi, true);
   return {
     starts: { uefi: does('uefi') ? 'the installer' : null, bios: does('bios') ? 'the installer' : null },
-    signed: !reading || secure?.refused === false,
+    signed: profile.secureBoot !== 'must be off' && (!reading || secure?.refused === false),
   };
 }
 
@@ -263,7 +288,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
       target,
     ),
   );
-  const written = stickOf(reading, machine);
+  const written = stickOf(bench, box, reading, machine, profile);
   const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
   const without: RehearsalDrive = {
     ...driveOf(bench, box, target, 'other', machine, target),

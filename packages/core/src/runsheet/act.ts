@@ -7,6 +7,8 @@ export function actOf(what: StepWhat): string {
       return `open: ${what.what.code}`;
     case 'set':
       return `set: ${what.setting}`;
+    case 'answer':
+      return `answer: ${what.question}`;
     case 'first start':
       return `first start: ${what.line}`;
     case 'pool':

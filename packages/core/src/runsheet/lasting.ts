@@ -5,11 +5,17 @@ import type { StepWhat } from './what';
 const PROGRESS: Partial<Record<StepWhat['code'], readonly string[]>> = {
   'compare the sum': ['sha256', 'image'],
   'first start': ['set'],
+  answer: ['value'],
   measure: ['runs'],
   'password on paper': ['kept'],
   'enter setup': ['key'],
-  'try the menu key': ['key'],
+  'try the menu key': ['key', 'form'],
+  'save and leave': ['form'],
+  'start the stick': ['form'],
+  'choose the drive': ['kept'],
+  'let it install': ['kept', 'out'],
   set: ['from'],
+  'stick in': ['others'],
 };
 const OPENING = ['photos', 'out', 'back'];
 

@@ -8,12 +8,15 @@ import type { StepWhat } from './what';
 export interface Must {
   code:
     | 'medium is chosen'
+    | 'way is decided'
+    | 'adapter is at hand'
     | 'drive may be lost'
     | 'sum agrees'
     | 'stick is proven'
     | 'image fits'
     | 'drive is in the machine'
     | 'stick starts'
+    | 'address is settled'
     | 'machine is off';
   /** The thing it is about, by name and by id; the id is null where it is not decided, or is not on the shelf. */
   of: string;

@@ -3,6 +3,7 @@ import type { FirstLineCode, FirstWhy } from '../firststart/line';
 import type { GatherLine, GatherThing } from '../gather/line';
 import type { LayoutStep } from '../layout/steps';
 import type { FactKey } from '../model/facts';
+import type { InstallerQuestion } from '../model/installer';
 import type { MoveStep } from '../model/moving';
 import type { OpeningWhat } from '../opening/forBox';
 import type { PoolStep } from '../storage/commands';
@@ -61,17 +62,26 @@ export type StepWhat =
   // Firmware
   | { code: 'enter setup'; machine: string; key: string | null; form: string }
   | { code: 'set'; setting: SettingName; of: string | null; from: string | null; to: string }
-  | { code: 'save and leave' }
-  | { code: 'try the menu key'; key: string | null }
+  | { code: 'save and leave'; form: string }
+  | { code: 'try the menu key'; key: string | null; form: string }
   // Install
   | { code: 'put away'; drive: string; serial: string | null }
   | { code: 'secure the power'; machine: string }
   | { code: 'wire in' }
-  | { code: 'stick in'; stick: string; serial: string | null; dock: boolean }
+  | {
+      code: 'plug the medium in';
+      medium: string;
+      serial: string | null;
+      kind: 'stick' | 'card' | 'drive';
+      dock: boolean;
+    }
+  /** `others`: sticks and drives on USB that are in the machine as well. */
+  | { code: 'stick in'; stick: string; serial: string | null; dock: boolean; others: string[] }
   | {
       code: 'start the stick';
       by: 'menu' | 'order';
       key: string | null;
+      form: string;
       mode: 'uefi' | 'bios' | 'board' | null;
       stick: string;
       basicGraphics: boolean;
@@ -86,16 +96,22 @@ export type StepWhat =
       model: string | null;
       by: ToldBy;
       read: boolean;
+      /** Drives that must be kept and are in the machine. */
+      kept: string[];
       alike: string[];
     }
   | { code: 'copy onto the drive'; drive: string; serial: string | null; bytes: number }
   | { code: 'lay the drive out'; steps: LayoutStep[] }
   | { code: 'say yes'; times: number; drive: string; serial: string | null; arch: string | null }
-  | { code: 'let it install'; system: string; staysWith: boolean }
+  /** `kept`: drives that must be kept and are in; `out`: others were taken out for it. */
+  | { code: 'let it install'; system: string; staysWith: boolean; kept: string[]; out: boolean }
   | { code: 'stick out'; ends: 'asks for a restart' | 'restarts by itself' | 'powers off'; stick: string }
   | { code: 'put back'; drives: string[]; ports: string[] }
   | { code: 'target first'; drive: string }
   | { code: 'order back' }
+  | { code: 'chain stick in'; stick: string; serial: string | null }
+  | { code: 'chain stick first'; stick: string }
+  | { code: 'answer'; question: InstallerQuestion; value: string | null }
   // First start
   | { code: 'first start'; line: FirstLineCode; of: string | null; why: FirstWhy; set: string | null }
   // Network

@@ -13,6 +13,7 @@ import { contentTitle, isBlank, type Startable } from '../model/content';
 import type { BootEntry } from '../model/details';
 import { contentOf, type FirmwareKind } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { isStore } from '../model/shelf';
 import { holdsSystemOf } from '../plan/medium';
 import { standingWrite, writeStands, type WriteStands } from '../plan/proof';
 import { startOn, type MachineStart } from './forMachine';
@@ -143,7 +144,9 @@ function newRung(
   const bus = outOfReach(machine, drive);
   if (bus) {
     const chain = bench.items.find((i) => i.id === box.chain?.stickId);
-    return chain && box.chain
+    // Once the system is on its drive, the stick must be in as well.
+    const there = chain && isStore(chain) && (chain.in === machine.id || !holdsSystemOf(drive, box));
+    return chain && box.chain && there
       ? rungOf(entry, 'started', {
           code: 'through the chain loader',
           stick: chain.name,

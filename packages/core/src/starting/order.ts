@@ -186,6 +186,16 @@ export function orderAt(
   const once = after.filter(
     (p, i) => p.kind !== 'new system' || after.findIndex((q) => q.kind === p.kind) === i,
   );
+  // A chain loader that stands first goes on to the new system before any other is tried.
+  const chained = box.chain !== null && machine.bootFirst === box.chain.stickId;
+  if (chained)
+    return {
+      places: [
+        { kind: 'new system', drive: target, by: 'place' },
+        ...once.filter((p) => p.kind !== 'new system'),
+      ],
+      assumed,
+    };
   if (uefi && manner?.entry === 'made')
     return {
       places: [

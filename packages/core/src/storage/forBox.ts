@@ -5,6 +5,7 @@ import { noPool, type BoxPool, type PoolDrive, type PoolFault } from '../model/s
 import { claimAgainst, type Claim } from '../plan/claims';
 import { isPooledBy } from '../plan/medium';
 import { laidBox } from '../layout/forBox';
+import { systemDriveOf } from '../layout/systemDrive';
 import { checkOffer, checkRoom, poolFinding, type PoolFinding, type Room } from './check';
 import { poolDriveOf } from './poolDrive';
 import { offer, type PoolOffer } from './ways';
@@ -56,7 +57,7 @@ export function roomOfBox(bench: Bench, box: Box): Room {
 
 /** Drives in the machine and loose ones; those that are proposed are in it, may be lost and carry no system. */
 function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
-  const boot = laidBox(bench, box).drive;
+  const boot = systemDriveOf(bench, box) ?? laidBox(bench, box).drive;
   return storesOf(bench)
     .filter(
       (s) =>
@@ -75,7 +76,15 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
         system,
         taken: pool.drives
           ? pool.drives.includes(store.id)
-          : inside && !system && !held && store.fate === 'may be lost' && store.kind === 'drive',
+          : // Before it is decided which drive takes the system none is proposed: it might be that one.
+            boot !== null &&
+            boot !== undefined &&
+            inside &&
+            !system &&
+            !held &&
+            store.installed === null &&
+            store.fate === 'may be lost' &&
+            store.kind === 'drive',
         held: held ?? null,
         holds: wiped || isBlank(store.content) || isPooledBy(store, box) ? '' : contentTitle(store),
       };

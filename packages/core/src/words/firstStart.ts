@@ -1,3 +1,4 @@
+import { driverKind, type DriverKind } from '../system/drivers';
 import type { KeyVerdict } from '../firststart/keys';
 import type { FirstFault, FirstLine, FirstWhy } from '../firststart/line';
 import type { Screen } from '../firststart/screen';
@@ -55,6 +56,21 @@ export function firstLineTitle(line: Pick<FirstLine, 'code' | 'of' | 'why'>): st
   }
 }
 
+/** Why a driver stands where it does among the others. Common practice, no source. */
+const DRIVER_REASON: Record<DriverKind, string> = {
+  chipset: 'First: the other devices hang on it.',
+  network: 'Before the rest: what is missing is fetched over it.',
+  graphics: 'The picture gets its size and its speed by it.',
+  'card reader': 'A card is seen only with it.',
+  bluetooth: 'Gamepads are paired by it.',
+  'audio amplifier': 'Before the codec, which looks for it once.',
+  'audio codec': 'After the amplifier: without one it stays silent.',
+};
+const driverReason = (name: string): string => {
+  const kind = driverKind(name);
+  return kind ? DRIVER_REASON[kind] : '';
+};
+
 /** Why, and where to find it. */
 export function firstWhyWords(why: FirstWhy): string {
   switch (why.code) {
@@ -83,9 +99,9 @@ export function firstWhyWords(why: FirstWhy): string {
     case 'until nothing is offered':
       return `Usually ${why.rounds[0] === why.rounds[1] ? plural(why.rounds[0], 'round') : `${why.rounds[0]} to ${why.rounds[1]} rounds`}, with a restart after each, until nothing is offered.`;
     case 'driver from the stick':
-      return 'From the stick: there may be no network without it.';
+      return `From the stick: there may be no network without it. ${driverReason(why.driver)}`.trim();
     case 'driver by the network':
-      return 'From the network, after the updates: they may bring it.';
+      return `From the network, after the updates: they may bring it. ${driverReason(why.driver)}`.trim();
     case 'sound goes astray':
       return `“Automatic” takes the wrong one: choose it by name. There is ${list(why.outputs)}.`;
     case 'buttons do nothing':

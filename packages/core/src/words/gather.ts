@@ -66,6 +66,8 @@ export function thingWords(t: GatherThing): { what: string; why: string } {
         named('A second stick', t.named),
         'for drivers and content, so that nothing is fetched over a network that may not work yet',
       );
+    case 'chain stick':
+      return say(`The stick that stays in: ${t.named}`, 'the firmware boots it, and it goes on to the drive');
     case 'card reader':
       return say('Card reader', `${t.system} is written straight to the card`);
     case 'drive adapter':

@@ -37,6 +37,8 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'fact open': (p) => `${p.because} ${p.system} depends on it.`,
   'drive not decided': (p) =>
     `Whether what is on “${p.drive}” in ${p.machine} may be lost is not decided: ${p.holds || 'empty, as far as known'}. Decide it, or take the drive out.`,
+  'system drive suggested': (p) =>
+    `Nobody has chosen the drive for the system. “${p.drive}” is suggested: choose it, or another.`,
   'installer takes a kept drive': (p) =>
     `The installer ${TAKES[p.way ?? ''] ?? ''}, and “${p.drive}” in ${p.machine} holds ${p.holds || 'what must be kept'}. Take it out first.`,
   'installer takes the first drive': (p) =>

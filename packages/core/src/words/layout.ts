@@ -125,6 +125,7 @@ export function driveChoiceWords(
   d: Store,
   machine: Machine | undefined,
   claim: Claim | undefined,
+  suggested = false,
 ): { words: string; means: string } {
   const where =
     d.in !== null && d.in === machine?.id
@@ -137,7 +138,7 @@ export function driveChoiceWords(
     d.fate === 'keep' ? `to be kept: ${holds}` : d.fate === 'may be lost' ? holds : `not decided: ${holds}`;
   return {
     words: d.name,
-    means: `${claim ? `${claimWords(claim)} · ` : ''}${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,
+    means: `${suggested ? 'suggested, not chosen · ' : ''}${claim ? `${claimWords(claim)} · ` : ''}${formatIec(d.bytes)} · …${d.serial?.slice(-4) ?? 'no serial'} · ${where} · ${fate}`,
   };
 }
 

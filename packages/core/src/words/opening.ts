@@ -1,4 +1,5 @@
-import type { NoOpening, Opening, OpeningWhat } from '../opening/forBox';
+import type { NoOpening, Opening, OpeningWhat, WhyOut } from '../opening/forBox';
+import type { Supply } from '../machine/power';
 import type { PlaceVerdict } from '../opening/place';
 import { plural } from './text';
 
@@ -20,6 +21,28 @@ export function placeWords(place: PlaceVerdict): string {
   }
 }
 
+const SUPPLY: Record<Supply, { title: string; because: string }> = {
+  inside: {
+    title: 'Mains plug out, then press the power button once',
+    because: 'the supply stays closed whatever happens: it holds a charge for long',
+  },
+  external: {
+    title: 'Supply plug out of the machine, then press the power button once',
+    because: 'what is left in the board runs off',
+  },
+  battery: {
+    title: 'Charger out',
+    because:
+      'the battery still feeds it: do not press the power button before the battery plug is off the board',
+  },
+};
+
+const WHY_OUT: Record<WhyOut, string> = {
+  precaution: 'it goes back after the first restart',
+  'makes room': 'its place is needed: it stays out',
+  'to be written': 'it is written in the adapter, and goes back in',
+};
+
 /** A step, with its reason under it. */
 export function openingStepWords(what: OpeningWhat): { title: string; because: string } {
   switch (what.code) {
@@ -31,10 +54,7 @@ export function openingStepWords(what: OpeningWhat): { title: string; because: s
     case 'power off':
       return { title: 'Power off, from the system', because: 'a machine asleep is not off' };
     case 'unplug the mains':
-      return {
-        title: 'Mains plug out, then press the power button once',
-        because: 'the supply stays closed whatever happens: it holds a charge for long',
-      };
+      return SUPPLY[what.supply];
     case 'look at the cells':
       return {
         title: 'Look whether a cell is swollen',
@@ -63,7 +83,7 @@ export function openingStepWords(what: OpeningWhat): { title: string; because: s
     case 'take out':
       return {
         title: `Unplug “${what.drive}”, and label it`,
-        because: what.stays ? 'its place is needed: it stays out' : 'it goes back after the first restart',
+        because: WHY_OUT[what.why],
       };
     case 'put in':
       return { title: `Put “${what.drive}” in`, because: placeWords(what.place) };

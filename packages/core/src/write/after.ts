@@ -2,6 +2,7 @@ import { knownFact } from '../model/known';
 import { findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
 import { standingWrite } from '../plan/proof';
 import { targetOf } from './target';
+import { needsDock } from '../machine/dock';
 import { factText } from '../machine/text';
 
 /** One key by its name, or keys held together; not a way in several steps. */
@@ -31,7 +32,7 @@ export function afterWrite(bench: Bench, box: Box): string[] {
   }
   const steps = [`Label the stick “${image.name}”, so that it is not taken for an empty one.`];
   if (!machine) return [...steps, 'Keep it by until the box has a machine.'];
-  const dock = knownFact(machine, 'ports.usb')?.value === 1 ? ', through the dock' : '';
+  const dock = needsDock(machine) ? ', through the dock' : '';
   steps.push(`Plug it into ${machine.name}${dock}, and power on.`);
   const key = (name: 'firmware.menuKey' | 'firmware.setupKey'): string => {
     const known = knownFact(machine, name);

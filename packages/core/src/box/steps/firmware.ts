@@ -121,13 +121,18 @@ export function firmwareSteps(scene: Scene): StepDraft[] {
             : [],
       }),
     ),
-    step('firmware', 'setup:save', { code: 'save and leave' }, { after: ['setup:enter', 'setup:set:*'] }),
+    step(
+      'firmware',
+      'setup:save',
+      { code: 'save and leave', form: machine.form },
+      { after: ['setup:enter', 'setup:set:*'] },
+    ),
     ...(chosen.has('key')
       ? [
           step(
             'firmware',
             'setup:key',
-            { code: 'try the menu key', key: knownText(machine, 'firmware.menuKey') },
+            { code: 'try the menu key', key: knownText(machine, 'firmware.menuKey'), form: machine.form },
             { after: ['setup:save'] },
           ),
         ]

@@ -1,12 +1,15 @@
 import { laidBox } from '../../layout/forBox';
-import { systemDriveOf } from '../../layout/systemDrive';
+import { innerDriveOf, straightWay, systemDriveOf } from '../../layout/systemDrive';
+import { needsDock } from '../../machine/dock';
 import { layoutSteps } from '../../layout/steps';
+import { hostsOfBox, storesOf, type Store } from '../../model/bench';
 import { knownText } from '../../model/known';
 import { openingOf } from '../../opening/forBox';
-import { movesOf, placeBefore } from '../../opening/moves';
+import { movesOf, placeBefore, storesBefore } from '../../opening/moves';
 import { looksAlike } from '../../rehearsal/alike';
 import { fixedMode, mayEnrol } from '../../rehearsal/precautions';
-import { step, type StepDraft } from '../../runsheet/step';
+import type { InstallerQuestion } from '../../model/installer';
+import { step, type Must, type StepDraft } from '../../runsheet/step';
 import type { StepWhat } from '../../runsheet/what';
 import { span } from '../../units/duration';
 import type { Effect } from '../../plan/effect';
@@ -72,6 +75,21 @@ const CHOICE = {
   'takes the largest drive unasked': 'unasked',
 } as const;
 
+/** What hangs on USB of the machine beside the installer's stick when it is started: what is in, and what is plugged in before. */
+function besideStick({ bench, box, machine, target }: Scene): string[] {
+  if (!machine) return [];
+  const final = systemDriveOf(bench, box);
+  const on = storesBefore(bench, box, machine.id);
+  const all = [
+    ...on,
+    ...(final ? [final] : []),
+    ...storesOf(bench).filter((s) => s.id === box.chain?.stickId),
+  ];
+  return [...new Set(all)]
+    .filter((s) => s.id !== target?.id && (s.kind === 'stick' || s.transport === 'usb'))
+    .map((s) => s.name);
+}
+
 /** Before the stick is started: what stays away, power, wire, stick. */
 function ready(scene: Scene, chosen: Chosen): StepDraft[] {
   const { profile, target, machine } = scene;
@@ -87,12 +105,13 @@ function ready(scene: Scene, chosen: Chosen): StepDraft[] {
         code: 'stick in',
         stick: target?.name ?? '',
         serial: target?.serial ?? null,
-        dock: scene.fact('ports.usb') === 1,
+        dock: machine !== undefined && needsDock(machine),
+        others: besideStick(scene),
       },
       {
         after: [
           ...['write:*', 'setup:*', 'label:*', 'save:*', 'choose:*', 'open:*'],
-          ...['start:away:*', 'start:power', 'start:wire'],
+          ...['start:away:*', 'start:power', 'start:wire', 'start:target'],
         ],
         must: [{ code: 'stick is proven', of: target?.name ?? '', id: target?.id ?? null }],
         effects: target && machine ? [{ code: 'move', item: target.id, to: machine.id }] : [],
@@ -114,6 +133,7 @@ function startSteps(scene: Scene, chosen: Chosen): StepDraft[] {
         code: 'start the stick',
         by: (box.startBy === 'order' && !chosen.has('menu')) || chosen.has('stick first') ? 'order' : 'menu',
         key: knownText(machine, 'firmware.menuKey'),
+        form: machine?.form ?? '',
         mode: scene.fact('firmware.mode') === 'board' ? 'board' : mode,
         stick: target?.name ?? '',
         basicGraphics: profile?.manner.basicGraphics ?? false,
@@ -130,12 +150,17 @@ function startSteps(scene: Scene, chosen: Chosen): StepDraft[] {
 const stickOut = ({ target, box }: Scene): Effect[] =>
   target ? [{ code: 'move back', item: target.id, to: placeBefore(box, target) }] : [];
 
-/** A whole system that is written to a stick: started from it, and copied onto the drive where that was decided. */
+/**
+ * A whole system that is written to a stick: started from it, and copied onto the drive inside where there is one. One that is
+ * written to its final medium boots from there.
+ */
 function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { target } = scene;
-  if (target?.kind !== 'stick') return [];
-  const final = systemDriveOf(scene.bench, scene.box);
-  const onto = final?.id === target.id ? undefined : final;
+  const { bench, box, target } = scene;
+  const way = straightWay(bench, box);
+  if (way === 'card' || way === 'external drive') return plugIn(scene, systemDriveOf(bench, box));
+  if (way !== 'stick') return [];
+  const final = systemDriveOf(bench, box);
+  const onto = final?.id === target?.id && final ? undefined : (final ?? innerDriveOf(bench, box));
   return [
     ...ready(scene, chosen),
     ...startSteps(scene, chosen),
@@ -151,18 +176,109 @@ function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
                 { code: 'drive may be lost', of: onto.name, id: onto.id },
                 { code: 'drive is in the machine', of: onto.name, id: onto.id },
               ],
-              effects: [{ code: 'install', medium: onto.id }],
+              effects: final ? [{ code: 'install', medium: final.id }] : [],
             },
           ),
           step(
             'install',
             'back:stick',
-            { code: 'stick out', ends: 'asks for a restart', stick: target.name },
+            { code: 'stick out', ends: 'asks for a restart', stick: target?.name ?? '' },
             { after: ['inst:copy'], effects: stickOut(scene) },
           ),
         ]
       : []),
   ];
+}
+
+/** A medium that hangs on a port or sits in a card slot, and that the system runs from, is plugged into the machine. */
+function plugIn({ box, machine }: Scene, medium: Store | undefined): StepDraft[] {
+  if (!medium || !machine || (medium.kind === 'drive' && medium.transport !== 'usb')) return [];
+  if (placeBefore(box, medium) === machine.id) return [];
+  return [
+    step(
+      'install',
+      'start:target',
+      {
+        code: 'plug the medium in',
+        medium: medium.name,
+        serial: medium.serial,
+        kind: medium.kind,
+        dock: needsDock(machine),
+      },
+      {
+        after: ['write:*', 'setup:*', 'label:*', 'save:*', 'choose:*', 'open:*'],
+        effects: [{ code: 'move', item: medium.id, to: machine.id }],
+      },
+    ),
+  ];
+}
+
+/** What is to be typed at a question of the installer, as far as it is decided; null where nobody has said. */
+function answerTo({ bench, box }: Scene, question: InstallerQuestion): string | null {
+  const [host] = hostsOfBox(bench, box.id);
+  switch (question) {
+    case 'address':
+      return host?.address ?? null;
+    case 'host name':
+      return host?.label ?? null;
+    case 'edition':
+      return box.first?.set['set of software'] ?? null;
+    // It is never kept here.
+    case 'password':
+    case 'disk':
+      return null;
+    default:
+      return box.first?.set[question] ?? null;
+  }
+}
+
+/** The questions of this installer as steps, at the moment it asks them: before its list of drives, and after it. */
+function questions(scene: Scene): { before: StepDraft[]; after: StepDraft[] } {
+  const asks = scene.profile?.manner.asks ?? [];
+  const disk = asks.indexOf('disk');
+  let previous = 'start:go';
+  const all = asks.map((question, i): StepDraft | null => {
+    if (question === 'disk') {
+      previous = 'inst:drive';
+      return null;
+    }
+    const key = `inst:ask:${question}`;
+    const after = [
+      previous,
+      ...(disk >= 0 && i > disk ? ['inst:layout'] : []),
+      ...(question === 'address' ? ['net:free:*'] : []),
+    ];
+    previous = key;
+    const must: Must[] =
+      question === 'address' ? [{ code: 'address is settled', of: scene.box.name, id: scene.box.id }] : [];
+    return step(
+      'install',
+      key,
+      { code: 'answer', question, value: answerTo(scene, question) },
+      { after, must, asks: question === 'password' ? null : 'words' },
+    );
+  });
+  const steps = (from: number, to: number): StepDraft[] => all.slice(from, to).filter((s) => s !== null);
+  return disk < 0
+    ? { before: steps(0, all.length), after: [] }
+    : { before: steps(0, disk), after: steps(disk, all.length) };
+}
+
+/** Drives that must be kept: those that are in the machine while it is installed, and whether others were taken out for it. */
+function keptAround(
+  { bench, box, machine }: Scene,
+  target: Store | undefined,
+): { kept: string[]; out: boolean } {
+  if (!machine) return { kept: [], out: false };
+  const { comesOut, makesRoom } = movesOf(bench, box);
+  const matter = storesBefore(bench, box, machine.id).filter(
+    (s) => s.id !== target?.id && s.fate !== 'may be lost',
+  );
+  const gone = new Set([...comesOut, ...makesRoom].map((s) => s.id));
+  return {
+    kept: matter.filter((s) => !gone.has(s.id)).map((s) => s.name),
+    out: matter.some((s) => gone.has(s.id)),
+  };
 }
 
 /** At the installer: the drive, the parts, the last yes. */
@@ -177,8 +293,10 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
   const by = chosen.has('serial') ? 'serial' : chosen.has('label') ? 'label' : 'what the list shows';
   const enrols = plan !== undefined && mayEnrol(plan) && !chosen.has('secure off');
   const { manner } = profile;
+  const asked = questions(scene);
   const out: StepDraft[] = [
     ...startSteps(scene, chosen),
+    ...asked.before,
     step(
       'install',
       'inst:drive',
@@ -191,6 +309,7 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
         model: drive?.model ?? null,
         by,
         read: chosen.has('read'),
+        kept: keptAround(scene, drive).kept,
         alike:
           plan && goesTo
             ? looksAlike(plan)
@@ -199,8 +318,13 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
             : [],
       },
       {
-        after: ['start:go'],
+        after: ['start:go', ...asked.before.map((s) => s.key)],
         must: [
+          {
+            code: 'medium is chosen',
+            of: 'the drive that takes the system',
+            id: systemDriveOf(bench, box)?.id ?? null,
+          },
           { code: 'drive may be lost', of: drive?.name ?? '', id: drive?.id ?? null },
           { code: 'drive is in the machine', of: drive?.name ?? '', id: drive?.id ?? null },
         ],
@@ -220,6 +344,7 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
         { after: ['inst:drive'] },
       ),
     );
+  out.push(...asked.after);
   if (choice !== 'unasked')
     out.push(
       step(
@@ -240,10 +365,15 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
     step(
       'install',
       'inst:run',
-      { code: 'let it install', system: profile.name, staysWith: manner.ends === 'restarts by itself' },
       {
-        after: ['inst:drive', 'inst:layout', 'inst:yes'],
-        effects: drive ? [{ code: 'install', medium: drive.id }] : [],
+        code: 'let it install',
+        system: profile.name,
+        staysWith: manner.ends === 'restarts by itself',
+        ...keptAround(scene, drive),
+      },
+      {
+        after: ['inst:drive', 'inst:layout', 'inst:yes', 'inst:ask:*'],
+        effects: drive && !laid.suggested ? [{ code: 'install', medium: drive.id }] : [],
         ...(waiting ? { alone: waiting } : {}),
       },
     ),
@@ -292,7 +422,7 @@ function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
           ),
         ]
       : []),
-    ...(chosen.has('target first')
+    ...(chosen.has('target first') && box.chain === null
       ? [
           step(
             'install',
@@ -321,6 +451,29 @@ function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
   ];
 }
 
+/** A chain loader's stick goes in once the system is on, stays in, and stands first in the boot order. */
+function chainIn({ bench, box, machine }: Scene): StepDraft[] {
+  const stick = storesOf(bench).find((s) => s.id === box.chain?.stickId);
+  if (!stick || !machine) return [];
+  return [
+    step(
+      'install',
+      'back:chain',
+      { code: 'chain stick in', stick: stick.name, serial: stick.serial },
+      {
+        after: ['write:chain', 'back:stick', 'back:in'],
+        effects: [{ code: 'move', item: stick.id, to: machine.id }],
+      },
+    ),
+    step(
+      'install',
+      'back:chain first',
+      { code: 'chain stick first', stick: stick.name },
+      { after: ['back:chain'], effects: [{ code: 'boot first', medium: stick.id }] },
+    ),
+  ];
+}
+
 /** Opening, starting the stick, the installer, and what is put back afterwards. */
 export function installSteps(scene: Scene): StepDraft[] {
   const { machine, profile } = scene;
@@ -328,6 +481,13 @@ export function installSteps(scene: Scene): StepDraft[] {
   if (!machine || !profile) return opening;
   const chosen = new Chosen(scene);
   return profile.installer === 'written straight to the final drive'
-    ? [...opening, ...wholeSystem(scene, chosen), ...afterwards(scene, chosen)]
-    : [...opening, ...ready(scene, chosen), ...atInstaller(scene, chosen), ...afterwards(scene, chosen)];
+    ? [...opening, ...wholeSystem(scene, chosen), ...afterwards(scene, chosen), ...chainIn(scene)]
+    : [
+        ...opening,
+        ...plugIn(scene, systemDriveOf(scene.bench, scene.box)),
+        ...ready(scene, chosen),
+        ...atInstaller(scene, chosen),
+        ...afterwards(scene, chosen),
+        ...chainIn(scene),
+      ];
 }

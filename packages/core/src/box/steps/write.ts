@@ -4,7 +4,8 @@ import { predictWrite, unknownStick } from '../../write/time';
 import { storesOf } from '../../model/bench';
 import { span } from '../../units/duration';
 import { writeLines } from '../trade/write';
-import { systemDriveOf } from '../../layout/systemDrive';
+import { innerDriveOf, straightWay, systemDriveOf } from '../../layout/systemDrive';
+import { usbAdapterOf } from '../../write/adapter';
 import { standingWrite } from '../../plan/proof';
 import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
@@ -52,7 +53,10 @@ export function writeSteps(scene: Scene): StepDraft[] {
         ]
       : [];
   if (!profile || !machine) return [...copies, ...label];
-  const straight = profile.installer === 'written straight to the final drive';
+  const way = straightWay(bench, box);
+  const straight = way !== null;
+  const inner = way === 'stick' ? innerDriveOf(bench, box) : undefined;
+  const adapter = way === 'adapter' ? usbAdapterOf(bench) : undefined;
   const stays = writeLines(scene).flatMap((l) => (l.code === 'unplug what stays' ? l.drives : []));
   const bytes = image ? writtenBytes(image) : 0;
   const write = step(
@@ -64,7 +68,7 @@ export function writeSteps(scene: Scene): StepDraft[] {
       bytes,
       onto: target?.name ?? '',
       serial: target?.serial ?? null,
-      as: target?.kind ?? 'stick',
+      as: target?.kind ?? (way === 'card' ? 'card' : way === 'adapter' ? 'drive' : 'stick'),
       read: chosen.has('read') && straight,
     },
     {
@@ -75,6 +79,10 @@ export function writeSteps(scene: Scene): StepDraft[] {
           of: straight ? 'the medium to write to' : 'the stick',
           id: target?.id ?? null,
         },
+        ...(inner ? [{ code: 'way is decided' as const, of: inner.name, id: inner.id }] : []),
+        ...(way === 'adapter'
+          ? [{ code: 'adapter is at hand' as const, of: target?.name ?? '', id: adapter?.id ?? null }]
+          : []),
         { code: 'sum agrees', of: image?.name ?? '', id: image?.id ?? null },
         { code: 'drive may be lost', of: target?.name ?? '', id: target?.id ?? null },
         { code: 'image fits', of: target?.name ?? '', id: target?.id ?? null },

@@ -67,6 +67,9 @@ function hazards(scene: Scene): Hazard[] {
   const chosen = scene.bench.items.find((i) => i.id === scene.box.layout?.driveId);
   const claim = chosen && claimAgainst(scene.bench, scene.box, chosen.id);
   if (chosen && isStore(chosen) && claim) out.push(heldHazard('install', chosen, claim));
+  const { suggested, drive } = laidBox(scene.bench, scene.box);
+  if (suggested && drive && profile && profile.installer !== 'written straight to the final drive')
+    out.push(hazard('system drive suggested', 'stop', 'install', { drive: drive.name }, { store: drive.id }));
   const found = rehearsed(scene);
   if (found) return [...out, ...found];
   if (way && kept)

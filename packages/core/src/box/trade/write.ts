@@ -5,6 +5,7 @@ import { innerDriveOf, isWrittenStraight } from '../../layout/systemDrive';
 import { isLarge, serialTail } from '../../write/guard';
 import { predictTimes, unknownStick } from '../../write/time';
 import type { Scene } from '../scene';
+import { usbAdapterOf } from '../../write/adapter';
 import { writeWayOf } from '../../write/way';
 import type { SchoolWay, TradeLine } from './line';
 
@@ -42,10 +43,7 @@ function school({ bench, box, machine, profile, image, target }: Scene): TradeLi
   const stick = predictTimes(bytes, target ?? unknownStick(null), bench.log);
   const onto = predictTimes(bytes, drive, bench.log).write.value;
   const direct = predictTimes(bytes, drive, bench.log, usbLinks.usb5).whole.value;
-  const adapter = bench.items.some(
-    (i) =>
-      i.kind === 'adapter' && i.owned && i.goesIn === 'outside' && /usb/i.test(i.to) && !/usb/i.test(i.from),
-  );
+  const adapter = usbAdapterOf(bench) !== undefined;
   const sticks = storesOf(bench).some(
     (s) => s.kind === 'stick' && s.fate === 'may be lost' && s.bytes >= bytes,
   );

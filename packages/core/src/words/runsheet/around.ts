@@ -55,6 +55,10 @@ export function mustWords({ code, of }: Must): string {
   switch (code) {
     case 'medium is chosen':
       return `It is chosen: ${of}.`;
+    case 'way is decided':
+      return `It is decided how the system reaches ${of === '' ? 'its drive' : `“${of}”`}: by a stick, or in an adapter.`;
+    case 'adapter is at hand':
+      return `An adapter that puts ${of === '' ? 'the drive' : `“${of}”`} on USB is on the shelf.`;
     case 'drive may be lost':
       return `What is on ${of === '' ? 'the drive' : `“${of}”`} may be lost.`;
     case 'sum agrees':
@@ -65,6 +69,8 @@ export function mustWords({ code, of }: Must): string {
       return `The image fits on ${of === '' ? 'the stick' : `“${of}”`}.`;
     case 'drive is in the machine':
       return `${of === '' ? 'The drive' : `“${of}”`} is in the machine.`;
+    case 'address is settled':
+      return `The address of ${of} is decided: the installer asks for it.`;
     case 'stick starts':
       return `${of} boots from the stick.`;
     case 'machine is off':

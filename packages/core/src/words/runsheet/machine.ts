@@ -1,3 +1,4 @@
+import type { InstallerQuestion } from '../../model/installer';
 import type { SettingName } from '../../runsheet/what';
 import { formatBoth } from '../../units/bytes';
 import { layoutStepWords } from '../layout';
@@ -8,6 +9,35 @@ import { quoted, serialLine, words, type Say } from './say';
 /** Keys that open setup or the menu where nobody knows the one. Common practice, no source. */
 const SETUP_KEYS = 'Delete, Esc, F1, F2 or F10';
 const MENU_KEYS = 'Esc, F7, F8, F9, F11 or F12';
+/** A handheld has no keyboard: its menu opens with a volume key held. Common practice, no source. */
+const menuWay = (key: string | null, form: string): string =>
+  form === 'handheld' ? (key ?? 'hold volume-down, then press power once') : `tap ${key ?? MENU_KEYS}`;
+
+/** What an installer asks for, as it is said here. */
+const QUESTION: Record<InstallerQuestion, string> = {
+  language: 'Language',
+  keyboard: 'Keyboard',
+  zone: 'Time zone',
+  edition: 'Edition or set of software',
+  disk: 'Disk',
+  'host name': 'Host name',
+  user: 'User',
+  password: 'Password',
+  address: 'Network address',
+};
+const QUESTION_HINT: Partial<Record<InstallerQuestion, string>> = {
+  keyboard: 'Type the signs of your password into a visible field first.',
+  password: 'Write it on paper before you type it.',
+  user: 'A local user; no account of a third party.',
+};
+
+/** What must be kept and is in, or was taken out, where something goes wrong. */
+const keptWords = (kept: readonly string[], out: boolean): string =>
+  kept.length > 0
+    ? ` In the machine, and to be kept: ${kept.map((k) => `“${k}”`).join(', ')}.`
+    : out
+      ? ' The kept drives are out.'
+      : '';
 
 const WHY: Record<SettingName, string> = {
   'Secure Boot': 'What is started is not signed by a key this firmware knows.',
@@ -72,16 +102,20 @@ export const machineWords = {
           ? 'It cannot be changed: set a firmware password first, or look for “other operating system”.'
           : 'It is not there: some firmware shows it under “advanced”, some not at all. Note that.',
     }),
-  'save and leave': () =>
+  'save and leave': ({ form }) =>
     words('Save, and power off at the black screen', {
-      lines: ['Save and leave, usually F10, then hold power until it is off.'],
-      exact: [{ label: 'Key', text: 'F10' }],
+      lines: [
+        form === 'handheld'
+          ? 'Save and leave by its menu, then hold power until it is off.'
+          : 'Save and leave, usually F10, then hold power until it is off.',
+      ],
+      exact: form === 'handheld' ? [] : [{ label: 'Key', text: 'F10' }],
       why: 'Left without saving, every setting is as before.',
       see: 'A question whether to save; then a restart.',
     }),
-  'try the menu key': ({ key }) =>
-    words(`Try the one-time menu once: ${key ?? MENU_KEYS}`, {
-      lines: ['Switch on, tap the key, look at the menu, leave it again. Note the key that worked.'],
+  'try the menu key': ({ key, form }) =>
+    words(`Try the one-time menu once: ${form === 'handheld' ? menuWay(key, form) : (key ?? MENU_KEYS)}`, {
+      lines: ['Switch on with the key, look at the menu, leave it again. Note the key that worked.'],
       exact: key === null ? [] : [{ label: 'Menu key', text: key }],
       why: 'A key that is missed with the stick in starts the old system.',
       see: 'A short list of what can be started.',
@@ -106,7 +140,18 @@ export const machineWords = {
       see: 'The light at the socket.',
       wrong: 'No light: another wire, another socket.',
     }),
-  'stick in': ({ stick, serial, dock }) =>
+  'plug the medium in': ({ medium, serial, kind, dock }) =>
+    words(kind === 'card' ? `Put “${medium}” into the card slot` : `Plug “${medium}” in`, {
+      lines: [
+        'The system runs from it: it stays in.',
+        ...(kind === 'card'
+          ? []
+          : [dock ? 'It goes into the dock.' : 'Into a port on the board itself, not a hub.']),
+      ],
+      exact: serialLine(serial),
+      see: 'It is the one whose serial or label you wrote down.',
+    }),
+  'stick in': ({ stick, serial, dock, others }) =>
     words(`${dock ? 'Dock on, ' : ''}${quoted(stick, dock ? 'stick' : 'Stick')} in`, {
       lines: [
         dock
@@ -114,14 +159,15 @@ export const machineWords = {
           : 'Into a port on the board itself, not a hub.',
       ],
       exact: serialLine(serial),
-      why: 'It is the only stick in the machine.',
+      why:
+        others.length === 0
+          ? 'It is the only stick in the machine.'
+          : `In the machine as well: ${others.map((o) => `“${o}”`).join(', ')}. Tell them apart by the serial.`,
       see: 'Its light, where it has one.',
     }),
-  'start the stick': ({ by, key, mode, stick, basicGraphics }) =>
+  'start the stick': ({ by, key, form, mode, stick, basicGraphics }) =>
     words(
-      by === 'menu'
-        ? `Switch on, tap ${key ?? MENU_KEYS}, take the stick`
-        : 'Switch on: the stick goes first',
+      by === 'menu' ? `Switch on, ${menuWay(key, form)}, take the stick` : 'Switch on: the stick goes first',
       {
         lines: [
           ...(by === 'menu'
@@ -147,6 +193,28 @@ export const machineWords = {
         wrong: 'The old system starts: off at once, the key was missed. Nothing has been written.',
       },
     ),
+  'chain stick in': ({ stick, serial }) =>
+    words(`Plug “${stick}” in, and leave it in`, {
+      lines: ['Into a port on the board itself, not a hub. It stays in for good.'],
+      exact: serialLine(serial),
+      why: 'The firmware boots it, and it goes on to the drive that the firmware cannot boot.',
+      see: 'Its label, and its light where it has one.',
+    }),
+  'chain stick first': ({ stick }) =>
+    words(`Put “${stick}” first in the boot order`, {
+      lines: ['Into setup, boot order: the chain loader before all others. Save and leave.'],
+      why: 'Every start goes over it.',
+      see: 'Its menu for a few seconds, then the new system.',
+      wrong: 'Another system boots: look at the order once more. Nothing has been written.',
+    }),
+  answer: ({ question, value }) =>
+    words(`At “${QUESTION[question]}”: ${value ?? 'your answer'}`, {
+      lines: [QUESTION_HINT[question] ?? ''].filter(Boolean),
+      exact: value === null ? [] : [{ label: QUESTION[question], text: value }],
+      why: 'The installer asks it here, and most systems do not ask again.',
+      see: 'The next question.',
+      wrong: 'You passed it: go back by the installer’s own control before it copies.',
+    }),
   'enrol the key': () =>
     words('Stay at the blue screen, and enrol the key', {
       lines: [
@@ -157,7 +225,7 @@ export const machineWords = {
       wrong:
         'It was gone too soon: the new system asks again, or Secure Boot is switched off once. Nothing is lost.',
     }),
-  'choose the drive': ({ choice, drive, serial, bytes, model, by, read, alike }) =>
+  'choose the drive': ({ choice, drive, serial, bytes, model, by, read, kept, alike }) =>
     words(
       choice === 'unasked'
         ? `It takes a drive by itself: only ${quoted(drive, 'the target')} may be in`
@@ -169,6 +237,7 @@ export const machineWords = {
             : choice === 'preselects'
               ? ['One is marked already. It need not be yours: look before yes.']
               : []),
+          ...(kept.length > 0 ? [`Not this one: ${list(kept.map((k) => `“${k}”`))}.`] : []),
           ...(read ? ['Read its line aloud before yes.'] : []),
           ...(alike.length > 0 ? [`Looks the same in the list: ${list(alike.map((a) => `“${a}”`))}.`] : []),
         ],
@@ -216,7 +285,7 @@ export const machineWords = {
       see: 'It begins to copy.',
       wrong: 'Another name stands there: no, and back. Nothing has been written.',
     }),
-  'let it install': ({ system, staysWith }) =>
+  'let it install': ({ system, staysWith, kept, out }) =>
     words(`Let ${system} install`, {
       lines: [
         staysWith
@@ -225,8 +294,7 @@ export const machineWords = {
       ],
       why: 'It copies itself onto the drive.',
       see: 'A bar, or lines that go on.',
-      wrong:
-        'Nothing moves for ten minutes: look at its other screens (Alt F2), note the last line, then begin again. The kept drives are out.',
+      wrong: `Nothing moves for ten minutes: look at its other screens (Alt F2), note the last line, then begin again.${keptWords(kept, out)}`,
     }),
   'stick out': ({ ends, stick }) =>
     words(

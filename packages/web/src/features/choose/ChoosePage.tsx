@@ -87,7 +87,7 @@ function ChoosePage({ context }: { context: BoxContext }) {
             view={view}
             judged={shown}
             profile={shown.of}
-            onChoose={(j) => void act(chooseProfile(box, shown.of, j, stamp()))}
+            onChoose={(j) => void act(chooseProfile(bench, box, shown.of, j, stamp()))}
           />
         </Grid>
       )}

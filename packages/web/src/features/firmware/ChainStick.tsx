@@ -1,7 +1,7 @@
 import { HStack } from '@chakra-ui/react';
 import { updateBox } from '@zb/core/acts/box';
-import { storesOf, type Bench, type Box } from '@zb/core/model/bench';
-import { LOADER_PART_BYTES } from '@zb/core/system/chainLoader';
+import type { Bench, Box } from '@zb/core/model/bench';
+import { chainSticks } from '@zb/core/write/chainSticks';
 import { useAct } from '../../storage/hooks';
 import { NumberField } from '../../ui/NumberField';
 import { Select } from '../../ui/Select';
@@ -12,13 +12,7 @@ const USUAL_SECONDS = 5;
 /** The stick that stays in and starts a drive which this firmware cannot start, and how long its menu waits. */
 export function ChainStick({ bench, box }: { bench: Bench; box: Box }) {
   const act = useAct();
-  const sticks = storesOf(bench).filter(
-    (s) =>
-      s.removable &&
-      s.fate === 'may be lost' &&
-      s.bytes >= LOADER_PART_BYTES &&
-      s.serial !== box.written?.serial,
-  );
+  const sticks = chainSticks(bench, box);
   const chosen = box.chain;
   const keep = (chain: Box['chain'], label: string): void => void act(updateBox(box, { chain }, label));
   return (

@@ -63,10 +63,10 @@ function InstallPage({ context }: { context: BoxContext }) {
   const choice = drives.length > 0 && (
     <Choices
       label="Drive that takes the system"
-      value={drive?.id ?? null}
+      value={laid.suggested ? null : (drive?.id ?? null)}
       choices={drives.map((d) => ({
         value: d.id,
-        ...driveChoiceWords(d, machine, claimAgainst(bench, box, d.id)),
+        ...driveChoiceWords(d, machine, claimAgainst(bench, box, d.id), laid.suggested && d === drive),
       }))}
       onTake={(driveId) => decide({ driveId }, 'Drive for the system chosen')}
     />

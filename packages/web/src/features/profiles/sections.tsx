@@ -3,7 +3,14 @@ import { useFieldArray } from 'react-hook-form';
 import { blankRelease, draftOf, blankProfile } from '@zb/core/system/draft';
 import { usualWords } from '@zb/core/words/fit/school';
 import { channelKinds, firstQuestions } from '@zb/core/model/firstStart';
-import { installerEnds, installers, listColumns, loaderPlaces, sizeManners } from '@zb/core/model/installer';
+import {
+  installerEnds,
+  installerQuestions,
+  installers,
+  listColumns,
+  loaderPlaces,
+  sizeManners,
+} from '@zb/core/model/installer';
 import { architectures, cpuLevels } from '@zb/core/model/architectures';
 import {
   channels,
@@ -201,6 +208,11 @@ function Install() {
       <Pick path="manner.screen" label="Its screens" options={['text', 'graphical']} />
       <Tick path="manner.basicGraphics" label="Has an entry with basic graphics" />
       <Tick path="manner.asksArchitecture" label="Asks for the target’s processor again" />
+      <Several
+        path="manner.asks"
+        label="It asks for, in its order (first start then does not ask again)"
+        options={installerQuestions}
+      />
       <Tick path="manner.beside" label="Can install beside another system" />
     </FormGrid>
   );

@@ -1,7 +1,11 @@
-/** Kinds of drivers in the order in which they go in: graphics, network, card reader, Bluetooth, amplifier, codec. Common practice, no source. */
+/**
+ * Kinds of drivers in the order in which they go in: what others hang on first, the amplifier before the codec that looks for
+ * it. Common practice, no source.
+ */
 export const driverOrder = [
-  'graphics',
+  'chipset',
   'network',
+  'graphics',
   'card reader',
   'bluetooth',
   'audio amplifier',
@@ -11,6 +15,7 @@ export const driverOrder = [
 export type DriverKind = (typeof driverOrder)[number];
 
 const LIKE: Record<DriverKind, RegExp> = {
+  chipset: /chipset|chip set|\bbus\b/i,
   graphics: /graphic|display|video|gpu/i,
   network: /network|wi-?fi|wireless|ethernet|lan\b/i,
   'card reader': /card ?reader|sd\b/i,
@@ -29,7 +34,7 @@ export const kindsBefore = (kind: DriverKind): readonly DriverKind[] =>
     ? ['audio amplifier']
     : kind === 'audio amplifier'
       ? []
-      : driverOrder.slice(0, Math.min(driverOrder.indexOf(kind), 3));
+      : driverOrder.slice(0, Math.min(driverOrder.indexOf(kind), 4));
 
 /** Those of some drivers that have to be in before one of them goes in, by name. */
 export function driversBefore(name: string, among: readonly string[]): string[] {
@@ -39,4 +44,13 @@ export function driversBefore(name: string, among: readonly string[]): string[] 
     const k = driverKind(other);
     return other !== name && k !== undefined && before.includes(k);
   });
+}
+
+/** Drivers by name in the order in which they go in; what is of no known kind comes last, as it was named. */
+export function driversInOrder(names: readonly string[]): string[] {
+  const place = (name: string): number => {
+    const kind = driverKind(name);
+    return kind === undefined ? driverOrder.length : driverOrder.indexOf(kind);
+  };
+  return [...names].sort((a, b) => place(a) - place(b));
 }
