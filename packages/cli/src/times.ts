@@ -17,7 +17,7 @@ export function timesOutput(text: string, id: string | undefined) {
   const box = id === undefined ? undefined : boxOf(bench, id);
   return {
     claimed: CLAIMED,
-    calibration: calibrationOf(steps),
+    calibration: calibrationOf(steps.filter((s) => s.leftOut === null)),
     timed: steps,
     ...(box
       ? {

@@ -2,6 +2,8 @@ import {
   photosOf,
   theBench,
   type Bench,
+  type Box,
+  type LogEntry,
   type Machine,
   type Photo,
   type ShelfItem,
@@ -10,7 +12,9 @@ import {
 import type { PhotoMark } from '../model/photo';
 import { isStore, transports } from '../model/shelf';
 import { applyChanges, edited, type Act, type Change } from '../model/changes';
-import { factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
+import { factDefinition, factKeys, type FactKey, type Facts, type FactValue } from '../model/facts';
+import { knownFact } from '../model/known';
+import { factText } from '../machine/text';
 import { compareSurvey } from '../machine/compare';
 import type { Survey, SurveyedDrive } from '../machine/types';
 import { withoutAssumed, withUsual } from '../machine/usual';
@@ -19,6 +23,7 @@ import { plainMachine, plainStore } from '../model/blank';
 import { isBlank, type Fate } from '../model/content';
 import type { ProbeResult } from '../model/standIns';
 import { probeWords } from '../words/probe';
+import { logged } from './base';
 import { benchNote } from './note';
 import type { Stamp } from './stamp';
 
@@ -184,6 +189,32 @@ export function enterFact(machine: Machine, key: FactKey, value: FactValue | und
     label: value === undefined ? 'Entered fact taken back' : 'Fact entered',
     changes: [edited('items', machine, { ...machine, facts })],
   };
+}
+
+/**
+ * A setting of firmware that a person has changed: it is so from now on, and the log keeps what it was. A survey that was wrong is
+ * corrected by `enterFact`. `box`: for which it was changed; null where for none.
+ */
+export function settingChanged(
+  machine: Machine,
+  key: FactKey,
+  value: FactValue,
+  box: Pick<Box, 'id'> | null,
+  stamp: Stamp,
+): Act {
+  const before = knownFact(machine, key);
+  const { label, changes } = enterFact(machine, key, value, stamp);
+  const line: LogEntry = {
+    kind: 'setting',
+    id: stamp.id(),
+    at: stamp.now,
+    boxId: box?.id ?? null,
+    stop: 'firmware',
+    text: factDefinition(key).label,
+    from: before ? factText(key, before.value) : 'not known',
+    to: factText(key, value),
+  };
+  return { label: `${label}: ${line.text} changed`, changes: [...changes, logged(line)] };
 }
 
 /** Puts under what is known what machines of this kind usually have, or takes all assumptions away again. */

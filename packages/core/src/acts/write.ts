@@ -13,7 +13,7 @@ import { belongsTo, type Job } from '../model/job';
 import type { WholeImage } from '../model/medium';
 import { isStore } from '../model/shelf';
 import { isWrittenStraight, systemDriveOf } from '../layout/systemDrive';
-import { withWholeImage } from '../plan/medium';
+import { withUnknown, withWholeImage } from '../plan/medium';
 import { formatDuration, formatSpan, type Span } from '../units/duration';
 import { predictWrite } from '../write/time';
 import { writtenContent } from '../write/content';
@@ -95,6 +95,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
     ...(run.touched ? [edited('boxes', box, { ...box, written })] : []),
     logged(entry),
   ];
+  const leaves: Change[] = [];
   // The shelf's own record of the stick follows, so that the next guard shows what is on it now.
   if (run.touched) {
     const proven = run.result === 'proven';
@@ -122,7 +123,11 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
       realBytes: run.realBytes ?? store.realBytes,
     });
     const known = bench.items.filter(isStore).filter((s) => s.serial === run.serial);
-    for (const store of known) changes.push(edited('items', store, after(store)));
+    for (const store of known) {
+      changes.push(edited('items', store, after(store)));
+      // It was written to, whatever becomes of the record.
+      leaves.push(edited('items', store, withUnknown(store)));
+    }
     if (known.length === 0 && run.target) {
       const to = after(newStick(run.serial, run.target, stamp));
       changes.push({ in: 'items', id: to.id, to });
@@ -130,7 +135,7 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
   }
   // Whichever tab sees the end first records it; for the others it is done.
   const once = { in: 'log', id: entry.id } as const;
-  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once };
+  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once, ...(leaves.length > 0 ? { leaves } : {}) };
 }
 
 /** A write that is over, as box and log keep it, beside what was foretold for a target the shelf knows. */

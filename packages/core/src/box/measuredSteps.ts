@@ -17,7 +17,7 @@ const SHOWN = 14;
 
 /** Steps with a clock beside what was foretold of them. */
 export function measuredSteps(bench: Bench): MeasuredSteps {
-  const all = timedSteps(bench);
+  const all = timedSteps(bench).filter((s) => s.leftOut === null);
   const latest = all.slice(-SHOWN).reverse();
   return {
     latest,

@@ -1,4 +1,5 @@
 import { learn, type Foreteller, type Learned } from '../learning/foretell';
+import { credible, type NotCredible } from '../learning/credible';
 import type { Held } from '../learning/calibration';
 import type { TimedRun, Work } from '../learning/timed';
 import type { Bench } from '../model/bench';
@@ -23,13 +24,15 @@ export interface TimedStep extends TimedRun, Held {
   said: string;
   range: Held['range'];
   median: number;
+  /** Why nothing is learned from it; null where something is. */
+  leftOut: NotCredible | null;
 }
 
 /** Every step of a bench that was timed, oldest first. */
-export const timedSteps = ({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] =>
-  boxes
+export function timedSteps({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] {
+  const all = boxes
     .flatMap((b) =>
-      Object.values(b.run?.steps ?? {}).flatMap(({ at, seconds, said, timed }): TimedStep[] =>
+      Object.values(b.run?.steps ?? {}).flatMap(({ at, seconds, said, timed }): Omit<TimedStep, 'leftOut'>[] =>
         timed === null || seconds === null
           ? []
           : [
@@ -50,6 +53,9 @@ export const timedSteps = ({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] =>
       ),
     )
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+  const why = credible(all);
+  return all.map((s, i) => ({ ...s, leftOut: why[i] ?? null }));
+}
 
 /** Whether as much was timed, and the same: one’s pace is that of all boxes. A bench never changes in place. */
 export const sameTimed = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
@@ -66,7 +72,7 @@ let latest: LearnedOfBench | undefined;
 
 function learnedOf(bench: Bench): LearnedOfBench {
   if (latest && sameTimed(latest.boxes, bench.boxes)) return latest;
-  const runs = timedSteps(bench);
+  const runs = timedSteps(bench).filter((s) => s.leftOut === null);
   return (latest = { boxes: bench.boxes, ...learn(runs), timed: runs.length });
 }
 

@@ -15,6 +15,11 @@ export interface Act {
   changes: Change[];
   /** A record whose being there says that the act is done already, by another tab: nothing is done then. */
   once?: { in: Collection; id: string };
+  /**
+   * What is true even once the act is taken back: an undo corrects the record, not the world. Changes of the bench as it was before
+   * the act.
+   */
+  leaves?: Change[];
   /** It keeps a box going, or opens it: it may be done to a finished one as well. */
   keeping?: boolean;
 }

@@ -17,6 +17,8 @@ export const loaderPlaces = ['the chosen drive', 'the first start part found', '
 
 /** How an installer ends. */
 export const installerEnds = ['asks for a restart', 'restarts by itself', 'powers off'] as const;
+/** How an installer ends. */
+export type InstallerEnds = (typeof installerEnds)[number];
 
 /** What an installer takes for a size and what it shows; a word of one that means the other is told as what it means. */
 export const sizeManners = [

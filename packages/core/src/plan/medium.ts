@@ -82,6 +82,10 @@ export const withChainLoader = (store: Store, { name }: Pick<Box, 'name'>, at: s
     retentionOrigin: 'installed',
   });
 
+/** A medium of which nobody knows what lies on it: it was written to, and the record of that was taken back. */
+export const withUnknown = (store: Store): Store =>
+  changed(store, { content: null, holds: '', fate: 'not decided', retentionOrigin: null });
+
 /** What a drive holds after an install whose layout nobody worked out: something, of which its system alone is known. */
 export const unseenContent = (system: string, at: string): Content => ({
   ...emptyContent('install', at),

@@ -1,9 +1,17 @@
 import { knownFact } from '../model/known';
 import { findImage, findMachine, findProfile, type Bench, type Box } from '../model/bench';
+import type { InstallerEnds } from '../model/installer';
 import { standingWrite } from '../plan/proof';
 import { targetOf } from './target';
 import { needsDock } from '../machine/dock';
 import { factText } from '../machine/text';
+
+/** When the installer's stick comes out: one answer for Write, Install, Firmware and run mode. */
+export const STICK_OUT: Record<InstallerEnds, string> = {
+  'asks for a restart': 'Take it out when the installer asks for the restart: not before, not after.',
+  'restarts by itself': 'Take it out as soon as the screen goes black: the installer asks nobody.',
+  'powers off': 'Take it out once the machine is off, before it is switched on again.',
+};
 
 /** One key by its name, or keys held together; not a way in several steps. */
 const isOneKey = (text: string): boolean => /^[A-Za-z0-9]+( ?\+ ?[A-Za-z0-9]+)*$/.test(text.trim());
@@ -49,7 +57,7 @@ export function afterWrite(bench: Bench, box: Box): string[] {
   steps.push(
     straight
       ? `It stays in: this system has no installer, and ${machine.name} runs from what was written.`
-      : 'Take it out when the installer asks for a restart: not before, not after.',
+      : STICK_OUT[profile?.manner.ends ?? 'asks for a restart'],
   );
   return steps;
 }

@@ -1,14 +1,16 @@
 import { Box, HStack } from '@chakra-ui/react';
 import { Check, Pencil, Undo2 } from 'lucide-react';
-import { useState } from 'react';
-import { enterFact } from '@zb/core/acts/shelf';
+import { useRef, useState } from 'react';
+import { enterFact, settingChanged } from '@zb/core/acts/shelf';
+import { isInWork } from '@zb/core/keeping/closed';
+import { isSetting } from '@zb/core/machine/settings';
 import { factApplies } from '@zb/core/machine/applies';
 import { knownFact } from '@zb/core/model/known';
 import type { Machine } from '@zb/core/model/bench';
 import { FACT_GROUPS } from '@zb/core/model/factTable';
 import { factDefinition, factKeys, type FactKey } from '@zb/core/model/facts';
 import { factText, parseFact } from '@zb/core/machine/text';
-import { stamp, useAct } from '../storage/hooks';
+import { stamp, useAct, useBench } from '../storage/hooks';
 import { Quiet, Word } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { Input } from '../ui/Input';
@@ -23,6 +25,10 @@ function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; on
   const act = useAct();
   const definition = factDefinition(fact);
   const known = knownFact(machine, fact);
+  const bench = useBench();
+  // Of a setting another value is a change, or the survey was wrong: the buttons ask which.
+  const asks = isSetting(fact) && known !== undefined && known.origin !== 'assumed';
+  const changed = useRef(false);
   const { form, submit } = useDraftForm<{ text: string }>({
     values: {
       text: known
@@ -43,7 +49,13 @@ function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; on
     draft: `fact ${machine.id} ${fact}`,
     ask: false,
     save: async ({ text }) => {
-      const kept = await act(enterFact(machine, fact, parseFact(fact, text), stamp()));
+      const value = parseFact(fact, text);
+      const box = bench.boxes.find((b) => b.machineId === machine.id && isInWork(b)) ?? null;
+      const kept = await act(
+        changed.current
+          ? settingChanged(machine, fact, value, box, stamp())
+          : enterFact(machine, fact, value, stamp()),
+      );
       if (kept) onDone();
       return kept;
     },
@@ -78,9 +90,20 @@ function Editor({ machine, fact, onDone }: { machine: Machine; fact: FactKey; on
           <Input label={definition.ask} autoFocus help={help} error={error} {...form.register('text')} />
         )}
         <HStack gap="2" marginTop="1.5">
-          <Quiet size="sm" type="submit">
-            Enter
-          </Quiet>
+          {asks ? (
+            <>
+              <Quiet size="sm" type="submit" onClick={() => (changed.current = false)}>
+                The record was wrong
+              </Quiet>
+              <Quiet size="sm" type="submit" onClick={() => (changed.current = true)}>
+                I have changed it
+              </Quiet>
+            </>
+          ) : (
+            <Quiet size="sm" type="submit">
+              Enter
+            </Quiet>
+          )}
           <Word onClick={onDone}>Leave</Word>
         </HStack>
       </form>

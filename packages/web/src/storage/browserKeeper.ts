@@ -243,9 +243,9 @@ export class BrowserKeeper implements Keeper {
 
   perform(act: Act): Promise<Done | undefined> {
     return this.within('readwrite', async (tx) => {
-      const { once, label, changes } = act;
+      const { once } = act;
       if (once && (await Reach.of(tx, [once], this.packed)).record(once)) return undefined;
-      return this.did(tx, label, changes);
+      return this.did(tx, act);
     });
   }
 
@@ -253,12 +253,12 @@ export class BrowserKeeper implements Keeper {
     return this.within('readwrite', async (tx) => {
       const counts = await Promise.all(this.collections.map((c) => tx.objectStore(c).count()));
       if ((await tx.objectStore('meta').get('name')) !== undefined || counts.some((n) => n > 0)) return false;
-      await this.did(tx, act.label, act.changes);
+      await this.did(tx, act);
       return true;
     });
   }
 
-  private async did(tx: Tx, label: string, changes: readonly Change[]): Promise<Done> {
+  private async did(tx: Tx, { label, changes, leaves = [] }: Act): Promise<Done> {
     const seq = await note(tx, label);
     let revision = 0;
     let part = 0;
@@ -271,6 +271,7 @@ export class BrowserKeeper implements Keeper {
       revision = put.revision;
       part = await noteBack(tx, seq, put.back, part);
     }
+    await noteBack(tx, seq, leaves, part);
     return { label, changes, revision, mark: this.incarnation ?? '' };
   }
 

@@ -21,13 +21,13 @@ export class MemoryKeeper implements Keeper {
     return { label, changes, revision: this.revision, mark: MARK };
   }
 
-  perform({ label, changes, once }: Act): Promise<Done | undefined> {
+  perform({ label, changes, once, leaves = [] }: Act): Promise<Done | undefined> {
     const before = this.bench ?? emptyBench();
     if (once && before[once.in].some((x) => x.id === once.id)) return Promise.resolve(undefined);
     const conflicts = conflictsOf(before, changes);
     if (conflicts.length > 0) return Promise.reject(new ChangedElsewhere(conflicts));
     this.bench = applyChanges(before, changes);
-    this.acts.push({ label, back: theBench.inverse(before, changes) });
+    this.acts.push({ label, back: [...theBench.inverse(before, changes), ...leaves] });
     this.acts.splice(0, this.acts.length - UNDO_DEPTH);
     return Promise.resolve(this.did(label, changes));
   }

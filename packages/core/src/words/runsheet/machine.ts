@@ -1,5 +1,6 @@
 import type { InstallerQuestion } from '../../model/installer';
 import type { SettingName } from '../../runsheet/what';
+import { STICK_OUT } from '../../write/after';
 import { formatBoth } from '../../units/bytes';
 import { layoutStepWords } from '../layout';
 import { openingStepWords } from '../opening';
@@ -302,13 +303,7 @@ export const machineWords = {
         ? `Off: take ${quoted(stick, 'the stick')} out now`
         : `At the restart: take ${quoted(stick, 'the stick')} out`,
       {
-        lines: [
-          ends === 'asks for a restart'
-            ? 'When it asks for the restart: not before, not after.'
-            : ends === 'restarts by itself'
-              ? 'As soon as the screen goes black: it asks nobody.'
-              : '',
-        ].filter(Boolean),
+        lines: [STICK_OUT[ends]],
         why: 'Left in it starts the installer again; pulled too early it leaves the system half written.',
         see: 'The new system starts by itself.',
         wrong: 'The installer is there again: stick out, off, on. Nothing is lost.',
