@@ -55,9 +55,9 @@ const store = (bench: Bench, id: string): Store => {
 const film = 'film-night';
 const change = (bench: Bench, to: Partial<Box>, id = film): Bench =>
   done(bench, updateBox(boxIn(bench, id), to, ''));
-const withStore = (bench: Bench, id: string, to: Partial<Store>): Bench => ({
+const withStore = (bench: Bench, id: string, to: Partial<Omit<Store, 'kind'>>): Bench => ({
   ...bench,
-  items: bench.items.map((i) => (i.id === id && isStore(i) ? ({ ...i, ...to } as Store) : i)),
+  items: bench.items.map((i) => (i.id === id && isStore(i) ? { ...i, ...to } : i)),
 });
 const plan = (bench: Bench, id = film): Plan => planOf(bench, boxIn(bench, id));
 const keys = (bench: Bench, id = film): string[] => plan(bench, id).sheet.steps.map((s) => s.key);

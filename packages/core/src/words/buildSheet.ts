@@ -143,7 +143,10 @@ export function buildSheet(bench: Bench, box: Box): string {
       safe(tallyWords(tally, cause)),
       '',
       // Each is a step of the work, in the order of the plan: ticked where its step is done.
-      ...taken.map((p) => `- [${isTaken(sheet.steps, p) ? 'x' : ' '}] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`),
+      ...taken.map(
+        (p) =>
+          `- [${isTaken(sheet.steps, p) ? 'x' : ' '}] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`,
+      ),
       ...(taken.length === 0 ? ['No precaution is taken.'] : []),
     );
   }

@@ -2,7 +2,6 @@ import { stopTitle } from '../model/stops';
 import type { Goal, GoalResult, Lack, WayOut } from '../box/goals';
 import type { Plan, Unmet } from '../box/plan';
 import { rungTitle, rungWords } from './ladder';
-import { mustWords } from './runsheet/around';
 import { plural } from './text';
 
 /** A goal of a plan, as what is true once it is reached. */
@@ -75,8 +74,34 @@ export function wayOutWords({ stage, act }: WayOut): string {
   return act.code === 'do' ? 'Show the step' : `Decide it at ${stopTitle[stage]}`;
 }
 
-/** A step that cannot be done when it comes. */
-export const unmetWords = ({ must }: Unmet): string => `This will not be so: ${mustWords(must)}`;
+/** Why a step cannot be done when it comes. */
+export function unmetWords({ must: { code, of } }: Unmet): string {
+  const named = (other: string): string => (of === '' ? other : `“${of}”`);
+  switch (code) {
+    case 'medium is chosen':
+      return `Nobody has chosen ${of}.`;
+    case 'way is decided':
+      return `Nobody has decided how the system reaches ${named('its drive')}: by a stick, or in an adapter.`;
+    case 'adapter is at hand':
+      return `No adapter on the shelf puts ${named('the drive')} on USB.`;
+    case 'drive may be lost':
+      return `${named('The drive')} is to be kept, or nobody has decided.`;
+    case 'sum agrees':
+      return 'The image is not the one that was published.';
+    case 'stick is proven':
+      return `${named('The stick')} was not read back and proven.`;
+    case 'image fits':
+      return `The image does not fit on ${named('the medium')}.`;
+    case 'drive is in the machine':
+      return `${named('The drive')} is not in the machine then.`;
+    case 'stick starts':
+      return `${of} does not boot from the stick then.`;
+    case 'address is settled':
+      return `${of} has no address yet, and the installer asks for it.`;
+    case 'machine is off':
+      return `${of} is not off.`;
+  }
+}
 
 /** What stands over a plan. */
 export function planHeadline({ reaches, goals, unmet, sheet }: Plan): string {

@@ -1,4 +1,4 @@
-import { Stack, Text } from '@chakra-ui/react';
+import { Box, Heading, Stack, Text } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { takePrecautions } from '@zb/core/acts/install';
 import type { WayOut } from '@zb/core/box/goals';
@@ -10,7 +10,7 @@ import { useAct } from '../../storage/hooks';
 import { Quiet } from '../../ui/Button';
 import { HazardMark } from '../../ui/Marks';
 import { Said } from '../../ui/Said';
-import { Acts, Head } from '../../ui/Words';
+import { Acts } from '../../ui/Words';
 
 /** Does the plan reach its end? What is lacking, each with the way out of it; what is reached, in one list. */
 export function PlanEnd({
@@ -42,17 +42,21 @@ export function PlanEnd({
   };
   const way = (out: WayOut | null) =>
     out && (
-      <Acts>
-        <Quiet size="sm" onClick={() => follow(out)}>
-          {wayOutWords(out)}
-        </Quiet>
-      </Acts>
+      <Box marginTop="2">
+        <Acts>
+          <Quiet size="sm" onClick={() => follow(out)}>
+            {wayOutWords(out)}
+          </Quiet>
+        </Acts>
+      </Box>
     );
   const lacking = plan.goals.filter((g) => g.holds !== true);
   const held = plan.goals.filter((g) => g.holds === true);
   return (
     <Stack as="section" aria-label="Where the plan ends" gap="3">
-      <Head as="h2">{planHeadline(plan)}</Head>
+      <Heading as="h3" textStyle="title">
+        {planHeadline(plan)}
+      </Heading>
       {plan.unmet.map((u) => (
         <Said kind="stop" key={u.key}>
           <HazardMark grade="stop" /> {titleOf(u.key)}. {unmetWords(u)}
