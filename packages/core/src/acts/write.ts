@@ -135,7 +135,12 @@ export function recordWrite(bench: Bench, box: Box, run: WriteRun, stamp: Stamp)
   }
   // Whichever tab sees the end first records it; for the others it is done.
   const once = { in: 'log', id: entry.id } as const;
-  return { label: `Write to …${run.serial.slice(-4)} recorded`, changes, once, ...(leaves.length > 0 ? { leaves } : {}) };
+  return {
+    label: `Write to …${run.serial.slice(-4)} recorded`,
+    changes,
+    once,
+    ...(leaves.length > 0 ? { leaves } : {}),
+  };
 }
 
 /** A write that is over, as box and log keep it, beside what was foretold for a target the shelf knows. */

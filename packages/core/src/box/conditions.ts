@@ -35,6 +35,7 @@ export function conditionHolds(bench: Bench, box: Box, { code, id }: Must): bool
   switch (code) {
     case 'medium is chosen':
     case 'adapter is at hand':
+    case 'drives have serials':
       return id !== null;
     case 'way is decided':
       return writeWayOf(box) !== null;

@@ -7,6 +7,7 @@ import {
   storesOf,
   type Bench,
   type Box,
+  type Store,
 } from '../model/bench';
 import { knownFact } from '../model/known';
 import type { Stop } from '../model/stops';
@@ -153,12 +154,19 @@ const NO_RUNG: Rung = {
 function untouched({ now, end }: Ends): GoalResult[] {
   if (now.box.machineId === null) return [];
   const after = new Map(storesOf(end.bench).map((s) => [s.id, s]));
+  const system = systemDriveOf(end.bench, end.box);
+  /** Beside a new system what stays is where it was. */
+  const keepsItsParts = (s: Store): boolean => {
+    const parts = after.get(s.id)?.content?.parts ?? [];
+    const was = s.content?.parts ?? [];
+    return s.id === system?.id && was.length > 0 && was.every((w) => parts.some((p) => p.start === w.start));
+  };
   return storesOf(now.bench)
     .filter((s) => s.fate === 'keep' && !holdsSystemOf(s, now.box) && !isPooledBy(s, now.box))
     .filter((s) => s.in === now.box.machineId || now.box.opening?.moved[s.id] === now.box.machineId)
     .map((s): GoalResult => {
       const goal: Goal = { code: 'kept drive untouched', drive: s.name };
-      const same = after.get(s.id)?.revision === s.revision;
+      const same = after.get(s.id)?.revision === s.revision || keepsItsParts(s);
       return same
         ? reached(goal)
         : { goal, holds: false, lack: { code: 'a step erases it' }, wayOut: decide('install') };

@@ -37,6 +37,7 @@ const MENDED_AT: Record<Must['code'], Stop> = {
   'drive is in the machine': 'gather',
   'stick starts': 'firmware',
   'address is settled': 'network',
+  'drives have serials': 'load',
   'machine is off': 'firmware',
 };
 

@@ -1,3 +1,4 @@
+import { systemDriveOf } from '../layout/systemDrive';
 import { firstStartOf, type FirstStart, type NoFirst } from '../firststart/forBox';
 import { firmwareOf, secureBootOn } from '../machine/firmware';
 import { knownFact } from '../model/known';
@@ -49,7 +50,11 @@ export class Scene {
   get judged(): Judgement | undefined {
     const { machine, profile } = this;
     if (machine && profile)
-      this.judgement ??= judge(machineView(this.bench, machine, undefined, this.box), profile, this.box);
+      this.judgement ??= judge(
+        machineView(this.bench, machine, undefined, this.box, systemDriveOf(this.bench, this.box)),
+        profile,
+        this.box,
+      );
     return this.judgement;
   }
 

@@ -32,24 +32,25 @@ export interface TimedStep extends TimedRun, Held {
 export function timedSteps({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] {
   const all = boxes
     .flatMap((b) =>
-      Object.values(b.run?.steps ?? {}).flatMap(({ at, seconds, said, timed }): Omit<TimedStep, 'leftOut'>[] =>
-        timed === null || seconds === null
-          ? []
-          : [
-              {
-                at,
-                box: b.name,
-                boxId: b.id,
-                said,
-                act: timed.act,
-                kind: timed.kind,
-                system: timed.system,
-                table: timed.table,
-                range: { low: timed.foretold.low, high: timed.foretold.high },
-                median: timed.foretold.median,
-                seconds,
-              },
-            ],
+      Object.values(b.run?.steps ?? {}).flatMap(
+        ({ at, seconds, said, timed }): Omit<TimedStep, 'leftOut'>[] =>
+          timed === null || seconds === null
+            ? []
+            : [
+                {
+                  at,
+                  box: b.name,
+                  boxId: b.id,
+                  said,
+                  act: timed.act,
+                  kind: timed.kind,
+                  system: timed.system,
+                  table: timed.table,
+                  range: { low: timed.foretold.low, high: timed.foretold.high },
+                  median: timed.foretold.median,
+                  seconds,
+                },
+              ],
       ),
     )
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));

@@ -1,4 +1,4 @@
-import { straightWay } from '../layout/systemDrive';
+import { straightWay, systemDriveOf } from '../layout/systemDrive';
 import { movesOf, placeBefore } from '../opening/moves';
 import { usbAdapterOf } from '../write/adapter';
 import { claimAgainst, isFreeFor } from '../plan/claims';
@@ -137,7 +137,7 @@ function goingIn(
   claimed: Set<string>,
 ): GatherLine[] {
   const parts = partsFor(bench, machine.id).filter((p) => p.offer || !claimed.has(p.id));
-  const view = machineView(bench, machine, parts, box);
+  const view = machineView(bench, machine, parts, box, systemDriveOf(bench, box));
   const judged = judge(view, profile, box);
   const lines: GatherLine[] = [];
   const counted = new Map<string, GatherLine>();

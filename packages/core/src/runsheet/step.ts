@@ -17,6 +17,7 @@ export interface Must {
     | 'drive is in the machine'
     | 'stick starts'
     | 'address is settled'
+    | 'drives have serials'
     | 'machine is off';
   /** The thing it is about, by name and by id; the id is null where it is not decided, or is not on the shelf. */
   of: string;

@@ -95,7 +95,7 @@ export const noiseOf = (m: Reader): string | undefined =>
 
 /** Drives that may be used: not kept, and not failing by their own account. */
 export const usable = (drives: readonly DriveView[]): DriveView[] =>
-  drives.filter((d) => d.fate !== 'keep' && d.health !== 'failing');
+  drives.filter((d) => d.decided || (d.fate !== 'keep' && d.health !== 'failing'));
 const isInside = (d: DriveView): boolean => d.kind !== 'card' && d.transport !== 'mmc' && !d.removable;
 
 /** How many drives can be connected inside; undefined where nobody said. */
@@ -118,9 +118,10 @@ export interface DriveState {
 /** Chooses the boot drive (the smallest usable one of `bootBytes` or more, cards first) and counts the rest as data drives. */
 export function driveState(view: MachineView, bootBytes: number): DriveState {
   const free = usable(view.drives);
-  const [boot] = free
+  const [able] = free
     .filter((d) => d.bytes >= bootBytes && startsFrom(view, d))
     .sort((a, b) => Number(isInside(a)) - Number(isInside(b)) || a.bytes - b.bytes);
+  const boot = free.find((d) => d.decided) ?? able;
   // A worn drive does for starting; what matters is not put on one.
   return { boot, data: free.filter((d) => d !== boot && isInside(d) && d.health !== 'worn') };
 }

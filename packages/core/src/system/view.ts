@@ -11,6 +11,8 @@ export type DriveView = Pick<Store, 'name' | 'bytes' | 'transport' | 'removable'
   Partial<Pick<Store, 'id' | 'kind' | 'shape' | 'm2'>> & {
     /** By its own account: failing, or with its rated life nearly used up or sectors given up. */
     health?: 'failing' | 'worn';
+    /** It was decided that the system goes on it. */
+    decided?: true;
   };
 
 /** A limit set aside with a reason, for one profile (or, as `wish:ID`, for one wish). */
@@ -49,26 +51,32 @@ function driveView(store: Store, machine: Machine): DriveView {
 
 /**
  * A machine of the bench as the rules see it; parts put aside for another box are not offered. A drive that holds the system
- * of `box` is the one that this box may install on again, and the drive that it has decided on is one of the machine's.
+ * of `box` is the one that this box may install on again, and the drive that it has decided on is one of the machine's. `system`:
+ * the medium that its system runs from, where that is decided: no other is wanted then.
  */
 export function machineView(
   bench: Bench,
   machine: Machine,
   parts = partsFor(bench, machine.id),
   box: Pick<Box, 'id' | 'layout'> | null = null,
+  system?: Store,
 ): MachineView {
   const own = (store: Store): Store =>
     box !== null && holdsSystemOf(store, box) ? { ...store, fate: 'may be lost' } : store;
   const there = drivesIn(bench, machine.id);
-  const target = bench.items.find((i) => i.id === box?.layout?.driveId);
-  const decided = target && isStore(target) && target.owned && !there.includes(target) ? [target] : [];
+  const chosen = bench.items.find((i) => i.id === box?.layout?.driveId);
+  const target = system ?? (chosen && isStore(chosen) && chosen.owned ? chosen : undefined);
+  const decided = target && !there.some((d) => d.id === target.id) ? [target] : [];
   const modules = machine.details?.modules.flatMap((m) => (m.bytes ? [m.bytes] : []));
   return {
     id: machine.id,
     name: machine.name,
     form: machine.form,
     ...factsOf(machine),
-    drives: [...there, ...decided].map((d) => driveView(own(d), machine)),
+    drives: [...there, ...decided].map((d) => ({
+      ...driveView(own(d), machine),
+      ...(system?.id === d.id ? { decided: true as const } : {}),
+    })),
     ...(modules && modules.length > 0 ? { modules } : {}),
     parts,
     overruled: machine.overruled,

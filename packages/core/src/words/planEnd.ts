@@ -98,6 +98,8 @@ export function unmetWords({ must: { code, of } }: Unmet): string {
       return `${of} does not boot from the stick then.`;
     case 'address is settled':
       return `${of} has no address yet, and the installer asks for it.`;
+    case 'drives have serials':
+      return `A drive of the pool cannot be told by its serial: ${of}.`;
     case 'machine is off':
       return `${of} is not off.`;
   }

@@ -20,7 +20,18 @@ function pool({ bench, box }: Scene): StepDraft[] {
   const { chosen, candidates, pool: decided } = storageOf(bench, box);
   if (!chosen) return [];
   const typed = poolSteps(chosen.pool, decided);
-  if ('code' in typed) return [];
+  if ('code' in typed) {
+    const of = typed.code === 'no serial' ? typed.drives.join(', ') : typed.serial;
+    // It is decided and cannot be done: a step that says what is lacking, not none.
+    return [
+      step(
+        'load',
+        'load:pool',
+        { code: 'pool', step: 'find drives', text: '', erases: false },
+        { after: AFTER, must: [{ code: 'drives have serials', of, id: null }] },
+      ),
+    ];
+  }
   let before: string | undefined;
   const makes = typed.steps.find((s) => MAKES.includes(s.code));
   const effects = candidates

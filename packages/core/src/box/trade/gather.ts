@@ -1,3 +1,4 @@
+import { systemDriveOf } from '../../layout/systemDrive';
 import { writtenBytes } from '../../model/written';
 import type { Store } from '../../model/bench';
 import { driveState } from '../../system/places';
@@ -24,7 +25,7 @@ function slowDrive({
   inside,
 }: Scene): { drive: Store; why: 'card' | 'turning' | 'worn' } | undefined {
   if (!machine || !profile) return undefined;
-  const view = machineView(bench, machine, undefined, box);
+  const view = machineView(bench, machine, undefined, box, systemDriveOf(bench, box));
   const { boot } = driveState(view, profile.needs.bootBytes);
   const drive = inside.find((s) => s.id === boot?.id);
   if (!drive) return undefined;

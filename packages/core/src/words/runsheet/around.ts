@@ -71,6 +71,8 @@ export function mustWords({ code, of }: Must): string {
       return `${of === '' ? 'The drive' : `“${of}”`} is in the machine.`;
     case 'address is settled':
       return `The address of ${of} is decided: the installer asks for it.`;
+    case 'drives have serials':
+      return `Each drive of the pool has a serial of its own: ${of}.`;
     case 'stick starts':
       return `${of} boots from the stick.`;
     case 'machine is off':
