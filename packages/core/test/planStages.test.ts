@@ -23,7 +23,7 @@ import {
 } from '@zb/core/model/bench';
 import { applyChanges, type Act } from '@zb/core/model/changes';
 import { knownFact } from '@zb/core/model/known';
-import { plainAdapter } from '@zb/core/model/blank';
+import { plainAdapter, readImageItem } from '@zb/core/model/blank';
 import { isStore, type ShelfItem } from '@zb/core/model/shelf';
 import { theBench } from '@zb/core/model/bench';
 import { openingOf } from '@zb/core/opening/forBox';
@@ -32,6 +32,7 @@ import { judgeAll } from '@zb/core/system/judge';
 import { buildSheet } from '@zb/core/words/buildSheet';
 import { openingStepWords } from '@zb/core/words/opening';
 import { runStepWords } from '@zb/core/words/runsheet/step';
+import { writeHeadline } from '@zb/core/words/write';
 import { chainSticks } from '@zb/core/write/chainSticks';
 
 const hall = saltmarshHall();
@@ -429,4 +430,25 @@ it('a step that is skipped changes nothing in the plan', () => {
   const skipped = done(whole, act);
   expect(endOf(skipped, 'loose-480').installed).toBeNull();
   expect(plan(skipped).reaches).toBe(false);
+});
+
+it('a stick that was written elsewhere holds its image by word, for every build, until it is compared', () => {
+  const image = readImageItem('small.img', {
+    bytes: 1e9,
+  } as unknown as Parameters<typeof readImageItem>[1]);
+  const has = change(
+    { ...whole, items: [...whole.items, { ...image, inspection: null }] },
+    { imageId: image.id },
+  );
+  const act = doneStep(has, boxIn(has, film), stepOf(has, 'write:write'), '', stamp());
+  const written = done(has, act);
+  expect(boxIn(written, film).written).toMatchObject({
+    result: 'by word',
+    imageId: image.id,
+    serial: stick.serial,
+  });
+  expect(store(written, stick.id).wholeImage).toMatchObject({ by: 'word', boxId: film });
+  expect(stepOf(written, 'start:stick').must.find((m) => m.code === 'stick is proven')?.holds).toBeNull();
+  const headline = writeHeadline(written, boxIn(written, film), { ...image, inspection: null }, 0);
+  expect(headline).toMatch(/by your word: not compared/);
 });

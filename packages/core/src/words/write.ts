@@ -9,6 +9,7 @@ export function writeHeadline(bench: Bench, box: Box, image: ImageItem | undefin
   const written = standingWrite(bench, box);
   if (written?.imageId === image.id) {
     const tail = written.serial.slice(-4);
+    if (written.result === 'by word') return `Stick …${tail} holds ${image.name} by your word: not compared`;
     return written.result === 'proven'
       ? `Stick …${tail} holds ${image.name}, byte for byte`
       : `Stick …${tail} does not hold a whole image`;
