@@ -58,13 +58,13 @@ export function PlanEnd({
         {planHeadline(plan)}
       </Heading>
       {plan.unmet.map((u) => (
-        <Said kind="stop" key={u.key}>
+        <Said kind="stop" loud={false} key={u.key}>
           <HazardMark grade="stop" /> {titleOf(u.key)}. {unmetWords(u)}
           {way(u.wayOut)}
         </Said>
       ))}
       {lacking.map((g) => (
-        <Said kind={g.holds === false ? 'stop' : 'check'} key={goalWords(g.goal)}>
+        <Said kind={g.holds === false ? 'stop' : 'check'} loud={false} key={goalWords(g.goal)}>
           <HazardMark grade={g.holds === false ? 'stop' : 'check'} /> {goalResultWords(g)}
           {way(g.wayOut)}
         </Said>
