@@ -44,7 +44,7 @@ test('the games corner from Verify to the build sheet, with the mouse', async ({
   );
   await page.getByRole('button', { name: 'Correct Secure Boot' }).click();
   await page.getByLabel(/What does the setup screen say/).selectOption('off');
-  await page.getByRole('button', { name: 'I have changed it' }).click();
+  await page.getByRole('button', { name: 'The record was wrong' }).click();
   await expect(headline(page)).toHaveText(`Gull will start ${LANTERN}`);
   await page.getByRole('radio', { name: /Boot order/ }).click({ force: true });
   await expect(headline(page)).toContainText('the internal drive comes first');
