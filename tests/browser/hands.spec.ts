@@ -200,7 +200,7 @@ test.describe('by touch alone, on a phone', () => {
     await expect(page).toHaveURL(/firmware$/);
     await page.getByRole('button', { name: 'Correct Secure Boot' }).tap();
     await page.getByLabel(/What does the setup screen say/).selectOption('off');
-    await page.getByRole('button', { name: 'Enter', exact: true }).tap();
+    await page.getByRole('button', { name: 'I have changed it' }).tap();
     await expect(headline(page)).toContainText('Gull will start');
     await axe(page);
     await page.getByRole('button', { name: 'Areas and boxes' }).tap();
