@@ -22,6 +22,8 @@ async function writeTo(page: Page, stick: RegExp, tail: string): Promise<void> {
 }
 
 test('each fault is found, explained and never called a success', async ({ page, open }) => {
+  // Three writes, each to its end.
+  test.setTimeout(90_000);
   await verifyLantern(page, open);
   await open('/box/games-corner/write');
   const cases: [stick: RegExp, tail: string, fault: string | null, words: RegExp][] = [
