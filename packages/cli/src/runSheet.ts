@@ -7,7 +7,7 @@ import { readTravel, TravelError, type Travel } from '@zb/core/model/travel';
 import { wholeOf } from '@zb/core/runsheet/step';
 import { hazardWords } from '@zb/core/words/hazard';
 import { findMachine, storesOf, type Bench, type Box } from '@zb/core/model/bench';
-import { goalResultWords, planHeadline, unmetWords } from '@zb/core/words/planEnd';
+import { goalResultWords, planHeadline, unmetLine } from '@zb/core/words/planEnd';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { backWords, hurtWords, mustWords } from '@zb/core/words/runsheet/around';
 import { runSheetMarkdown } from '@zb/core/words/runsheet/markdown';
@@ -68,15 +68,11 @@ export function planOutput(text: string, id: string): object {
   const bench = readBench(text);
   const box = boxOf(bench, id);
   const plan = planOf(bench, box);
-  const titleOf = (key: string): string => {
-    const step = plan.sheet.steps.find((s) => s.key === key);
-    return step ? runStepWords(step.what).title : key;
-  };
   return {
     box: box.id,
     reaches: plan.reaches,
     words: planHeadline(plan),
-    unmet: plan.unmet.map((u) => ({ ...u, words: `${titleOf(u.key)}. ${unmetWords(u)}` })),
+    unmet: plan.unmet.map((u) => ({ ...u, words: unmetLine(plan, u) })),
     goals: plan.goals.map((g) => ({ ...g, words: goalResultWords(g) })),
     operations: plan.sheet.steps.map((s) => ({
       key: s.key,
@@ -113,5 +109,5 @@ export function planOutput(text: string, id: string): object {
 /** Boot order and ports of the machine of a box as they are at the end. */
 function machineEnd(bench: Bench, box: Box): object | null {
   const machine = findMachine(bench, box.machineId);
-  return (machine && { id: machine.id, bootFirst: machine.bootFirst, portsOff: machine.portsOff }) ?? null;
+  return machine ? { id: machine.id, bootFirst: machine.bootFirst, portsOff: machine.portsOff } : null;
 }

@@ -1,6 +1,6 @@
 import { beginFrom } from '@zb/core/acts/secondBox';
 import { runSheetOf } from '@zb/core/box/runSheet';
-import { timedSteps } from '@zb/core/box/timed';
+import { credibleSteps, timedSteps } from '@zb/core/box/timed';
 import { calibrationOf, CLAIMED } from '@zb/core/learning/calibration';
 import { findMachine } from '@zb/core/model/bench';
 import { applyChanges } from '@zb/core/model/changes';
@@ -13,12 +13,11 @@ import { InputError } from './inputFile';
 /** What `zb times` prints: every step that was timed with what was foretold of it, how often that held, and what is foretold of the steps of a box. Seconds. */
 export function timesOutput(text: string, id: string | undefined) {
   const bench = readBench(text);
-  const steps = timedSteps(bench);
   const box = id === undefined ? undefined : boxOf(bench, id);
   return {
     claimed: CLAIMED,
-    calibration: calibrationOf(steps.filter((s) => s.leftOut === null)),
-    timed: steps,
+    calibration: calibrationOf(credibleSteps(bench)),
+    timed: timedSteps(bench),
     ...(box
       ? {
           foretold: runSheetOf(bench, box).steps.flatMap(({ key, what, work, table, foretold }) =>

@@ -73,18 +73,19 @@ function mirrored(
   }
 }
 
-/** A step as it is done: bench and box afterwards, and what its record keeps of it. */
-function performed(bench: Bench, box: Box, step: RunStep, at: string): Applied {
-  const after = applyEffects(bench, box, step.effects, at);
-  return { ...after, box: { ...after.box, ...mirrored(bench, after.box, step, true) } };
-}
-
 /** What was answered at the installer, where it was noted: what later stages show. */
 function answered(box: Box, { what }: Pick<RunStep, 'what'>, noted: string): Partial<Box> {
   if (what.code !== 'answer' || noted === '' || what.question === 'password') return {};
   const key = what.question === 'edition' ? 'set of software' : what.question;
   const first = box.first ?? noFirst();
   return { first: { ...first, set: { ...first.set, [key]: noted } } };
+}
+
+/** A step as it is done, with what was noted at it: bench and box afterwards, and what its record keeps of it. */
+function performed(bench: Bench, box: Box, step: RunStep, noted: string, at: string): Applied {
+  const after = applyEffects(bench, box, step.effects, at);
+  const to = { ...after.box, ...mirrored(bench, after.box, step, true) };
+  return { ...after, box: { ...to, ...answered(to, step, noted) } };
 }
 
 /** What the record of a step keeps so that the step can be taken back. */
@@ -144,10 +145,10 @@ export function doneStep(
   const clock = record.clock ?? (since === null ? null : { key: step.key, since });
   const seconds = clockSeconds({ clock }, step.key, stamp.now);
   const { [step.key]: _, ...left } = record.left;
-  const after = performed(bench, box, step, stamp.now);
+  const kept = noted.trim().slice(0, 500);
+  const after = performed(bench, box, step, kept, stamp.now);
   const done: Box = {
     ...after.box,
-    ...answered(after.box, step, noted.trim().slice(0, 500)),
     run: {
       ...record,
       left,
@@ -159,7 +160,7 @@ export function doneStep(
           seconds,
           as: lasting(step.what),
           said: title.slice(0, 500),
-          noted: noted.trim().slice(0, 500),
+          noted: kept,
           timed: timedAs(step, seconds),
           ...recorded(after),
         },
@@ -212,7 +213,7 @@ export function undoneStep(bench: Bench, box: Box, step: RunStep): Act {
   const record = recordOf(box);
   const { [step.key]: was, ...steps } = record.steps;
   const { title } = runStepWords(step.what);
-  const back = takeEffectsBack(bench, box, step.effects, was ?? {}, '');
+  const back = takeEffectsBack(bench, box, step.effects, was ?? {});
   return {
     label: `Not done after all: ${title}`,
     changes: [
@@ -237,9 +238,7 @@ export function tickOpening(bench: Bench, box: Box, key: string, on: boolean, st
   const later = 'code' in found ? undefined : found.steps.find((s) => s.key === key);
   const effects = later?.effects ?? [];
   const title = later ? openingStepWords(later.what).title : 'Opening the machine';
-  const after = on
-    ? applyEffects(bench, box, effects, stamp.now)
-    : takeEffectsBack(bench, box, effects, {}, stamp.now);
+  const after = on ? applyEffects(bench, box, effects, stamp.now) : takeEffectsBack(bench, box, effects, {});
   const opening = after.box.opening ?? noOpening();
   return {
     label: on ? `Done: ${title}` : `Not done after all: ${title}`,
@@ -347,7 +346,7 @@ export function takeTicks(
   for (const [key, tick] of fresh) {
     const step = byKey.get(key);
     if (!step) continue;
-    const after = performed(known, to, step, tick.at);
+    const after = performed(known, to, step, tick.noted, tick.at);
     ({ bench: known, box: to } = after);
     changes.push(...after.changes);
     taken[key] = { ...tick, timed: timedAs(step, tick.seconds), ...recorded(after) };

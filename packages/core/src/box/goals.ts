@@ -14,7 +14,7 @@ import type { Stop } from '../model/stops';
 import { movesOf } from '../opening/moves';
 import { holdsSystemOf, isPooledBy } from '../plan/medium';
 import { bootLadder, nextStart } from '../starting/ladder';
-import type { Rung } from '../starting/rung';
+import type { Rung, RungRemedy } from '../starting/rung';
 import { serves } from '../system/serves';
 
 /** What a plan must reach, checked on the bench as it will be once every step is done. Names as the bench has them. */
@@ -71,15 +71,22 @@ export interface Ends {
   notDone: readonly string[];
 }
 
-/** The first of these steps that will not be done. */
-const undone = ({ notDone }: Ends, keys: readonly string[]): string | undefined =>
-  keys.find((k) => notDone.includes(k));
+/** The way out over the first of these steps that will not be done; where each will be, something is to be decided. */
+function doOrDecide(
+  { notDone }: Ends,
+  keys: readonly string[],
+  stage: Stop,
+  otherwise: Stop = stage,
+): WayOut {
+  const step = keys.find((k) => notDone.includes(k));
+  return step ? { stage, act: { code: 'do', step } } : decide(otherwise);
+}
 
 const takes = (precaution: string): WayOut => ({ stage: 'install', act: { code: 'take', precaution } });
 
-/** What changes the rung that decides, where one thing does. */
-function wayOutOf(rung: Rung): WayOut {
-  switch (rung.remedy) {
+/** Where the remedy of a rung is taken. */
+function wayOutOf(remedy: RungRemedy | null): WayOut {
+  switch (remedy) {
     case 'target first':
       return takes('target first');
     case 'Secure Boot off':
@@ -118,37 +125,28 @@ function boots(ends: Ends): GoalResult[] {
       decide(isWrittenStraight(bench, box) ? 'write' : 'install'),
     );
   if (!holdsSystemOf(drive, box)) {
-    const step = undone(ends, ['inst:run', 'inst:copy', 'write:write', 'verify:fetch']);
     return fails(
       { code: 'system not installed', drive: drive.name },
-      step ? { stage: 'install', act: { code: 'do', step } } : decide('install'),
+      doOrDecide(ends, ['inst:run', 'inst:copy', 'write:write', 'verify:fetch'], 'install'),
     );
   }
   if (drive.in !== machine.id) {
-    const step = undone(ends, [`open:in:${drive.id}`, 'back:in', 'start:target', 'start:stick']);
+    const keys = [`open:in:${drive.id}`, 'back:in', 'start:target', 'start:stick'];
     return fails(
       { code: 'system drive outside', drive: drive.name, machine: machine.name },
-      step ? { stage: 'install', act: { code: 'do', step } } : decide('gather'),
+      doOrDecide(ends, keys, 'install', 'gather'),
     );
   }
   const { result, decides, rungs } = bootLadder(bench, box, machine, nextStart(bench, box, machine));
   if (result === 'the new system starts') return [reached(goal)];
   const own = rungs.find((r) => r.entry.kind === 'new system');
-  if (!decides)
-    return fails({ code: 'nothing boots', rungs }, wayOutOf(own ?? rungs[0] ?? { ...NO_RUNG, remedy: null }));
+  if (!decides) return fails({ code: 'nothing boots', rungs }, wayOutOf((own ?? rungs[0])?.remedy ?? null));
   if (result === 'cannot say')
-    return [{ goal, holds: null, lack: { code: 'boot not told', rung: decides }, wayOut: wayOutOf(decides) }];
-  return fails(
-    { code: 'another boots', rung: decides },
-    wayOutOf({ ...decides, remedy: decides.remedy ?? 'target first' }),
-  );
+    return [
+      { goal, holds: null, lack: { code: 'boot not told', rung: decides }, wayOut: wayOutOf(decides.remedy) },
+    ];
+  return fails({ code: 'another boots', rung: decides }, wayOutOf(decides.remedy ?? 'target first'));
 }
-const NO_RUNG: Rung = {
-  entry: { kind: 'no drive' },
-  state: 'skipped',
-  why: { code: 'no drive known' },
-  remedy: null,
-};
 
 /** Drives to keep are as they were; those that the plan installs on, or makes a pool of, were decided for that. */
 function untouched({ now, end }: Ends): GoalResult[] {
@@ -187,15 +185,8 @@ function home(ends: Ends): GoalResult[] {
       if (!item || !('in' in item)) return [];
       const goal: Goal = { code: 'back in its place', item: item.name, machine: machine.name };
       if (item.in === machine.id) return [reached(goal)];
-      const step = undone(ends, ['back:in']);
-      return [
-        {
-          goal,
-          holds: false,
-          lack: { code: 'no step puts it back' },
-          wayOut: step ? { stage: 'install', act: { code: 'do', step } } : decide('install'),
-        },
-      ];
+      const wayOut = doOrDecide(ends, ['back:in'], 'install');
+      return [{ goal, holds: false, lack: { code: 'no step puts it back' }, wayOut }];
     });
 }
 
@@ -208,7 +199,6 @@ function found(ends: Ends): GoalResult[] {
   const out: GoalResult[] = [];
   const cut: Goal = { code: 'boots after a power cut', machine: machine.name };
   const known = knownFact(machine, 'firmware.afterPowerCut')?.value;
-  const step = undone(ends, ['setup:set:after a power cut']);
   const board = knownFact(machine, 'firmware.mode')?.value === 'board';
   out.push(
     // A board has no such setting: it starts when it has power.
@@ -218,7 +208,7 @@ function found(ends: Ends): GoalResult[] {
           goal: cut,
           holds: known === undefined ? null : false,
           lack: { code: 'stays off after a power cut', now: typeof known === 'string' ? known : null },
-          wayOut: step ? { stage: 'firmware', act: { code: 'do', step } } : decide('firmware'),
+          wayOut: doOrDecide(ends, ['setup:set:after a power cut'], 'firmware'),
         },
   );
   const address: Goal = { code: 'has an address', box: box.name };
@@ -246,16 +236,16 @@ function password(ends: Ends): GoalResult[] {
   const profile = findProfile(bench, box.profileId);
   if (profile?.login !== 'shipped default') return [];
   const goal: Goal = { code: 'shipped password replaced', system: profile.name };
-  const step = undone(ends, ['first:default password']);
+  const key = 'first:default password';
   const left = box.first?.left.includes('default password') === true;
   const replaced = box.first?.password?.replaced === true;
-  if (replaced || (!step && !left)) return [reached(goal)];
+  if (replaced || (!ends.notDone.includes(key) && !left)) return [reached(goal)];
   return [
     {
       goal,
       holds: false,
       lack: { code: 'no step sets a password' },
-      wayOut: step ? { stage: 'first-start', act: { code: 'do', step } } : decide('first-start'),
+      wayOut: doOrDecide(ends, [key], 'first-start'),
     },
   ];
 }

@@ -1,7 +1,7 @@
 import { calibrationOf, type Calibration } from '../learning/calibration';
 import type { Bench } from '../model/bench';
 import type { Span } from '../units/duration';
-import { timedSteps, type TimedStep } from './timed';
+import { credibleSteps, type TimedStep } from './timed';
 
 /** What was foretold of steps beside what they took. */
 export interface MeasuredSteps {
@@ -17,7 +17,7 @@ const SHOWN = 14;
 
 /** Steps with a clock beside what was foretold of them. */
 export function measuredSteps(bench: Bench): MeasuredSteps {
-  const all = timedSteps(bench).filter((s) => s.leftOut === null);
+  const all = credibleSteps(bench);
   const latest = all.slice(-SHOWN).reverse();
   return {
     latest,

@@ -19,7 +19,7 @@ import { summaryOf } from './summary';
 /** A step of the sheet with where it stands. */
 export interface RunStep extends StepDraft {
   /** Whether each condition holds now; null where nobody knows. */
-  must: readonly (Must & { holds: boolean | null })[];
+  must: readonly (Must & { readonly holds: boolean | null })[];
   /** Its place, from 1. */
   number: number;
   /**
@@ -116,7 +116,13 @@ export function runSheetOf(bench: Bench, box: Box): RunSheet {
     return {
       ...s,
       number: i + 1,
-      must: s.must.map((m) => ({ ...m, holds: conditionHolds(bench, box, m) })),
+      // Asked where a step is looked at: a sheet is made for many that never do.
+      must: s.must.map((m) => ({
+        ...m,
+        get holds() {
+          return conditionHolds(bench, box, m);
+        },
+      })),
       state: done ? 'done' : left ? 'left out' : passed ? 'not recorded' : ready ? 'ready' : 'waits',
       done: done
         ? {

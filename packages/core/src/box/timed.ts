@@ -58,6 +58,10 @@ export function timedSteps({ boxes }: Pick<Bench, 'boxes'>): TimedStep[] {
   return all.map((s, i) => ({ ...s, leftOut: why[i] ?? null }));
 }
 
+/** Those of them from which something is learned. */
+export const credibleSteps = (bench: Pick<Bench, 'boxes'>): TimedStep[] =>
+  timedSteps(bench).filter((s) => s.leftOut === null);
+
 /** Whether as much was timed, and the same: one’s pace is that of all boxes. A bench never changes in place. */
 export const sameTimed = (a: Bench['boxes'], b: Bench['boxes']): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => x.run?.steps === b[i]?.run?.steps));
@@ -73,7 +77,7 @@ let latest: LearnedOfBench | undefined;
 
 function learnedOf(bench: Bench): LearnedOfBench {
   if (latest && sameTimed(latest.boxes, bench.boxes)) return latest;
-  const runs = timedSteps(bench).filter((s) => s.leftOut === null);
+  const runs = credibleSteps(bench);
   return (latest = { boxes: bench.boxes, ...learn(runs), timed: runs.length });
 }
 

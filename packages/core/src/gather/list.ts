@@ -1,4 +1,4 @@
-import { straightWay, systemDriveOf } from '../layout/systemDrive';
+import { isWrittenStraight, straightWay, systemDriveOf } from '../layout/systemDrive';
 import { movesOf, placeBefore } from '../opening/moves';
 import { usbAdapterOf } from '../write/adapter';
 import { claimAgainst, isFreeFor } from '../plan/claims';
@@ -97,7 +97,7 @@ function writing(bench: Bench, box: Box, profile: Profile): GatherLine[] {
   return lines;
 }
 
-function ports(bench: Bench, machine: Machine, profile: Profile): GatherLine[] {
+function ports(bench: Bench, box: Box, machine: Machine, profile: Profile): GatherLine[] {
   const lines: GatherLine[] = [];
   const add = (key: string, thing: GatherThing, more: Partial<GatherLine> = {}): void =>
     void lines.push({ key, group: 'Ports and input', thing, where: 'at hand', count: 1, ...more });
@@ -117,7 +117,7 @@ function ports(bench: Bench, machine: Machine, profile: Profile): GatherLine[] {
     add('charger', { code: 'charger' });
   }
   // A laptop has its own; a handheld wants one where an installer asks.
-  const asks = profile.installer !== 'written straight to the final drive';
+  const asks = !isWrittenStraight(bench, box);
   if (machine.form !== 'laptop' && (machine.form !== 'handheld' || asks))
     add('keyboard', { code: 'keyboard' });
   if (machine.form !== 'handheld' && machine.form !== 'laptop') add('display', { code: 'display' });
@@ -214,7 +214,7 @@ export function gatherList(bench: Bench, box: Box, claimed: Set<string> = new Se
   if (!machine || !profile) return { lines: [], safety: machine ? safetyNotes(bench, machine, false) : [] };
   const inside = goingIn(bench, box, machine, profile, claimed);
   const opens = inside.length > 0 || movesOf(bench, box).written.length > 0;
-  const lines = [...inside, ...writing(bench, box, profile), ...ports(bench, machine, profile)];
+  const lines = [...inside, ...writing(bench, box, profile), ...ports(bench, box, machine, profile)];
   const chain = bench.items.find((i) => i.id === box.chain?.stickId);
   if (chain && box.chain)
     lines.push({

@@ -1,7 +1,6 @@
 import { straightWay, systemDriveOf } from '../layout/systemDrive';
 import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { Memory } from '../model/shelf';
-import { targetOf } from '../write/target';
 import { goesInside, placeFor } from './place';
 
 /** What goes in and out of a machine for a box: one answer for Opening, rehearsal, Gather and the run sheet. */
@@ -115,10 +114,8 @@ function findMoves(bench: Bench, box: Box): Moves {
   const comesOutToBeWritten =
     target !== undefined &&
     target.in === machine.id &&
-    target.kind === 'drive' &&
     target.attachment !== 'soldered' &&
-    straightWay(bench, box) === 'adapter' &&
-    targetOf(bench, box)?.id === target.id;
+    straightWay(bench, box) === 'adapter';
   const unplugged = new Set(box.precautions.flatMap((p) => (p.startsWith('unplug:') ? [p.slice(7)] : [])));
   return {
     goesIn,

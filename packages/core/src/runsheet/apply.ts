@@ -1,6 +1,3 @@
-import { firmwareOf } from '../machine/firmware';
-import { laidBox } from '../layout/forBox';
-import { following } from '../units/grammar';
 import {
   findImage,
   findItem,
@@ -10,10 +7,10 @@ import {
   type Bench,
   type Box,
   type Machine,
+  type ShelfItem,
   type Store,
 } from '../model/bench';
 import { applyChanges, edited, type Change } from '../model/changes';
-import type { Content } from '../model/content';
 import type { FactKey, FactRecord } from '../model/facts';
 import type { MediumBefore } from '../model/medium';
 import { noOpening } from '../model/opening';
@@ -24,7 +21,6 @@ import type { Effect } from '../plan/effect';
 import {
   holdsSystemOf,
   isPooledBy,
-  unseenContent,
   withChainLoader,
   withNothing,
   withPool,
@@ -32,6 +28,7 @@ import {
   withWholeImage,
 } from '../plan/medium';
 import { writtenContent } from '../write/content';
+import { installedContent } from './installedContent';
 
 /** What a step keeps so that it can be taken back: media, a fact and the firmware as they were before it. */
 export interface StepBefore {
@@ -46,47 +43,6 @@ export interface Applied {
   box: Box;
   changes: Change[];
   before: StepBefore;
-}
-
-/** What lies on the drive after the install: the layout as it was worked out, else no more than the system's name. */
-function installedContent(bench: Bench, box: Box, drive: Store, system: string, at: string): Content {
-  const { plan, sheet, drive: laid } = laidBox(bench, box);
-  const seen = unseenContent(system, at);
-  if (!plan || !sheet || laid?.id !== drive.id) return seen;
-  const machine = findMachine(bench, box.machineId);
-  const firmware = (machine && firmwareOf(machine)) ?? null;
-  const { table, tableId, parts } = sheet.layout;
-  const was = drive.content?.parts ?? [];
-  const stays = plan.want.kept.length > 0;
-  return {
-    ...seen,
-    table,
-    tableId,
-    sectorSize: plan.drive.sectorSize,
-    parts: parts
-      .filter((p) => p.kind !== 'extended')
-      .map((p) => {
-        const before = p.fate === 'new' ? undefined : was.find((w) => w.start === p.start);
-        return {
-          ...(before ?? {
-            label: p.name,
-            uuid: null,
-            attributes: null,
-            name: p.name,
-            filesystem: p.filesystem,
-          }),
-          start: p.start,
-          bytes: p.bytes,
-          type: following('partitionType', p.type) ?? '',
-          partitionId: before?.partitionId ?? null,
-          mount: p.mount,
-        };
-      }),
-    starts: [
-      { by: 'told', firmware, path: '', title: system.slice(0, 300) },
-      ...(stays ? (drive.content?.starts ?? []) : []),
-    ],
-  };
 }
 
 /** A medium as it was, by which an act is taken back. */
@@ -123,7 +79,7 @@ class Applying {
     private readonly at: string,
   ) {}
 
-  private item<T extends Store | Machine>(was: T, to: T): void {
+  private item<T extends ShelfItem>(was: T, to: T): void {
     const change = edited('items', was, to);
     this.changes.push(change);
     this.bench = applyChanges(this.bench, [change]);
@@ -163,11 +119,7 @@ class Applying {
     const opening = this.box.opening ?? noOpening();
     const { [id]: _, ...rest } = opening.moved;
     const moved = back ? rest : { ...rest, [id]: placeBefore(this.box, item) };
-    if (item.in !== to) {
-      const change = edited('items', item, { ...item, in: to });
-      this.changes.push(change);
-      this.bench = applyChanges(this.bench, [change]);
-    }
+    if (item.in !== to) this.item(item, { ...item, in: to });
     this.boxed({ opening: { ...opening, moved } });
   }
 
@@ -301,13 +253,12 @@ export function takeEffectsBack(
   box: Box,
   effects: readonly Effect[],
   was: Partial<StepRecord>,
-  at: string,
 ): Applied {
-  const applying = new Applying(bench, box, at);
+  const applying = new Applying(bench, box, '');
   applying.takeBack(effects, was);
   return applied(applying);
 }
 
 /** Puts back what a mistaken mark has changed on media; a medium that has changed again since is left as it is. */
 export const takenBack = (bench: Bench, box: Box, was: readonly MediumBefore[]): Change[] =>
-  takeEffectsBack(bench, box, [], { media: [...was] }, '').changes;
+  takeEffectsBack(bench, box, [], { media: [...was] }).changes;

@@ -57,7 +57,7 @@ export function roomOfBox(bench: Bench, box: Box): Room {
 
 /** Drives in the machine and loose ones; those that are proposed are in it, may be lost and carry no system. */
 function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
-  const boot = systemDriveOf(bench, box) ?? laidBox(bench, box).drive;
+  const boot = systemDriveOf(bench, box) ?? laidBox(bench, box).drive ?? undefined;
   return storesOf(bench)
     .filter(
       (s) =>
@@ -77,7 +77,6 @@ function candidatesOf(bench: Bench, box: Box, pool: BoxPool): PoolCandidate[] {
         taken: pool.drives
           ? pool.drives.includes(store.id)
           : // Before it is decided which drive takes the system none is proposed: it might be that one.
-            boot !== null &&
             boot !== undefined &&
             inside &&
             !system &&

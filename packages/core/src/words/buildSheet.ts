@@ -1,7 +1,7 @@
 import { codeSpan, markdownTable, markdownText as safe, md } from '../formats/writer/markdown';
-import { runSheetOf, type RunStep } from '../box/runSheet';
+import { isCarriedOut } from '../box/carriedOut';
+import { runSheetOf } from '../box/runSheet';
 import { boxTally } from '../rehearsal/boxTally';
-import type { Precaution } from '../rehearsal/precautions';
 import { namesIn, precautionCost, precautionWords, tallyWords } from './rehearsal';
 import { knownFact } from '../model/known';
 import { firmwareTitle } from '../model/inspection';
@@ -47,45 +47,6 @@ function tuned(bench: Bench, box: Box): string[] {
     if (v) out.push(`- **${which === 'works' ? 'Works' : 'Recommended'}: ${v.is}.** ${safe(v.words)}`);
   }
   return out;
-}
-
-/** Is a precaution carried out: is the step done that does it? Those without a step of their own are part of the step they guard. */
-function isTaken(steps: readonly RunStep[], { kind, drive }: Precaution): boolean {
-  const ofDrive = drive ?? '';
-  const done = (...keys: string[]): boolean =>
-    keys.some((k) => steps.find((s) => s.key === k)?.state === 'done');
-  switch (kind) {
-    case 'away':
-      return done(`start:away:${ofDrive}`, `write:away:${ofDrive}`);
-    case 'unplug':
-      return done(`open:out:${ofDrive}`, `start:away:${ofDrive}`);
-    case 'port off':
-      return done(`setup:set:port of a drive:${ofDrive}`, `write:away:${ofDrive}`);
-    case 'copy':
-      return done(`save:${ofDrive}`);
-    case 'label':
-      return done('label:target');
-    case 'serial':
-    case 'read':
-      return done('inst:drive', 'write:write');
-    case 'menu':
-    case 'key':
-      return done(kind === 'key' ? 'setup:key' : 'start:go');
-    case 'stick first':
-      return done('setup:set:boot order');
-    case 'target first':
-      return done('back:first');
-    case 'stick out':
-      return done('back:stick');
-    case 'mode':
-      return done('setup:set:boot mode');
-    case 'secure off':
-      return done('setup:set:Secure Boot');
-    case 'enrol':
-      return done('back:enrol');
-    case 'power':
-      return done('start:power', 'write:power');
-  }
 }
 
 /** The record of a box as CommonMark: what it is, how it is laid out and reached, what it carries, how it came and is set, what comes round, and its log. */
@@ -145,7 +106,7 @@ export function buildSheet(bench: Bench, box: Box): string {
       // Each is a step of the work, in the order of the plan: ticked where its step is done.
       ...taken.map(
         (p) =>
-          `- [${isTaken(sheet.steps, p) ? 'x' : ' '}] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`,
+          `- [${isCarriedOut(sheet, p) ? 'x' : ' '}] ${safe(precautionWords(p, nameOf))} (${safe(precautionCost(p))})`,
       ),
       ...(taken.length === 0 ? ['No precaution is taken.'] : []),
     );

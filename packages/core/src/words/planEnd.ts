@@ -2,6 +2,7 @@ import { stopTitle } from '../model/stops';
 import type { Goal, GoalResult, Lack, WayOut } from '../box/goals';
 import type { Plan, Unmet } from '../box/plan';
 import { rungTitle, rungWords } from './ladder';
+import { runStepWords } from './runsheet/step';
 import { plural } from './text';
 
 /** A goal of a plan, as what is true once it is reached. */
@@ -103,6 +104,12 @@ export function unmetWords({ must: { code, of } }: Unmet): string {
     case 'machine is off':
       return `${of} is not off.`;
   }
+}
+
+/** The same with the step that it stops, by its title. */
+export function unmetLine({ sheet }: Pick<Plan, 'sheet'>, unmet: Unmet): string {
+  const step = sheet.steps.find((s) => s.key === unmet.key);
+  return `${step ? runStepWords(step.what).title : unmet.key}. ${unmetWords(unmet)}`;
 }
 
 /** What stands over a plan. */

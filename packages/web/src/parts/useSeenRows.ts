@@ -47,7 +47,7 @@ function useLazyVirtualizer(wanted: boolean, options: Options): Rows | null {
   rows?.setOptions({ ...rows.options, ...options });
   useLayoutEffect(() => rows?._didMount(), [rows]);
   useLayoutEffect(() => rows?._willUpdate());
-  return rows;
+  return wanted ? rows : null;
 }
 
 export interface SeenRows {
@@ -91,23 +91,17 @@ export function useSeenRows(count: number, estimate: number): SeenRows {
     overscan: 8,
     enabled: many,
   });
-  if (!many)
+  // All of a few; of many, until the library is there, the first, with room for the others.
+  if (!rows) {
+    const drawn = Math.min(count, FEW);
     return {
       holder,
       measure: () => undefined,
-      seen: Array.from({ length: count }, (_, i) => i),
+      seen: Array.from({ length: drawn }, (_, i) => i),
       before: 0,
-      after: 0,
+      after: (count - drawn) * estimate,
     };
-  // Until the library is there the first rows stand, with room for the others.
-  if (!rows)
-    return {
-      holder,
-      measure: () => undefined,
-      seen: Array.from({ length: FEW }, (_, i) => i),
-      before: 0,
-      after: (count - FEW) * estimate,
-    };
+  }
   const items = rows.getVirtualItems();
   const [first, last] = [items[0], items.at(-1)];
   return {

@@ -1,3 +1,4 @@
+import { isWrittenStraight } from '../../layout/systemDrive';
 import { hasBattery } from '../../machine/power';
 import { knownText } from '../../model/known';
 import { fixedMode } from '../../rehearsal/precautions';
@@ -51,7 +52,7 @@ function changesOf(scene: Scene, chosen: Chosen): Change[] {
     const halts = knownText(machine, 'firmware.haltsOn');
     if (halts === 'missing keyboard or display') add('halt on errors', 'none', halts);
   }
-  const straight = profile.installer === 'written straight to the final drive';
+  const straight = isWrittenStraight(scene.bench, scene.box);
   for (const p of straight ? [] : chosen.of('port off')) {
     const drive = rehearsed?.plan.drives.find((d) => d.id === p.drive);
     if (drive) add('port of a drive', 'off', 'on', drive.name, drive.id);

@@ -1,72 +1,20 @@
 import { laidBox } from '../../layout/forBox';
-import { innerDriveOf, straightWay, systemDriveOf } from '../../layout/systemDrive';
+import { innerDriveOf, isWrittenStraight, straightWay, systemDriveOf } from '../../layout/systemDrive';
 import { needsDock } from '../../machine/dock';
 import { layoutSteps } from '../../layout/steps';
-import { hostsOfBox, storesOf, type Store } from '../../model/bench';
+import { storesOf, type Store } from '../../model/bench';
 import { knownText } from '../../model/known';
-import { openingOf } from '../../opening/forBox';
 import { movesOf, placeBefore, storesBefore } from '../../opening/moves';
 import { looksAlike } from '../../rehearsal/alike';
 import { fixedMode, mayEnrol } from '../../rehearsal/precautions';
-import type { InstallerQuestion } from '../../model/installer';
-import { step, type Must, type StepDraft } from '../../runsheet/step';
-import type { StepWhat } from '../../runsheet/what';
-import { span } from '../../units/duration';
+import { step, type StepDraft } from '../../runsheet/step';
 import type { Effect } from '../../plan/effect';
 import { predictInstall } from '../../write/install';
 import type { Scene } from '../scene';
+import { afterwards, chainIn } from './afterwards';
+import { openingSteps } from './opening';
 import { aroundSteps, Chosen } from './precautions';
-
-/** The steps of opening, each behind the one before it. */
-function openingSteps(scene: Scene): StepDraft[] {
-  const { bench, box, machine, profile } = scene;
-  const opening = openingOf(bench, box);
-  if ('code' in opening || !machine) return [];
-  // A drive that is written in an adapter is written before it goes in.
-  const straight = profile?.installer === 'written straight to the final drive';
-  // What a precaution keeps out goes in when the system is on.
-  const later = new Set(new Chosen(scene).of('unplug').map((p) => `in:${p.drive ?? ''}`));
-  let before: string | undefined;
-  return opening.steps
-    .filter((s) => !later.has(s.key))
-    .map((s) => {
-      const after = [
-        'gather:*',
-        'choose:*',
-        'save:*',
-        ...(straight && s.what.code === 'put in' ? ['write:*'] : []),
-        ...(before ? [before] : []),
-      ];
-      before = `open:${s.key}`;
-      return step(
-        'install',
-        before,
-        { code: 'open', what: s.what, machine: machine.name },
-        {
-          after,
-          hands: span(s.minutes * 40, s.minutes * 80),
-          seen: s.done,
-          effects: s.effects,
-          needs: s.what.code === 'look in setup' ? ['monitor', 'keyboard'] : ['tools'],
-          hurts: hurtsOf(s.what.code, opening.effort.ribbons),
-          asks: s.what.code === 'photograph' ? 'photo' : null,
-          pauses: s.what.code !== 'erase first',
-        },
-      );
-    });
-}
-
-type OpenCode = Extract<StepWhat, { code: 'open' }>['what']['code'];
-const hurtsOf = (code: OpenCode, ribbons: boolean): StepDraft['hurts'] =>
-  code === 'erase first'
-    ? ['what is on the drive is lost']
-    : code === 'unplug the mains'
-      ? ['mains']
-      : code === 'look at the cells' || code === 'unplug the battery'
-        ? ['lithium cells']
-        : code === 'take the cover off' && ribbons
-          ? ['ribbon cables']
-          : [];
+import { questions } from './questions';
 
 const CHOICE = {
   'asks for the drive': 'asks',
@@ -160,7 +108,7 @@ function wholeSystem(scene: Scene, chosen: Chosen): StepDraft[] {
   if (way === 'card' || way === 'external drive') return plugIn(scene, systemDriveOf(bench, box));
   if (way !== 'stick') return [];
   const final = systemDriveOf(bench, box);
-  const onto = final?.id === target?.id && final ? undefined : (final ?? innerDriveOf(bench, box));
+  const onto = final && final.id === target?.id ? undefined : (final ?? innerDriveOf(bench, box));
   return [
     ...ready(scene, chosen),
     ...startSteps(scene, chosen),
@@ -211,57 +159,6 @@ function plugIn({ box, machine }: Scene, medium: Store | undefined): StepDraft[]
       },
     ),
   ];
-}
-
-/** What is to be typed at a question of the installer, as far as it is decided; null where nobody has said. */
-function answerTo({ bench, box }: Scene, question: InstallerQuestion): string | null {
-  const [host] = hostsOfBox(bench, box.id);
-  switch (question) {
-    case 'address':
-      return host?.address ?? null;
-    case 'host name':
-      return host?.label ?? null;
-    case 'edition':
-      return box.first?.set['set of software'] ?? null;
-    // It is never kept here.
-    case 'password':
-    case 'disk':
-      return null;
-    default:
-      return box.first?.set[question] ?? null;
-  }
-}
-
-/** The questions of this installer as steps, at the moment it asks them: before its list of drives, and after it. */
-function questions(scene: Scene): { before: StepDraft[]; after: StepDraft[] } {
-  const asks = scene.profile?.manner.asks ?? [];
-  const disk = asks.indexOf('disk');
-  let previous = 'start:go';
-  const all = asks.map((question, i): StepDraft | null => {
-    if (question === 'disk') {
-      previous = 'inst:drive';
-      return null;
-    }
-    const key = `inst:ask:${question}`;
-    const after = [
-      previous,
-      ...(disk >= 0 && i > disk ? ['inst:layout'] : []),
-      ...(question === 'address' ? ['net:free:*'] : []),
-    ];
-    previous = key;
-    const must: Must[] =
-      question === 'address' ? [{ code: 'address is settled', of: scene.box.name, id: scene.box.id }] : [];
-    return step(
-      'install',
-      key,
-      { code: 'answer', question, value: answerTo(scene, question) },
-      { after, must, asks: question === 'password' ? null : 'words' },
-    );
-  });
-  const steps = (from: number, to: number): StepDraft[] => all.slice(from, to).filter((s) => s !== null);
-  return disk < 0
-    ? { before: steps(0, all.length), after: [] }
-    : { before: steps(0, disk), after: steps(disk, all.length) };
 }
 
 /** Drives that must be kept: those that are in the machine while it is installed, and whether others were taken out for it. */
@@ -389,98 +286,13 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
   return out;
 }
 
-/** What was changed for the installation alone is as it was again. */
-function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
-  const drives = scene.rehearsed?.plan.drives ?? [];
-  const nameOf = (id: string | null): string => drives.find((d) => d.id === id)?.name ?? '';
-  const straight = scene.profile?.installer === 'written straight to the final drive';
-  const named = (kind: 'unplug' | 'port off'): string[] => chosen.of(kind).map((p) => nameOf(p.drive));
-  const out = [...new Set([...named('unplug'), ...(straight ? named('port off') : [])])];
-  const ports = straight ? [] : named('port off');
-  const target = drives.find((d) => d.role === 'target');
-  const { bench, box } = scene;
-  const effects: Effect[] = [
-    ...movesOf(bench, box).comesOut.map((s): Effect => ({
-      code: 'move back',
-      item: s.id,
-      to: placeBefore(box, s),
-    })),
-    ...chosen
-      .of('port off')
-      .flatMap((p): Effect[] =>
-        straight || p.drive === null ? [] : [{ code: 'switch port', medium: p.drive, on: true }],
-      ),
-  ];
-  return [
-    ...(out.length + ports.length > 0
-      ? [
-          step(
-            'install',
-            'back:in',
-            { code: 'put back', drives: out, ports },
-            { after: ['back:stick', 'back:enrol', 'write:*', 'open:*'], effects },
-          ),
-        ]
-      : []),
-    ...(chosen.has('target first') && box.chain === null
-      ? [
-          step(
-            'install',
-            'back:first',
-            { code: 'target first', drive: target?.name ?? '' },
-            {
-              after: ['back:stick', 'back:in'],
-              effects: target ? [{ code: 'boot first', medium: target.id }] : [],
-            },
-          ),
-        ]
-      : []),
-    ...(chosen.has('stick first') && !chosen.has('target first')
-      ? [
-          step(
-            'install',
-            'back:order',
-            { code: 'order back' },
-            {
-              after: ['back:stick', 'back:in'],
-              effects: [{ code: 'boot first', medium: null }],
-            },
-          ),
-        ]
-      : []),
-  ];
-}
-
-/** A chain loader's stick goes in once the system is on, stays in, and stands first in the boot order. */
-function chainIn({ bench, box, machine }: Scene): StepDraft[] {
-  const stick = storesOf(bench).find((s) => s.id === box.chain?.stickId);
-  if (!stick || !machine) return [];
-  return [
-    step(
-      'install',
-      'back:chain',
-      { code: 'chain stick in', stick: stick.name, serial: stick.serial },
-      {
-        after: ['write:chain', 'back:stick', 'back:in'],
-        effects: [{ code: 'move', item: stick.id, to: machine.id }],
-      },
-    ),
-    step(
-      'install',
-      'back:chain first',
-      { code: 'chain stick first', stick: stick.name },
-      { after: ['back:chain'], effects: [{ code: 'boot first', medium: stick.id }] },
-    ),
-  ];
-}
-
 /** Opening, starting the stick, the installer, and what is put back afterwards. */
 export function installSteps(scene: Scene): StepDraft[] {
   const { machine, profile } = scene;
   const opening = openingSteps(scene);
   if (!machine || !profile) return opening;
   const chosen = new Chosen(scene);
-  return profile.installer === 'written straight to the final drive'
+  return isWrittenStraight(scene.bench, scene.box)
     ? [...opening, ...wholeSystem(scene, chosen), ...afterwards(scene, chosen), ...chainIn(scene)]
     : [
         ...opening,

@@ -1,3 +1,4 @@
+import { isWrittenStraight } from '../../layout/systemDrive';
 import { contentTitle } from '../../model/content';
 import type { Store } from '../../model/bench';
 import { isStore } from '../../model/shelf';
@@ -68,7 +69,7 @@ function hazards(scene: Scene): Hazard[] {
   const claim = chosen && claimAgainst(scene.bench, scene.box, chosen.id);
   if (chosen && isStore(chosen) && claim) out.push(heldHazard('install', chosen, claim));
   const { suggested, drive } = laidBox(scene.bench, scene.box);
-  if (suggested && drive && profile && profile.installer !== 'written straight to the final drive')
+  if (suggested && drive && profile && !isWrittenStraight(scene.bench, scene.box))
     out.push(hazard('system drive suggested', 'stop', 'install', { drive: drive.name }, { store: drive.id }));
   const found = rehearsed(scene);
   if (found) return [...out, ...found];

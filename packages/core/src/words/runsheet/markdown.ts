@@ -5,7 +5,7 @@ import { wholeOf } from '../../runsheet/step';
 import { stopTitle } from '../../model/stops';
 import { formatSpan } from '../../units/duration';
 import { hazardWords } from '../hazard';
-import { goalResultWords, planHeadline, unmetWords } from '../planEnd';
+import { goalResultWords, planHeadline, unmetLine } from '../planEnd';
 import {
   backWords,
   evidenceWords,
@@ -63,10 +63,6 @@ const GOAL = { true: '', false: '**Stop** ', null: '**Check** ' } as const;
 /** The run sheet of a box as CommonMark, a task for each step. */
 export function runSheetMarkdown(plan: Plan): string {
   const { sheet, unmet, goals } = plan;
-  const titleOf = (key: string): string => {
-    const found = sheet.steps.find((s) => s.key === key);
-    return found ? runStepWords(found.what).title : key;
-  };
   const out = [
     `# Run sheet: ${safe(sheet.box)}`,
     '',
@@ -85,7 +81,7 @@ export function runSheetMarkdown(plan: Plan): string {
       '',
       safe(planHeadline(plan)),
       '',
-      ...unmet.map((u) => `- **Stop** ${safe(titleOf(u.key))}. ${safe(unmetWords(u))}`),
+      ...unmet.map((u) => `- **Stop** ${safe(unmetLine(plan, u))}`),
       ...goals.map((g) => `- ${GOAL[String(g.holds) as keyof typeof GOAL]}${safe(goalResultWords(g))}`),
     );
   if (sheet.gone.length > 0)

@@ -3,8 +3,7 @@ import { useNavigate } from 'react-router';
 import { takePrecautions } from '@zb/core/acts/install';
 import type { WayOut } from '@zb/core/box/goals';
 import type { Plan } from '@zb/core/box/plan';
-import { goalResultWords, goalWords, planHeadline, unmetWords, wayOutWords } from '@zb/core/words/planEnd';
-import { runStepWords } from '@zb/core/words/runsheet/step';
+import { goalResultWords, goalWords, planHeadline, unmetLine, wayOutWords } from '@zb/core/words/planEnd';
 import type { BoxContext } from '../../parts/BoxFrame';
 import { useAct } from '../../storage/hooks';
 import { Quiet } from '../../ui/Button';
@@ -36,10 +35,6 @@ export function PlanEnd({
       );
     else void go(`/box/${box.id}/${stage}`);
   };
-  const titleOf = (key: string): string => {
-    const step = plan.sheet.steps.find((s) => s.key === key);
-    return step ? runStepWords(step.what).title : key;
-  };
   const way = (out: WayOut | null) =>
     out && (
       <Box marginTop="2">
@@ -59,7 +54,7 @@ export function PlanEnd({
       </Heading>
       {plan.unmet.map((u) => (
         <Said kind="stop" loud={false} key={u.key}>
-          <HazardMark grade="stop" /> {titleOf(u.key)}. {unmetWords(u)}
+          <HazardMark grade="stop" /> {unmetLine(plan, u)}
           {way(u.wayOut)}
         </Said>
       ))}
