@@ -4,8 +4,9 @@ import { updateBox } from '@zb/core/acts/box';
 import { doneStep, leaveStep, undoneStep } from '@zb/core/acts/run';
 import { planOf, type Plan } from '@zb/core/box/plan';
 import { runSheetOf, type RunStep } from '@zb/core/box/runSheet';
+import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { findBox, findMachine, storesOf, type Bench, type Box } from '@zb/core/model/bench';
+import { findBox, findMachine, storesOf, type Bench, type Box, type Store } from '@zb/core/model/bench';
 import { applyChanges, type Act } from '@zb/core/model/changes';
 import type { FactKey } from '@zb/core/model/facts';
 import { knownFact } from '@zb/core/model/known';
@@ -14,6 +15,7 @@ import { movesOf } from '@zb/core/opening/moves';
 import { emptyContent, isBlank } from '@zb/core/model/content';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { anyAsk, made } from './anyBox';
+import { planFixtures } from './planFixtures';
 import { runs } from './runs';
 
 const hall = saltmarshHall();
@@ -69,6 +71,35 @@ function doAll(bench: Bench, id: string): { bench: Bench; keys: string[] } {
 }
 
 describe('a plan', () => {
+  it('is stopped where the installer is to be written to the drive that it installs on', () => {
+    const [wipe] = planFixtures;
+    if (!wipe) throw new Error('no fixture');
+    const box: Box = { ...wipe.box, targetSerial: 'SN-2026-a' };
+    const bench: Bench = { ...wipe.bench, boxes: [box] };
+    const { unmet, reaches } = planOf(bench, box);
+    expect(unmet.map((u) => [u.key, u.must.code])).toEqual([
+      ['write:write', 'stick is not the system drive'],
+    ]);
+    expect(reaches).toBe(false);
+    const stops = hazards(bench, box).filter((h) => h.grade === 'stop');
+    expect(stops.map((h) => [h.code, h.stop])).toEqual([['stick is the system drive', 'write']]);
+  });
+
+  it('puts in what was to go in and was kept out as a precaution, once the system is on', () => {
+    const [wipe] = planFixtures;
+    if (!wipe) throw new Error('no fixture');
+    const more = { ...storesOf(wipe.bench)[0], id: 'more', name: 'More', serial: 'SN-2026-more', in: null };
+    const box: Box = { ...wipe.box, parts: ['more'], precautions: ['unplug:more'] };
+    const bench: Bench = { ...wipe.bench, items: [...wipe.bench.items, more as Store], boxes: [box] };
+    const { sheet, end } = planOf(bench, box);
+    const at = (key: string): number => sheet.steps.findIndex((s) => s.key === key);
+    expect(sheet.steps.filter((s) => s.effects.some((e) => 'item' in e && e.item === 'more'))).toEqual([
+      expect.objectContaining({ key: 'back:in' }),
+    ]);
+    expect(at('back:in')).toBeGreaterThan(at('inst:run'));
+    expect(storesOf(end.bench).find((s) => s.id === 'more')?.in).toBe('desk');
+  });
+
   it('ends where doing its steps one by one leads to', () => {
     let moved = 0;
     let written = 0;

@@ -1,4 +1,5 @@
 import { laidBox } from '../layout/forBox';
+import { systemDriveOf } from '../layout/systemDrive';
 import { findItem, findMachine, hostsOfBox, type Bench, type Box, type Store } from '../model/bench';
 import { isStore } from '../model/shelf';
 import { writtenBytes } from '../model/written';
@@ -37,6 +38,8 @@ export function conditionHolds(bench: Bench, box: Box, { code, id }: Must): bool
     case 'adapter is at hand':
     case 'drives have serials':
       return id !== null;
+    case 'stick is not the system drive':
+      return id === null || systemDriveOf(bench, box)?.id !== id;
     case 'way is decided':
       return writeWayOf(box) !== null;
     case 'drive may be lost':

@@ -57,6 +57,7 @@ export type HazardCode =
   | 'controller hides drives'
   | 'recovery key'
   | 'one USB port'
+  | 'stick is the system drive'
   | 'stick lies'
   | 'stick holds another image'
   | 'held by another box'

@@ -28,6 +28,7 @@ export interface Plan {
 
 const MENDED_AT: Record<Must['code'], Stop> = {
   'medium is chosen': 'write',
+  'stick is not the system drive': 'write',
   'way is decided': 'write',
   'adapter is at hand': 'gather',
   'drive may be lost': 'choose',

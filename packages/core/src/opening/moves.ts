@@ -1,3 +1,4 @@
+import { laidBox } from '../layout/forBox';
 import { straightWay, systemDriveOf } from '../layout/systemDrive';
 import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { Memory } from '../model/shelf';
@@ -91,8 +92,13 @@ function findMoves(bench: Bench, box: Box): Moves {
   const target = systemDriveOf(bench, box);
   const aside = stores.filter((s) => box.parts.includes(s.id));
   const wanted = [...new Set([...(target ? [target] : []), ...aside])];
-  const pool = new Set(box.pool?.drives ?? []);
-  const stays = (s: Store): boolean => s === target || pool.has(s.id) || s.installed?.boxId === box.id;
+  // What is only suggested for the system does not make room either.
+  const needed = new Set([
+    ...wanted.map((s) => s.id),
+    laidBox(bench, box).drive?.id,
+    ...(box.pool?.drives ?? []),
+  ]);
+  const stays = (s: Store): boolean => needed.has(s.id) || s.installed?.boxId === box.id;
   const goesIn: Store[] = [];
   const makesRoom: Store[] = [];
   let now = bench;

@@ -8,6 +8,7 @@ import type { StepWhat } from './what';
 export interface Must {
   code:
     | 'medium is chosen'
+    | 'stick is not the system drive'
     | 'way is decided'
     | 'adapter is at hand'
     | 'drive may be lost'

@@ -55,6 +55,8 @@ const WORDS: Record<HazardCode, (p: Params) => string> = {
   'not compared': (p) => `${p.image} has not been compared with a published checksum.`,
   'read by earlier rules': (p) =>
     `What ${p.image} starts on was judged by earlier rules. Open the file again: its bytes are needed to say it anew.`,
+  'stick is the system drive': (p) =>
+    `The installer is to be written to “${p.drive}”, and the system is to be installed on it as well. Choose another medium for one of them.`,
   packed: (p) =>
     `${p.image} is packed as ${p.kind}. The stand-in writer unpacks it; another writer may not, and then nothing starts.`,
   'found in the image': (p) => p.because ?? '',

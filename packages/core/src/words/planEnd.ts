@@ -81,6 +81,8 @@ export function unmetWords({ must: { code, of } }: Unmet): string {
   switch (code) {
     case 'medium is chosen':
       return `Nobody has chosen ${of}.`;
+    case 'stick is not the system drive':
+      return `The system is to be installed on ${named('the drive')} itself: the installer needs a medium of its own.`;
     case 'way is decided':
       return `Nobody has decided how the system reaches ${named('its drive')}: by a stick, or in an adapter.`;
     case 'adapter is at hand':

@@ -8,7 +8,7 @@ import type { Chosen } from './precautions';
 
 /** What was changed for the installation alone is as it was again. */
 export function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
-  const { bench, box } = scene;
+  const { bench, box, machine } = scene;
   const straight = isWrittenStraight(bench, box);
   const drives = scene.rehearsed?.plan.drives ?? [];
   const nameOf = (id: string | null): string => drives.find((d) => d.id === id)?.name ?? '';
@@ -16,12 +16,12 @@ export function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
   const out = [...new Set([...named('unplug'), ...(straight ? named('port off') : [])])];
   const ports = straight ? [] : named('port off');
   const target = drives.find((d) => d.role === 'target');
+  const { comesOut, goesIn } = movesOf(bench, box);
+  const keptOut = goesIn.filter((s) => chosen.of('unplug').some((p) => p.drive === s.id));
   const effects: Effect[] = [
-    ...movesOf(bench, box).comesOut.map((s): Effect => ({
-      code: 'move back',
-      item: s.id,
-      to: placeBefore(box, s),
-    })),
+    ...comesOut.map((s): Effect => ({ code: 'move back', item: s.id, to: placeBefore(box, s) })),
+    // What is to go in and was kept out as a precaution goes in now.
+    ...(machine ? keptOut.map((s): Effect => ({ code: 'move', item: s.id, to: machine.id })) : []),
     ...chosen
       .of('port off')
       .flatMap((p): Effect[] =>

@@ -79,6 +79,9 @@ export function writeSteps(scene: Scene): StepDraft[] {
           of: straight ? 'the medium to write to' : 'the stick',
           id: target?.id ?? null,
         },
+        ...(straight || !target
+          ? []
+          : [{ code: 'stick is not the system drive' as const, of: target.name, id: target.id }]),
         ...(inner ? [{ code: 'way is decided' as const, of: inner.name, id: inner.id }] : []),
         ...(way === 'adapter'
           ? [{ code: 'adapter is at hand' as const, of: target?.name ?? '', id: adapter?.id ?? null }]

@@ -1,3 +1,4 @@
+import { isWrittenStraight, systemDriveOf } from '../../layout/systemDrive';
 import { contentTitle } from '../../model/content';
 import { formatIec } from '../../units/bytes';
 import { serialTail } from '../../write/guard';
@@ -36,6 +37,10 @@ function hazards(scene: Scene): Hazard[] {
     );
   const claim = target && !installed ? claimAgainst(bench, box, target.id) : undefined;
   if (target && claim) out.push(heldHazard('write', target, claim));
+  if (target && !installed && !isWrittenStraight(bench, box) && systemDriveOf(bench, box)?.id === target.id)
+    out.push(
+      hazard('stick is the system drive', 'stop', 'write', { drive: target.name }, { store: target.id }),
+    );
   if (target?.realBytes != null)
     out.push(
       hazard(

@@ -55,6 +55,8 @@ export function mustWords({ code, of }: Must): string {
   switch (code) {
     case 'medium is chosen':
       return `It is chosen: ${of}.`;
+    case 'stick is not the system drive':
+      return `${of === '' ? 'The installer’s medium' : `“${of}”`} is not the drive that the system goes on.`;
     case 'way is decided':
       return `It is decided how the system reaches ${of === '' ? 'its drive' : `“${of}”`}: by a stick, or in an adapter.`;
     case 'adapter is at hand':
