@@ -32,7 +32,7 @@ import { startOn } from '../starting/forMachine';
 import { optionOf } from '../system/options';
 import { machineView } from '../system/view';
 import { sameSize } from './alike';
-import { predictTimes } from '../write/time';
+import { copyMinutesOf } from './copyMinutes';
 import { targetOf, targetSerial } from '../write/target';
 
 /** Why a box has no plan that could be rehearsed. */
@@ -111,19 +111,6 @@ const unplugOf = (store: Store, machine: Machine): RehearsalDrive['unplug'] => {
   return { minutes: unplugMinutes(machine, hasBattery(machine)), screws: openingEffort(machine).screws };
 };
 
-/** Minutes to copy a drive to another of the shelf that may be lost and is large enough; null where none is. */
-function copyMinutesOf(bench: Bench, store: Store, target: Store): number | null {
-  const room = storesOf(bench).filter(
-    (s) => s.id !== store.id && s.id !== target.id && s.fate === 'may be lost' && s.bytes >= store.bytes,
-  );
-  // The smallest that is large enough: foretelling the time for every drive of a full shelf takes long.
-  const [to] = room.sort((a, b) => a.bytes - b.bytes);
-  if (!to) return null;
-  const read = predictTimes(store.bytes, store, bench.log).verify.value.high;
-  const write = predictTimes(store.bytes, to, bench.log).write.value.high;
-  return Math.ceil(Math.max(read, write) / 60);
-}
-
 /** A stick with a chain loader stays in, must not be lost, and starts the target. */
 const chainLoader = (target: Store): Partial<RehearsalDrive> => ({
   chainsTo: target.id,
@@ -131,19 +118,35 @@ const chainLoader = (target: Store): Partial<RehearsalDrive> => ({
   starts: { uefi: 'a chain loader', bios: 'a chain loader' },
 });
 
-/** Is a drive in the machine when it is started: there from the beginning, or put in by the plan? */
-const isInside = (bench: Bench, box: Box, machine: Machine, store: Store): boolean =>
-  placeBefore(box, store) === machine.id || movesOf(bench, box).goesIn.some((s) => s.id === store.id);
+/**
+ * Is a drive in the machine when it is started: there from the beginning, put in by the plan, or a card that is installed on?
+ * What the installer starts from hangs on a port or a reader, and a running machine that writes has nothing of it inside.
+ */
+function isInside(
+  bench: Bench,
+  box: Box,
+  machine: Machine,
+  store: Store,
+  { role, writing }: { role: RehearsalDrive['role']; writing: boolean },
+): boolean {
+  if (writing || role === 'installer' || store.transport === 'usb') return false;
+  return (
+    placeBefore(box, store) === machine.id ||
+    movesOf(bench, box).goesIn.some((s) => s.id === store.id) ||
+    (role === 'target' && store.kind === 'card')
+  );
+}
 
 function driveOf(
   bench: Bench,
   box: Box,
   store: Store,
-  role: RehearsalDrive['role'],
+  as: { role: RehearsalDrive['role']; writing: boolean },
   machine: Machine,
   target: Store,
 ): RehearsalDrive {
-  const inside = store.transport !== 'usb' && isInside(bench, box, machine, store);
+  const { role } = as;
+  const inside = isInside(bench, box, machine, store, as);
   return {
     id: store.id,
     name: store.name,
@@ -265,7 +268,12 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const there = straight
     ? []
     : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
-  const aside = storesOf(bench).filter((s) => box.parts.includes(s.id) || s.id === box.chain?.stickId);
+  const aside = storesOf(bench).filter(
+    (s) =>
+      (box.parts.includes(s.id) || s.id === box.chain?.stickId) &&
+      // What is in the machine already is not where another machine writes.
+      !(straight && placeBefore(box, s) === machine.id),
+  );
   // Of many that look alike two stand for all: those that must be kept before the others.
   const alike = storesOf(bench)
     .filter(
@@ -283,7 +291,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
       bench,
       box,
       s,
-      s === target ? 'target' : s === installer ? 'installer' : 'other',
+      { role: s === target ? 'target' : s === installer ? 'installer' : 'other', writing: straight },
       machine,
       target,
     ),
@@ -291,7 +299,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const written = stickOf(bench, box, reading, machine, profile);
   const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
   const without: RehearsalDrive = {
-    ...driveOf(bench, box, target, 'other', machine, target),
+    ...driveOf(bench, box, target, { role: 'other', writing: straight }, machine, target),
     ...written,
     id: 'the stick',
     name: 'the stick',
@@ -344,7 +352,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
         .map((s) => ({ code: 'starts not known' as const, drive: s.name })),
       ...(straight || targetSerial(box) !== null ? [] : [{ code: 'stick not written' as const }]),
       ...(straight || reading ? [] : [{ code: 'image not read' as const }]),
-      ...(straight || isInside(bench, box, machine, target)
+      ...(straight || isInside(bench, box, machine, target, { role: 'target', writing: false })
         ? []
         : [{ code: 'beside the machine' as const, drive: target.name, machine: machine.name }]),
       ...(battery === 'carries it' ? [{ code: 'battery carries it' as const }] : []),
