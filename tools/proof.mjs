@@ -53,6 +53,12 @@ const PROOFS = {
     command: jest('oracle', 'installers.oracle'),
     env: { ZB_INSTALLERS: 'all' },
   },
+  plan: {
+    about:
+      'six whole plans in the emulator, start by start; 600 benches by dice against a second engine of the rules of a plan',
+    command: jest('oracle', 'plan(Rules)?.oracle'),
+    env: { ZB_PLAN: 'all', ZB_FUZZ: 'all' },
+  },
   rehearse: {
     about: '500 plans by dice against a second engine that walks every world of every set of precautions',
     command: jest('oracle', 'rehearse.oracle'),

@@ -5,7 +5,7 @@ import { exerciseList, practiceOutput } from './practice';
 import { write } from './printed';
 import { scheduleForms, scheduleOutput, type ScheduleAsked } from './schedule';
 import { secondOutput, timesOutput } from './times';
-import { planOutput, runSheetForms, runSheetOutput, tickedOutput } from './runSheet';
+import { planExportOutput, planOutput, runSheetForms, runSheetOutput, tickedOutput } from './runSheet';
 
 /** Commands of the work itself: its steps. */
 export function runCommands(zb: Command, print: (value: unknown) => void): void {
@@ -31,7 +31,11 @@ export function runCommands(zb: Command, print: (value: unknown) => void): void 
     )
     .argument('<bench>', 'a bench file; - for standard input')
     .argument('<box>', 'the box, by its id')
-    .action(async (bench: string, box: string) => print(planOutput(await readText(bench), box)));
+    .option('--export', 'the state and the operations, without what they lead to, for another program')
+    .action(async (bench: string, box: string, o: { export?: boolean }) => {
+      const text = await readText(bench);
+      print(o.export ? planExportOutput(text, box) : planOutput(text, box));
+    });
 
   zb.command('diagnose')
     .description('what is behind something that looks different: causes by their shares, and the next look')

@@ -1,5 +1,6 @@
 import { takeTicks } from '@zb/core/acts/run';
 import { planOf } from '@zb/core/box/plan';
+import { planExport, type PlanExport } from '@zb/core/box/planExport';
 import { runSheetOf } from '@zb/core/box/runSheet';
 import { closedAgainst } from '@zb/core/keeping/closed';
 import { applyChanges } from '@zb/core/model/changes';
@@ -104,6 +105,13 @@ export function planOutput(text: string, id: string): object {
       machine: machineEnd(plan.end.bench, plan.end.box),
     },
   };
+}
+
+/** What `zb plan --export` prints: the state and the operations, for another program to work out what they lead to. */
+export function planExportOutput(text: string, id: string): PlanExport {
+  const bench = readBench(text);
+  const box = boxOf(bench, id);
+  return planExport(bench, box, planOf(bench, box));
 }
 
 /** Boot order and ports of the machine of a box as they are at the end. */

@@ -19,6 +19,22 @@ const put = (name: string, text: string): string => {
 };
 const bench = put('bench.json', benchToText(saltmarshHall()));
 
+describe('zb plan --export', () => {
+  it('prints the state and the operations, and nothing of what they lead to', () => {
+    const out = json<{
+      build: { id: string };
+      media: { id: string; in: string | null }[];
+      operations: { key: string; does: { code: string; item?: string; medium?: string }[] }[];
+    }>(zb('plan', bench, 'film-night', '--export'));
+    expect(Object.keys(out)).toEqual(['build', 'machine', 'system', 'image', 'media', 'operations']);
+    expect(out.build.id).toBe('film-night');
+    const known = new Set(out.media.map((m) => m.id));
+    const named = out.operations.flatMap((o) => o.does).flatMap((d) => d.medium ?? d.item ?? []);
+    expect(named.length).toBeGreaterThan(1);
+    for (const id of named) expect(known).toContain(id);
+  });
+});
+
 describe('zb runsheet', () => {
   it('prints the steps in order, with their seconds and words', () => {
     const { steps, next } = json<{
