@@ -15,6 +15,28 @@ test('a plan that does not reach its end says what is lacking, and leads to wher
   await expect(page).toHaveURL(/\/box\/film-night\/write$/);
 });
 
+test('a step that cannot be done yet wants a reason, and leads to where that is decided', async ({
+  page,
+  open,
+}) => {
+  await open('/box/film-night/run');
+  const done = page.getByRole('button', { name: 'Done' });
+  for (const title of [/^Fetch /, /^Compare its sum/, /^Unplug at the writing machine/]) {
+    await expect(headline(page)).toHaveText(title);
+    await done.click();
+  }
+  await expect(headline(page)).toHaveText(/^Write the stick/);
+  await expect(page.getByRole('main')).toContainText('Nobody has chosen the stick.');
+  await expect(done).toBeDisabled();
+  await page.keyboard.press('Space');
+  await expect(headline(page)).toHaveText(/^Write the stick/);
+  await page.getByLabel('Why you go on all the same').fill('written elsewhere');
+  await expect(done).toBeEnabled();
+  await axe(page);
+  await page.getByRole('main').getByRole('button', { name: 'Decide it at Write' }).click();
+  await expect(page).toHaveURL(/\/box\/film-night\/write$/);
+});
+
 test('a stage that is marked as done ticks no step, and what was ticked says by what it is known', async ({
   page,
   open,

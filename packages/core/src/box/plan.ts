@@ -42,6 +42,12 @@ const MENDED_AT: Record<Must['code'], Stop> = {
   'machine is off': 'firmware',
 };
 
+/** Where a condition that does not hold is mended. */
+export const wayOutOf = ({ code }: Pick<Must, 'code'>): WayOut => ({
+  stage: MENDED_AT[code],
+  act: { code: 'decide' },
+});
+
 /** When the plan is foretold, as an act would stamp it: no moment of the clock, so that the same bench gives the same plan. */
 const FORETOLD = '1970-01-01T00:00:00.000Z';
 
@@ -84,7 +90,7 @@ export function planOf(bench: Bench, box: Box, sheet: RunSheet = runSheetOf(benc
       key: step.key,
       stage: step.stop,
       must,
-      wayOut: { stage: MENDED_AT[must.code], act: { code: 'decide' } },
+      wayOut: wayOutOf(must),
     });
   }
   const goals = goalsOf({

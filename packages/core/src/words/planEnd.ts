@@ -76,7 +76,7 @@ export function wayOutWords({ stage, act }: WayOut): string {
 }
 
 /** Why a step cannot be done when it comes. */
-export function unmetWords({ must: { code, of } }: Unmet): string {
+export function unmetWords({ must: { code, of } }: Pick<Unmet, 'must'>): string {
   const named = (other: string): string => (of === '' ? other : `“${of}”`);
   switch (code) {
     case 'medium is chosen':

@@ -65,7 +65,9 @@ function RunPage({ context }: { context: BoxContext }) {
           ? sheet.clock.since
           : null;
 
-  const despite = (step?.against.length ?? 0) > 0;
+  // Going on against a Stop, or without what must be so first, wants a reason.
+  const lacks = step && isOpen(step) ? step.must.filter((m) => m.holds === false) : [];
+  const despite = (step?.against.length ?? 0) + lacks.length > 0;
   const mayBegin = step?.state === 'ready' || step?.state === 'not recorded';
   const may = mayBegin && (!despite || noted.trim() !== '');
   const done = (): void => {
@@ -160,7 +162,7 @@ function RunPage({ context }: { context: BoxContext }) {
           </HStack>
           {step ? (
             <Stack gap="5" key={step.key}>
-              <StepFace step={step} />
+              <StepFace step={step} onMend={({ stage }) => void go(`/box/${box.id}/${stage}`)} />
               {mayBegin && (step.asks !== null || despite) && (
                 <Box maxWidth="form">
                   <Input

@@ -1,15 +1,23 @@
 import { Box, Heading, HStack, List, Stack, Text } from '@chakra-ui/react';
-import type { RunStep } from '@zb/core/box/runSheet';
+import type { WayOut } from '@zb/core/box/goals';
+import { wayOutOf } from '@zb/core/box/plan';
+import { isOpen, type RunStep } from '@zb/core/box/runSheet';
 import { stopTitle } from '@zb/core/model/stops';
 import { formatMoment } from '@zb/core/units/date';
 import { hazardWords } from '@zb/core/words/hazard';
 import { within } from '@zb/core/words/text';
 import { runStepWords } from '@zb/core/words/runsheet/step';
 import { backWords, evidenceWords, hurtWords, mustWords } from '@zb/core/words/runsheet/around';
+import { unmetWords, wayOutWords } from '@zb/core/words/planEnd';
+import { Quiet } from '../../ui/Button';
 import { Said } from '../../ui/Said';
 import { HazardMark, Stamp } from '../../ui/Marks';
 
-const HOLDS = { true: '', false: ' It does not hold.', null: ' Look.' } as const;
+/** What must be so first; of what nobody has chosen nothing more is asked. */
+const asked = (step: RunStep): RunStep['must'] =>
+  step.must.some((m) => m.id === null && m.holds === false)
+    ? step.must.filter((m) => m.id !== null || m.holds === false)
+    : step.must;
 
 /** What is typed, pressed or looked for, large enough to be read off at arm’s length. */
 const Exact = ({ label, text }: { label: string; text: string }) => (
@@ -22,7 +30,7 @@ const Exact = ({ label, text }: { label: string; text: string }) => (
 );
 
 /** One step, readable from two metres: what to do, to the letter, and what must be true first. */
-export function StepFace({ step }: { step: RunStep }) {
+export function StepFace({ step, onMend }: { step: RunStep; onMend: (way: WayOut) => void }) {
   const words = runStepWords(step.what);
   return (
     <Stack gap="5">
@@ -93,15 +101,22 @@ export function StepFace({ step }: { step: RunStep }) {
           You should see: {within(words.see)}
         </Text>
       )}
-      {step.must.map((m) => (
+      {asked(step).map((m) => (
         <Said
           key={m.code}
           kind={m.holds === false ? 'stop' : m.holds === null ? 'check' : 'note'}
           title="First:"
           loud={false}
         >
-          {mustWords(m)}
-          {HOLDS[`${m.holds}`]}
+          {m.holds === false ? unmetWords({ must: m }) : mustWords(m)}
+          {m.holds === null && ' Look.'}
+          {m.holds === false && isOpen(step) && (
+            <Box marginTop="2">
+              <Quiet size="md" onClick={() => onMend(wayOutOf(m))}>
+                {wayOutWords(wayOutOf(m))}
+              </Quiet>
+            </Box>
+          )}
         </Said>
       ))}
       {step.hurts.map((h) => (
