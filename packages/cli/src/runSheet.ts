@@ -117,5 +117,7 @@ export function planExportOutput(text: string, id: string): PlanExport {
 /** Boot order and ports of the machine of a box as they are at the end. */
 function machineEnd(bench: Bench, box: Box): object | null {
   const machine = findMachine(bench, box.machineId);
-  return machine ? { id: machine.id, bootFirst: machine.bootFirst, portsOff: machine.portsOff } : null;
+  if (!machine) return null;
+  const { id, bootFirst, portsOff, keysEnrolled } = machine;
+  return { id, bootFirst, portsOff, keysEnrolled };
 }

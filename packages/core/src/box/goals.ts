@@ -1,75 +1,17 @@
 import { isWrittenStraight, systemDriveOf } from '../layout/systemDrive';
-import {
-  findItem,
-  findMachine,
-  findProfile,
-  hostsOfBox,
-  storesOf,
-  type Bench,
-  type Box,
-  type Store,
-} from '../model/bench';
+import { findItem, findMachine, findProfile, hostsOfBox, storesOf, type Store } from '../model/bench';
 import { knownFact } from '../model/known';
 import type { Stop } from '../model/stops';
 import { movesOf } from '../opening/moves';
 import { holdsSystemOf, isPooledBy } from '../plan/medium';
 import { bootLadder, nextStart } from '../starting/ladder';
-import type { Rung, RungRemedy } from '../starting/rung';
+import type { RungRemedy } from '../starting/rung';
 import { serves } from '../system/serves';
-
-/** What a plan must reach, checked on the bench as it will be once every step is done. Names as the bench has them. */
-export type Goal =
-  | { code: 'has a machine and a system'; box: string }
-  /** At every later start the machine boots this system. */
-  | { code: 'boots its system'; machine: string; system: string }
-  | { code: 'kept drive untouched'; drive: string }
-  | { code: 'back in its place'; item: string; machine: string }
-  | { code: 'boots after a power cut'; machine: string }
-  | { code: 'has an address'; box: string }
-  | { code: 'shipped password replaced'; system: string };
-
-/** Why a goal is not reached, or cannot be told. */
-export type Lack =
-  | { code: 'no machine' }
-  | { code: 'no system' }
-  | { code: 'system drive not decided' }
-  | { code: 'system not installed'; drive: string }
-  | { code: 'system drive outside'; drive: string; machine: string }
-  | { code: 'boot not told'; rung: Rung }
-  | { code: 'another boots'; rung: Rung }
-  | { code: 'nothing boots'; rungs: readonly Rung[] }
-  | { code: 'a step erases it' }
-  | { code: 'no step puts it back' }
-  | { code: 'stays off after a power cut'; now: string | null }
-  | { code: 'no address' }
-  | { code: 'address may change' }
-  | { code: 'no step sets a password' };
-
-/** Where what is lacking is added, as the smallest change: a precaution, a decision or a step. */
-export interface WayOut {
-  stage: Stop;
-  /** `take`: a precaution by its id; `decide`: something on that stage; `do`: a step that is skipped or not recorded. */
-  act: { code: 'take'; precaution: string } | { code: 'decide' } | { code: 'do'; step: string };
-}
-
-/** A goal with whether it is reached; null where it cannot be told. */
-export interface GoalResult {
-  goal: Goal;
-  holds: boolean | null;
-  lack: Lack | null;
-  wayOut: WayOut | null;
-}
+import type { Ends, Goal, GoalResult, Lack, WayOut } from './goal';
+import { servedGoals } from './goalsServed';
 
 const reached = (goal: Goal): GoalResult => ({ goal, holds: true, lack: null, wayOut: null });
 const decide = (stage: Stop): WayOut => ({ stage, act: { code: 'decide' } });
-
-/** Bench and box at the beginning of what is left of a plan, and at its end. */
-export interface Ends {
-  now: { bench: Bench; box: Box };
-  end: { bench: Bench; box: Box };
-  /** Keys of steps that will not be done: skipped, or not recorded. */
-  notDone: readonly string[];
-}
 
 /** The way out over the first of these steps that will not be done; where each will be, something is to be decided. */
 function doOrDecide(
@@ -257,4 +199,5 @@ export const goalsOf = (ends: Ends): GoalResult[] => [
   ...home(ends),
   ...found(ends),
   ...password(ends),
+  ...servedGoals(ends),
 ];

@@ -3,7 +3,8 @@ import type { Stop } from '../model/stops';
 import { applyEffects } from '../runsheet/apply';
 import type { Must } from '../runsheet/step';
 import { conditionHolds } from './conditions';
-import { goalsOf, type GoalResult, type WayOut } from './goals';
+import type { GoalResult, WayOut } from './goal';
+import { goalsOf } from './goals';
 import { isOpen, runSheetOf, type RunSheet, type RunStep } from './runSheet';
 
 /** A step that cannot be done when it comes: the condition that does not hold then, and where that is mended. */
@@ -31,6 +32,7 @@ const MENDED_AT: Record<Must['code'], Stop> = {
   'stick is not the system drive': 'write',
   'way is decided': 'write',
   'adapter is at hand': 'gather',
+  'another system runs': 'write',
   'drive may be lost': 'choose',
   'sum agrees': 'verify',
   'stick is proven': 'write',

@@ -22,6 +22,7 @@ export const plainMachine = {
   details: null,
   bootFirst: null,
   portsOff: [] as string[],
+  keysEnrolled: [] as string[],
 } satisfies Partial<Machine>;
 export const plainAdapter = { ...owning, goesIn: 'outside' as const, wiredPorts: 0, sataPorts: 0 };
 /** An image that was read, and of which nothing else is known. */

@@ -20,9 +20,14 @@ export const timedSchema = z.object({
   foretold: range.extend({ median: seconds }),
 });
 
-const { bootFirst, portsOff } = machineSchema.shape;
+const { bootFirst, portsOff, keysEnrolled } = machineSchema.shape;
 /** What a step may change of a machine’s firmware, as it was before. */
-export const firmwareBeforeSchema = z.object({ bootFirst, portsOff });
+export const firmwareBeforeSchema = z.object({
+  bootFirst,
+  portsOff,
+  /** Not there of a time before it was kept. */
+  keysEnrolled: keysEnrolled.unwrap().optional(),
+});
 /** What a step may change of a machine’s firmware, as it was before. */
 export type FirmwareBefore = z.infer<typeof firmwareBeforeSchema>;
 

@@ -67,6 +67,8 @@ export const machineSchema = z.object({
   bootFirst: z.string().nullable().default(null),
   /** Media whose ports are switched off in setup. */
   portsOff: z.array(z.string()).max(50).default([]),
+  /** Systems whose keys its firmware was told to trust, by their ids; a system that is gone from the bench is trusted still. */
+  keysEnrolled: z.array(z.string()).max(50).default([]),
 });
 
 /** How a store is connected. */

@@ -21,4 +21,6 @@ export type Effect =
   | { code: 'set fact'; fact: FactKey; value: FactValue }
   /** Puts a medium before all others in the boot order; null: the order is as it was surveyed. */
   | { code: 'boot first'; medium: string | null }
+  /** The firmware trusts what is signed by the key of this system (UEFI 2.10 §32.5). */
+  | { code: 'enrol key'; system: string }
   | { code: 'switch port'; medium: string; on: boolean };

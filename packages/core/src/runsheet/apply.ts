@@ -105,9 +105,10 @@ class Applying {
     if (machine) this.item(machine, changed(machine));
   }
 
-  private firmware(changed: (was: FirmwareBefore) => Partial<FirmwareBefore>): void {
+  private firmware(changed: (was: Machine) => Partial<FirmwareBefore>): void {
     this.machine((m) => {
-      this.before.firmware ??= { bootFirst: m.bootFirst, portsOff: m.portsOff };
+      const { bootFirst, portsOff, keysEnrolled } = m;
+      this.before.firmware ??= { bootFirst, portsOff, keysEnrolled };
       return { ...m, ...changed(m) };
     });
   }
@@ -201,6 +202,10 @@ class Applying {
       }
       case 'boot first':
         return this.firmware(() => ({ bootFirst: effect.medium }));
+      case 'enrol key':
+        return this.firmware(({ keysEnrolled }) => ({
+          keysEnrolled: [...new Set([...keysEnrolled, effect.system])],
+        }));
       case 'switch port':
         return this.firmware(({ portsOff }) => {
           const others = portsOff.filter((id) => id !== effect.medium);
@@ -211,10 +216,11 @@ class Applying {
 
   /** Takes back what effects have moved; what they did to media, facts and firmware is put back from the record. */
   takeBack(effects: readonly Effect[], was: Partial<StepRecord>): void {
-    for (const { id, revision, ...old } of was.media ?? []) {
+    for (const { id, revision, ...old } of [...(was.media ?? [])].reverse()) {
       const store = storesOf(this.bench).find((s) => s.id === id);
-      // A medium that has changed again since is left as it is.
-      if (store?.revision === revision) this.item(store, { ...store, ...old, revision: store.revision + 1 });
+      // A medium that has changed again since is left as it is. The count goes back with the rest, so that the step before can
+      // be taken back as well.
+      if (store?.revision === revision) this.item(store, { ...store, ...old, revision: revision - 1 });
     }
     const { fact, firmware } = was;
     if (fact) this.machine((m) => withFact(m, fact.key, fact.entered ?? null));

@@ -11,6 +11,7 @@ export interface Must {
     | 'stick is not the system drive'
     | 'way is decided'
     | 'adapter is at hand'
+    | 'another system runs'
     | 'drive may be lost'
     | 'sum agrees'
     | 'stick is proven'

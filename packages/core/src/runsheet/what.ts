@@ -55,6 +55,8 @@ export type StepWhat =
       as: 'stick' | 'card' | 'drive';
       /** The line of the list is read aloud before yes. */
       read: boolean;
+      /** By the system that its machine runs now. */
+      inPlace: boolean;
     }
   | { code: 'make the chain stick'; stick: string; drive: string; seconds: number }
   // Opening

@@ -156,7 +156,8 @@ function newRung(
   }
   if (secure && profile?.secureBoot === 'must be off')
     return rungOf(entry, 'refused', { code: 'new system not signed' }, 'Secure Boot off');
-  if (secure && profile?.secureBoot === 'own key at first restart' && moment !== 'now') {
+  const trusted = profile && machine.keysEnrolled.includes(profile.id);
+  if (secure && profile?.secureBoot === 'own key at first restart' && !trusted && moment !== 'now') {
     const assumed: LadderAssumption = { code: 'key enrolled in time' };
     return moment === 'first restart'
       ? { ...rungOf(entry, 'started', { code: 'key to be enrolled' }, 'enrol the key'), assumed }

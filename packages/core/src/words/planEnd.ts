@@ -1,5 +1,5 @@
 import { stopTitle } from '../model/stops';
-import type { Goal, GoalResult, Lack, WayOut } from '../box/goals';
+import type { Goal, GoalResult, Lack, WayOut } from '../box/goal';
 import type { Plan, Unmet } from '../box/plan';
 import { rungTitle, rungWords } from './ladder';
 import { runStepWords } from './runsheet/step';
@@ -22,6 +22,14 @@ export function goalWords(goal: Goal): string {
       return `${goal.box} keeps its address.`;
     case 'shipped password replaced':
       return `The password that ${goal.system} ships with is replaced.`;
+    case 'answers at its address':
+      return `${goal.host} answers at ${goal.address}.`;
+    case 'folder is shared':
+      return `The folder “${goal.folder}” is shared.`;
+    case 'rules are in force':
+      return `The rules of ${goal.box} are in force.`;
+    case 'guest starts by itself':
+      return `“${goal.guest}” starts by itself.`;
   }
 }
 
@@ -60,6 +68,8 @@ export function lackWords(lack: Lack): string {
       return 'Its address is a lease that may change.';
     case 'no step sets a password':
       return 'No step sets a password of your own.';
+    case 'its step is not done':
+      return 'Its step was skipped, or nobody recorded it.';
   }
 }
 
@@ -87,6 +97,8 @@ export function unmetWords({ must: { code, of } }: Pick<Unmet, 'must'>): string 
       return `Nobody has decided how the system reaches ${named('its drive')}: by a stick, or in an adapter.`;
     case 'adapter is at hand':
       return `No adapter on the shelf puts ${named('the drive')} on USB.`;
+    case 'another system runs':
+      return `No other system boots on the machine, so none can write ${named('the drive')} in place.`;
     case 'drive may be lost':
       return `${named('The drive')} is to be kept, or nobody has decided.`;
     case 'sum agrees':

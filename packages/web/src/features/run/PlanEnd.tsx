@@ -1,7 +1,7 @@
 import { Box, Heading, Stack, Text } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { takePrecautions } from '@zb/core/acts/install';
-import type { WayOut } from '@zb/core/box/goals';
+import type { WayOut } from '@zb/core/box/goal';
 import type { Plan } from '@zb/core/box/plan';
 import { goalResultWords, goalWords, planHeadline, unmetLine, wayOutWords } from '@zb/core/words/planEnd';
 import type { BoxContext } from '../../parts/BoxFrame';

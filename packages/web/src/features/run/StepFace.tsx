@@ -1,5 +1,5 @@
 import { Box, Heading, HStack, List, Stack, Text } from '@chakra-ui/react';
-import type { WayOut } from '@zb/core/box/goals';
+import type { WayOut } from '@zb/core/box/goal';
 import { wayOutOf } from '@zb/core/box/plan';
 import { isOpen, type RunStep } from '@zb/core/box/runSheet';
 import { stopTitle } from '@zb/core/model/stops';
