@@ -55,7 +55,7 @@ const PROOFS = {
   },
   plan: {
     about:
-      'six whole plans in the emulator, start by start; 600 benches by dice against a second engine of the rules of a plan',
+      'seven whole plans in the emulator, start by start; 600 benches by dice against a second engine of the rules of a plan',
     command: jest('oracle', 'plan(Rules)?.oracle'),
     env: { ZB_PLAN: 'all', ZB_FUZZ: 'all' },
   },

@@ -35,6 +35,7 @@ jest.setTimeout(1_800_000);
 const ALL = process.env.ZB_PLAN === 'all';
 const SHAPES = [
   'written in an adapter',
+  'written in place by the system that runs now, and put first',
   'wipe the only drive',
   'beside what stays',
   'a chain loader',

@@ -34,6 +34,8 @@ def do(state, step):
     m = medium(state, step.get("item") or step.get("medium"))
     if code == "set fact":
         machine["facts"][step["fact"]] = step["value"]
+    elif code == "enrol key":
+        machine["keysEnrolled"] = [k for k in machine["keysEnrolled"] if k != step["system"]] + [step["system"]]
     elif code == "boot first":
         machine["bootFirst"] = step["medium"]
     elif code == "switch port":
@@ -76,6 +78,7 @@ def last_state(export):
         "media": [{k: m[k] for k in keep} for m in state["media"]],
         "bootFirst": machine and machine["bootFirst"],
         "portsOff": machine and machine["portsOff"],
+        "keysEnrolled": machine and sorted(machine["keysEnrolled"]),
     }
 
 
@@ -123,7 +126,8 @@ def begins(export):
     stick = None if write else medium(export, build["writtenMedium"])
     if stick is target:
         stick = None
-    inside = set() if write else at_first_start(export)
+    away = write and not build["inPlace"]
+    inside = set() if away else at_first_start(export)
 
     def alike(m, other):
         if other is None or m is other or m["removable"] != other["removable"]:
@@ -133,9 +137,9 @@ def begins(export):
     loose = [m for m in export["media"] if m["in"] is None and m["removable"]]
     loose = [m for m in loose if alike(m, target) or alike(m, stick)]
     loose.sort(key=lambda m: m["retention"] == LOST)
-    there = [] if write else [m for m in export["media"] if m["id"] in inside and m["home"] == machine["id"]]
+    there = [] if away else [m for m in export["media"] if m["id"] in inside and m["home"] == machine["id"]]
     aside = [m for m in export["media"] if m["id"] in build["putAside"] or m["id"] == build["chainLoader"]]
-    aside = [m for m in aside if not write or m["home"] != machine["id"]]
+    aside = [m for m in aside if not away or m["home"] != machine["id"]]
     media = []
     for m in there + [target] + ([stick] if stick else []) + aside + loose[:2]:
         if m not in media:
@@ -143,12 +147,12 @@ def begins(export):
     if len(media) + 1 > 12:
         return {"code": "too many drives"}
     drives = [drive(export, m, target, stick, inside) for m in media]
-    if write:
+    if away:
         own = dict(id="own", bytes=0, model="", serial=None, label=None, bus="sata", role="other", matters=True)
         own.update(starts={"uefi": None, "bios": None}, signed=installer(export)["signed"], startPart=drives_part(target))
         own.update(unplug=None, portOff=False, copyMinutes=None, chainsTo=None)
         drives.insert(0, own)
-    elif stick is None:
+    elif stick is None and not write:
         none = dict(id="the stick", bytes=system["stickBytes"], model="the stick", serial=None, label=None, bus="usb")
         none.update(role="installer", matters=False, startPart=drives_part(target), unplug=None, portOff=False)
         none.update(copyMinutes=drive(export, target, None, None, inside)["copyMinutes"], chainsTo=None)
@@ -162,9 +166,16 @@ def begins(export):
         "machine": plain_machine(machine) if write else whole_machine(machine, drives),
         "drives": drives,
         "startBy": build["startBy"],
-        "installer": {"choice": system["installer"], **manner, "enrols": system["secureBoot"] == "own key at first restart"},
+        "installer": {"choice": system["installer"], **manner, "enrols": enrols(export)},
         "refused": build["refused"],
     }
+
+
+def enrols(export):
+    machine, system = export["machine"], export["system"]
+    done = any(o["kind"] == "enrol the key" and o["state"] == "done" for o in export["operations"])
+    before = system["id"] in machine["keysEnrolled"] and not done
+    return system["secureBoot"] == "own key at first restart" and not before
 
 
 def drives_part(m):

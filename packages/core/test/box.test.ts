@@ -248,13 +248,21 @@ describe('the starts after the install', () => {
     return withManner(s, { manner: { ...p.manner, entry: 'fallback path only' } });
   };
 
+  const asking = (s: ReturnType<typeof scene>) => withManner(s, { installer: 'asks for the drive' });
   it('an entry of its own stands before all others, stick in or out', () => {
-    const s = scene(off);
+    const s = asking(scene(off));
     for (const stickIn of [true, false]) {
       const l = at(s, 'first restart', { stickIn });
       expect([l.result, l.rungs[0]?.entry.kind]).toEqual(['the new system starts', 'new system']);
       expect(ladderHeadline(l)).toContain('first restart');
     }
+  });
+  it('what is written straight has none, and stands where its drive stands', () => {
+    const l = at(
+      withManner(scene(off), { installer: 'written straight to the final drive' }),
+      'first restart',
+    );
+    expect(l.rungs.find((r) => r.entry.kind === 'new system')?.entry).toMatchObject({ by: 'place' });
   });
   it('without one the old system before it starts, and the drive has to be put first', () => {
     const l = at(fallback(scene(off)), 'first restart');
@@ -274,7 +282,7 @@ describe('the starts after the install', () => {
     expect(at(s, 'every later start').rungs.some((r) => r.entry.kind === 'stick')).toBe(false);
   });
   it('a key of its own is asked for at the first restart, and no more later', () => {
-    const own = withManner(scene(), { secureBoot: 'own key at first restart' });
+    const own = withManner(asking(scene()), { secureBoot: 'own key at first restart' });
     expect(at(own, 'first restart').decides).toMatchObject({
       why: { code: 'key to be enrolled' },
       remedy: 'enrol the key',
@@ -282,12 +290,12 @@ describe('the starts after the install', () => {
     const later = at(own, 'every later start');
     expect(later.decides?.why.code).toBe('just installed');
     expect(later.assumed).toContainEqual({ code: 'key enrolled in time' });
-    const unsigned = at(withManner(scene(), { secureBoot: 'must be off' }), 'first restart');
+    const unsigned = at(withManner(asking(scene()), { secureBoot: 'must be off' }), 'first restart');
     expect(unsigned.rungs[0]).toMatchObject({ state: 'refused', remedy: 'Secure Boot off' });
   });
   it('a drive the firmware does not start from wants a chain loader, which counts down', () => {
     const nvme: Store = { ...target, transport: 'nvme' };
-    const s = scene({ ...off, 'firmware.startsNvme': false });
+    const s = asking(scene({ ...off, 'firmware.startsNvme': false }));
     expect(at(s, 'first restart', { target: nvme }).rungs[0]).toMatchObject({
       state: 'skipped',
       remedy: 'chain loader',

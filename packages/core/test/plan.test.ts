@@ -120,6 +120,36 @@ describe('a plan', () => {
     expect(Math.min(moved, written)).toBeGreaterThan(0);
   });
 
+  it('is taken back whole where several steps have changed one drive', () => {
+    const [, , , fresh] = planFixtures;
+    if (!fresh) throw new Error('no fixture');
+    // A drive with something on it goes in: it is erased, and then installed on.
+    const content = { ...emptyContent('survey', ''), table: 'gpt' as const };
+    const items = fresh.bench.items.map((i) => (i.id === 'n' && isStore(i) ? { ...i, content } : i));
+    const bench = { ...fresh.bench, items };
+    const all = doAll(bench, 'build');
+    expect(all.keys).toEqual(expect.arrayContaining(['open:erase:n', 'inst:run']));
+    let now = all.bench;
+    for (const key of [...all.keys].reverse()) {
+      const step = runSheetOf(now, boxIn(now, 'build')).steps.find((s) => s.key === key);
+      if (step) now = done(now, undoneStep(now, boxIn(now, 'build'), step));
+    }
+    const was = storesOf(bench).find((s) => s.id === 'n');
+    expect(storesOf(now).find((s) => s.id === 'n')).toEqual(was);
+  });
+
+  it('erases a drive that goes in before a system is written on it, not afterwards', () => {
+    const straight = planFixtures.find((f) => f.name === 'written in an adapter');
+    if (!straight) throw new Error('no fixture');
+    const content = { ...emptyContent('survey', ''), table: 'gpt' as const };
+    const items = straight.bench.items.map((i) => (isStore(i) ? { ...i, in: null, content } : i));
+    const { sheet, end } = planOf({ ...straight.bench, items }, straight.box);
+    const at = (key: string): number => sheet.steps.findIndex((s) => s.key === key);
+    expect(at('open:erase:a')).toBeGreaterThanOrEqual(0);
+    expect(at('open:erase:a')).toBeLessThan(at('write:write'));
+    expect(storesOf(end.bench).find((s) => s.id === 'a')?.installed?.boxId).toBe('build');
+  });
+
   it('is the same while it is done, and taken back leads to where it began', () => {
     fc.assert(
       fc.property(anyAsk, (ask) => {

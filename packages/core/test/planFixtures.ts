@@ -1,4 +1,4 @@
-/** Thirteen plans of other shapes than the demo's, each with the last state it must lead to. All of it is made up. */
+/** Fourteen plans of other shapes than the demo's, each with the last state it must lead to. All of it is made up. */
 import { machine, store } from '@zb/core/demo/make';
 import { demoProfiles } from '@zb/core/demo/profiles';
 import { besideOf } from '@zb/core/layout/beside';
@@ -202,6 +202,24 @@ export const planFixtures: readonly PlanFixture[] = [
       box: { targetSerial: 'SN-2026-a' },
     },
     { a: systemOn },
+  ),
+  fixture(
+    'written in place by the system that runs now, and put first',
+    {
+      items: [
+        desk(),
+        drive('old', { in: 'desk', fate: 'keep', content: old('Old System') }),
+        drive('zz', { in: 'desk' }),
+      ],
+      profile: straight,
+      box: {
+        targetSerial: 'SN-2026-zz',
+        precautions: ['target first'],
+        decisions: [{ id: 'write-way', stop: 'write', what: '', value: 'running system', because: '', at }],
+      },
+    },
+    { old: kept, zz: systemOn },
+    { bootFirst: 'zz' },
   ),
   fixture(
     'written straight to a stick it runs from',

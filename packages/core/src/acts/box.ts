@@ -288,7 +288,7 @@ export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, s
   };
 }
 
-/** Records which school the box follows: a stick first, or the final drive by an adapter. */
+/** Records which way the box follows: a stick first, or the final drive in an adapter or in place. */
 export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
   const { title, because } = wayWords(way);
   const decisions = decided(box, {

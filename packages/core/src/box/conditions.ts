@@ -1,5 +1,5 @@
 import { laidBox } from '../layout/forBox';
-import { systemDriveOf } from '../layout/systemDrive';
+import { runsFromOther, systemDriveOf } from '../layout/systemDrive';
 import { findItem, findMachine, hostsOfBox, type Bench, type Box, type Store } from '../model/bench';
 import { isStore } from '../model/shelf';
 import { writtenBytes } from '../model/written';
@@ -42,6 +42,8 @@ export function conditionHolds(bench: Bench, box: Box, { code, id }: Must): bool
       return id === null || systemDriveOf(bench, box)?.id !== id;
     case 'way is decided':
       return writeWayOf(box) !== null;
+    case 'another system runs':
+      return id === null ? null : runsFromOther(bench, box, { id }) !== undefined;
     case 'drive may be lost':
       return mayBeWritten(bench, box, storeOf(bench, id));
     case 'sum agrees': {

@@ -1,5 +1,5 @@
 import { laidBox } from '../layout/forBox';
-import { isWrittenStraight } from '../layout/systemDrive';
+import { isWrittenStraight, straightWay } from '../layout/systemDrive';
 import { busesNotStarted, firmwareKindOf } from '../machine/firmware';
 import { batteryOf, hasBattery } from '../machine/power';
 import {
@@ -87,6 +87,8 @@ export interface PlanExport {
     putAside: readonly string[];
     /** Something on the system’s drive stays beside it. */
     beside: boolean;
+    /** The image is written by the system that the machine runs now. */
+    inPlace: boolean;
   };
   machine: {
     id: string;
@@ -99,8 +101,10 @@ export interface PlanExport {
     screws: number;
     bootFirst: string | null;
     portsOff: readonly string[];
+    keysEnrolled: readonly string[];
   } | null;
   system: {
+    id: string;
     installer: Profile['installer'];
     manner: Profile['manner'];
     secureBoot: Profile['secureBoot'];
@@ -142,7 +146,7 @@ const mediumOf = (bench: Bench, box: Box, store: Store, target: Store | undefine
 });
 
 function machineState(bench: Bench, box: Box, machine: Machine): PlanExport['machine'] {
-  const { id, name, form, bootFirst, portsOff } = machine;
+  const { id, name, form, bootFirst, portsOff, keysEnrolled } = machine;
   // The processor as the system sees it: what is assumed where nobody has told is among its facts.
   const { facts: seen } = machineView(bench, machine, [], box);
   const fact = (key: FactKey): FactValue | null =>
@@ -158,6 +162,7 @@ function machineState(bench: Bench, box: Box, machine: Machine): PlanExport['mac
     screws: openingEffort(machine).screws,
     bootFirst,
     portsOff,
+    keysEnrolled,
   };
 }
 
@@ -193,12 +198,14 @@ export function planExport(bench: Bench, box: Box, { sheet }: Pick<Plan, 'sheet'
       writtenMedium: written?.id ?? null,
       chainLoader: box.chain?.stickId ?? null,
       putAside: box.parts,
+      inPlace: straightWay(bench, box) === 'in place',
       beside: (laid.plan?.want.kept.length ?? 0) > 0,
     },
     machine: machine ? machineState(bench, box, machine) : null,
     system:
       profile && release
         ? {
+            id: profile.id,
             installer: profile.installer,
             manner: profile.manner,
             secureBoot: profile.secureBoot,

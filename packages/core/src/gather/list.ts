@@ -76,6 +76,7 @@ function writing(bench: Bench, box: Box, profile: Profile): GatherLine[] {
     case 'card':
       return [{ ...base, thing: { code: 'card reader', system: profile.name }, where: 'at hand' }];
     case 'external drive':
+    case 'in place':
       return lines;
     case 'adapter': {
       const adapter = usbAdapterOf(bench);

@@ -20,6 +20,16 @@ import { laidBox } from './forBox';
 export const isWrittenStraight = (bench: Bench, box: Pick<Box, 'profileId'>): boolean =>
   findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
 
+/** A medium of the machine from which it boots a system now, other than this drive; undefined where none is known. */
+export const runsFromOther = (
+  bench: Bench,
+  { machineId }: Pick<Box, 'machineId'>,
+  drive: Pick<Store, 'id'>,
+): Store | undefined =>
+  machineId === null
+    ? undefined
+    : storesIn(bench, machineId).find((s) => s.id !== drive.id && (s.content?.starts?.length ?? 0) > 0);
+
 /** The drive inside that a system written straight would run from; undefined where the machine has none. */
 export function innerDriveOf(bench: Bench, box: Box): Store | undefined {
   const machine = findMachine(bench, box.machineId);
@@ -49,16 +59,21 @@ export function systemDriveOf(bench: Bench, box: Box): Store | undefined {
   return writeWayOf(box) === 'installer stick' ? inner : undefined;
 }
 
+/** How an image is written straight. */
+export type StraightWay = 'stick' | 'card' | 'external drive' | 'adapter' | 'in place';
+
 /**
- * How an image is written straight: to a stick, to a card, to a drive that hangs on USB by itself, or to a drive that comes out of
- * its machine and is written in an adapter. Null where there is an installer.
+ * How an image is written straight: to a stick, to a card, to a drive that hangs on USB by itself, to a drive that comes out of
+ * its machine and is written in an adapter, or in place, by the system that its machine runs now. Null where there is an
+ * installer.
  */
-export function straightWay(bench: Bench, box: Box): 'stick' | 'card' | 'external drive' | 'adapter' | null {
+export function straightWay(bench: Bench, box: Box): StraightWay | null {
   if (!isWrittenStraight(bench, box)) return null;
   const target = targetOf(bench, box);
   if (target?.kind === 'stick' || target?.kind === 'card') return target.kind;
-  if (target) return target.transport === 'usb' ? 'external drive' : 'adapter';
-  if (writeWayOf(box) === 'adapter') return 'adapter';
+  const decided = writeWayOf(box) === 'running system' ? 'in place' : 'adapter';
+  if (target) return target.transport === 'usb' ? 'external drive' : decided;
+  if (writeWayOf(box) !== 'installer stick' && writeWayOf(box) !== null) return decided;
   const machine = findMachine(bench, box.machineId);
   // A machine without a place for a drive runs from a card.
   return machine && knownFact(machine, 'ports.drives')?.value === 0 ? 'card' : 'stick';

@@ -16,6 +16,7 @@ import {
 import { isBlank } from '../model/content';
 import { contentOf, type ImageReading } from '../model/inspection';
 import { knownFact } from '../model/known';
+import { straightWay } from '../layout/systemDrive';
 import { movesOf, placeBefore, storesBefore } from '../opening/moves';
 import { openingEffort, unplugMinutes } from '../opening/effort';
 import {
@@ -235,6 +236,10 @@ function machineOf(machine: Machine, drives: readonly RehearsalDrive[]): Rehears
   };
 }
 
+/** Was the key of the build’s system enrolled before its plan? What the plan has done stays in it. */
+const enrolledBefore = ({ keysEnrolled }: Machine, { profileId, run }: Box): boolean =>
+  profileId !== null && keysEnrolled.includes(profileId) && run?.steps['back:enrol'] === undefined;
+
 /** Stores that could be taken for another at a glance: as large, and called the same. */
 const takenFor = (a: Store, b: Store): boolean =>
   a.id !== b.id && a.removable === b.removable && sameSize(a, b);
@@ -251,6 +256,8 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   // An image that is written straight has no other part: what is written is the final drive.
   const straight =
     profile.installer === 'written straight to the final drive' || part === 'writing the stick';
+  // By the system that the machine runs now, and so with all that is in it within reach.
+  const inPlace = part === 'the install' && straightWay(bench, box) === 'in place';
   const stick = targetOf(bench, box);
   const laid = laidBox(bench, box);
   const target = straight ? stick : (laid.drive ?? undefined);
@@ -265,14 +272,15 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const installer = straight || stick?.id === target.id ? undefined : stick;
   const { makesRoom } = movesOf(bench, box);
   // What makes room is out before anything is started.
-  const there = straight
-    ? []
-    : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
+  const there =
+    straight && !inPlace
+      ? []
+      : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
   const aside = storesOf(bench).filter(
     (s) =>
       (box.parts.includes(s.id) || s.id === box.chain?.stickId) &&
       // What is in the machine already is not where another machine writes.
-      !(straight && placeBefore(box, s) === machine.id),
+      !(straight && !inPlace && placeBefore(box, s) === machine.id),
   );
   // Of many that look alike two stand for all: those that must be kept before the others.
   const alike = storesOf(bench)
@@ -291,7 +299,10 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
       bench,
       box,
       s,
-      { role: s === target ? 'target' : s === installer ? 'installer' : 'other', writing: straight },
+      {
+        role: s === target ? 'target' : s === installer ? 'installer' : 'other',
+        writing: straight && !inPlace,
+      },
       machine,
       target,
     ),
@@ -299,7 +310,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const written = stickOf(bench, box, reading, machine, profile);
   const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
   const without: RehearsalDrive = {
-    ...driveOf(bench, box, target, { role: 'other', writing: straight }, machine, target),
+    ...driveOf(bench, box, target, { role: 'other', writing: straight && !inPlace }, machine, target),
     ...written,
     id: 'the stick',
     name: 'the stick',
@@ -326,7 +337,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     starts: { uefi: null, bios: null },
     copyMinutes: null,
   };
-  const all = straight ? [writing, ...placed] : installer ? placed : [...placed, without];
+  const all = inPlace ? placed : straight ? [writing, ...placed] : installer ? placed : [...placed, without];
   const battery = batteryOf(machine);
   const plan = rehearsalPlanSchema.parse({
     kind: straight ? 'write' : 'install',
@@ -338,7 +349,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     installer: {
       choice: straight ? 'written straight to the final drive' : profile.installer,
       ...profile.manner,
-      enrols: profile.secureBoot === 'own key at first restart',
+      enrols: profile.secureBoot === 'own key at first restart' && !enrolledBefore(machine, box),
       ...(straight ? { lists: ['size', 'model', 'serial', 'label'] } : {}),
     },
     refused: box.refused,

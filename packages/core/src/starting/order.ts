@@ -167,7 +167,10 @@ export function orderAt(
       assumed: menuKnown ? assumed : [...assumed, { code: 'menu key not known' }],
     };
   }
-  const manner = findProfile(bench, box.profileId)?.manner;
+  const profile = findProfile(bench, box.profileId);
+  // An installer may make a boot entry; what is written straight is found by the path that firmware falls back to.
+  const makesEntry =
+    profile?.manner.entry === 'made' && profile.installer !== 'written straight to the final drive';
   const uefi = knownFact(machine, 'firmware.mode')?.value === 'uefi';
   const after = places.flatMap((p): OrderPlace[] => {
     // A system that runs from a stick stands where the stick stands.
@@ -196,7 +199,7 @@ export function orderAt(
       ],
       assumed,
     };
-  if (uefi && manner?.entry === 'made')
+  if (uefi && makesEntry)
     return {
       places: [
         { kind: 'new system', drive: target, by: 'entry' },

@@ -19,6 +19,11 @@ const WAYS: Record<SchoolWay['way'], { title: string; because: string }> = {
     because:
       'Fewer steps and no installer. The drive is then unreadable to the desktop machine, and is put in its place once it is compared.',
   },
+  'running system': {
+    title: 'the final drive in place, by the system that runs now',
+    because:
+      'Nothing is opened and no stick is wanted. The machine must run from another drive, and every drive in it is within reach of the writer.',
+  },
   'installer stick': {
     title: 'a stick, started in the machine and copied from there',
     because:
@@ -33,6 +38,7 @@ export function schoolWayWords({ way, seconds, lacks, usual }: SchoolWay): strin
   const more = [
     seconds ? `about ${formatSpan(seconds)}` : '',
     lacks === 'adapter' ? 'no adapter from a drive to USB is on the shelf' : '',
+    lacks === 'running system' ? 'no other drive in the machine boots a system' : '',
     lacks === 'stick' ? 'no free stick is large enough' : '',
     usual ? 'our default' : '',
   ].filter(Boolean);

@@ -4,7 +4,7 @@ import type { Box } from '../model/bench';
 export const WRITE_WAY = 'write-way';
 
 /** How a whole system reaches its final drive. */
-export const writeWays = ['installer stick', 'adapter'] as const;
+export const writeWays = ['installer stick', 'adapter', 'running system'] as const;
 /** How a whole system reaches its final drive. */
 export type WriteWay = (typeof writeWays)[number];
 

@@ -14,6 +14,9 @@ export function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
   const nameOf = (id: string | null): string => drives.find((d) => d.id === id)?.name ?? '';
   const named = (kind: 'unplug' | 'port off'): string[] => chosen.of(kind).map((p) => nameOf(p.drive));
   const out = [...new Set([...named('unplug'), ...(straight ? named('port off') : [])])];
+  // Where an image is written straight no installer is rehearsed, and its drive can be put first all the same.
+  const firstAfterwards =
+    chosen.has('target first') || (straight && box.precautions.includes('target first'));
   const ports = straight ? [] : named('port off');
   const target = drives.find((d) => d.role === 'target');
   const { comesOut, goesIn } = movesOf(bench, box);
@@ -39,7 +42,7 @@ export function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
           ),
         ]
       : []),
-    ...(chosen.has('target first') && box.chain === null
+    ...(firstAfterwards && box.chain === null
       ? [
           step(
             'install',

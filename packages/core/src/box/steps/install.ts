@@ -282,7 +282,14 @@ function atInstaller(scene: Scene, chosen: Chosen): StepDraft[] {
     ),
   );
   if (enrols || chosen.has('enrol'))
-    out.push(step('install', 'back:enrol', { code: 'enrol the key' }, { after: ['back:stick'] }));
+    out.push(
+      step(
+        'install',
+        'back:enrol',
+        { code: 'enrol the key' },
+        { after: ['back:stick'], effects: [{ code: 'enrol key', system: profile.id }] },
+      ),
+    );
   return out;
 }
 

@@ -11,7 +11,7 @@ import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
 
 /** Before a drive is written straight: what is put away for it, named and made certain. */
-const AT_WRITER = ['write:away:*', 'write:power', 'label:*', 'open:out:*'];
+const AT_WRITER = ['write:away:*', 'write:power', 'label:*', 'open:out:*', 'open:erase:*'];
 
 function written({ bench, box, image, target }: Scene): boolean {
   const w = standingWrite(bench, box);
@@ -68,8 +68,11 @@ export function writeSteps(scene: Scene): StepDraft[] {
       bytes,
       onto: target?.name ?? '',
       serial: target?.serial ?? null,
-      as: target?.kind ?? (way === 'card' ? 'card' : way === 'adapter' ? 'drive' : 'stick'),
+      as:
+        target?.kind ??
+        (way === 'card' ? 'card' : way === 'adapter' || way === 'in place' ? 'drive' : 'stick'),
       read: chosen.has('read') && straight,
+      inPlace: way === 'in place',
     },
     {
       after: ['verify:*', 'gather:*', 'save:*', 'choose:*', 'write:unplug', ...(straight ? AT_WRITER : [])],
@@ -85,6 +88,12 @@ export function writeSteps(scene: Scene): StepDraft[] {
         ...(inner ? [{ code: 'way is decided' as const, of: inner.name, id: inner.id }] : []),
         ...(way === 'adapter'
           ? [{ code: 'adapter is at hand' as const, of: target?.name ?? '', id: adapter?.id ?? null }]
+          : []),
+        ...(way === 'in place'
+          ? [
+              { code: 'drive is in the machine' as const, of: target?.name ?? '', id: target?.id ?? null },
+              { code: 'another system runs' as const, of: target?.name ?? '', id: target?.id ?? null },
+            ]
           : []),
         { code: 'sum agrees', of: image?.name ?? '', id: image?.id ?? null },
         { code: 'drive may be lost', of: target?.name ?? '', id: target?.id ?? null },

@@ -8,7 +8,7 @@ export interface SchoolWay {
   way: WriteWay;
   seconds: Span | undefined;
   /** What it wants and the shelf does not have. */
-  lacks: 'adapter' | 'stick' | null;
+  lacks: 'adapter' | 'stick' | 'running system' | null;
   usual: boolean;
 }
 

@@ -1,7 +1,7 @@
 import { storesOf } from '../../model/bench';
 import { usbLinks } from '../../machine/links';
 import { writtenBytes } from '../../model/written';
-import { innerDriveOf, isWrittenStraight } from '../../layout/systemDrive';
+import { innerDriveOf, isWrittenStraight, runsFromOther } from '../../layout/systemDrive';
 import { isLarge, serialTail } from '../../write/guard';
 import { predictTimes, unknownStick } from '../../write/time';
 import type { Scene } from '../scene';
@@ -57,6 +57,12 @@ function school({ bench, box, machine, profile, image, target }: Scene): TradeLi
         high: stick.whole.value.high + Math.max(stick.verify.value.high, onto.high),
       },
       lacks: sticks ? null : 'stick',
+      usual: false,
+    },
+    {
+      way: 'running system',
+      seconds: predictTimes(bytes, drive, bench.log).whole.value,
+      lacks: runsFromOther(bench, box, drive) ? null : 'running system',
       usual: false,
     },
   ];

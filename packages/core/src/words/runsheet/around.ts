@@ -61,6 +61,8 @@ export function mustWords({ code, of }: Must): string {
       return `It is decided how the system reaches ${of === '' ? 'its drive' : `“${of}”`}: by a stick, or in an adapter.`;
     case 'adapter is at hand':
       return `An adapter that puts ${of === '' ? 'the drive' : `“${of}”`} on USB is on the shelf.`;
+    case 'another system runs':
+      return `The machine runs from another drive than ${of === '' ? 'the one that is written' : `“${of}”`}.`;
     case 'drive may be lost':
       return `What is on ${of === '' ? 'the drive' : `“${of}”`} may be lost.`;
     case 'sum agrees':

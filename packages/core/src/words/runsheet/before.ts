@@ -106,12 +106,14 @@ export const beforeWords = {
       why: 'What is not plugged in cannot be overwritten.',
       see: 'None of them in the list of drives.',
     }),
-  write: ({ image, bytes, onto, serial, as, read }) =>
+  write: ({ image, bytes, onto, serial, as, read, inPlace }) =>
     words(`Write the ${as === 'drive' ? 'final drive' : as}: ${quoted(onto, 'choose it on Write')}`, {
       lines: [
         'Hold the serial against the one printed or shown.',
         ...(read ? ['Read the line of the list aloud before yes.'] : []),
-        'Write on the Write sheet, let it read back, and leave it plugged in until it says proven.',
+        inPlace
+          ? 'Write it on its machine, by the system that runs there now from another drive; read it back and compare.'
+          : 'Write on the Write sheet, let it read back, and leave it plugged in until it says proven.',
       ],
       exact: [
         ...serialLine(serial),
