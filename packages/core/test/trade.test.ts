@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { takeWriteWay } from '@zb/core/acts/box';
 import { tradeLines } from '@zb/core/box/summary';
-import type { TradeCode, TradeLine } from '@zb/core/box/trade/line';
+import type { SchoolWay, TradeCode, TradeLine } from '@zb/core/box/trade/line';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { sataOfGeneration } from '@zb/core/machine/links';
 import type { Bench, Box, Machine, Profile, Store } from '@zb/core/model/bench';
@@ -213,8 +213,16 @@ describe('before a stick is written', () => {
     expect(adapter).toMatchObject({ way: 'adapter', lacks: 'adapter' });
     expect(must(stick?.seconds).low).toBeGreaterThan(must(adapter?.seconds).low);
     for (const w of line.ways) expect(schoolWayWords(w)).not.toMatch(/undefined|NaN/);
-    const act = takeWriteWay(at.box, must(stick), { now: '2026-05-01T10:00:00.000Z', id: () => 'l1' });
-    const after = applyChanges(at.bench, act.changes);
+    const [drive] = inside;
+    const take = (bench: Bench, way: SchoolWay): Bench => {
+      const stamp = { now: '2026-05-01T10:00:00.000Z', id: () => `l-${way.way}` };
+      return applyChanges(bench, takeWriteWay(must(bench.boxes[0]), way, drive, stamp).changes);
+    };
+    // Where the drive itself is written, that is the medium; where a stick is, it is none.
+    const serials = line.ways.map((w) => take(at.bench, w).boxes[0]?.targetSerial);
+    expect(serials).toEqual([must(drive).serial, null, must(drive).serial]);
+    expect(take(take(at.bench, must(adapter)), must(stick)).boxes[0]?.targetSerial).toBeNull();
+    const after = take(at.bench, must(stick));
     const box = must(after.boxes[0]);
     expect(lineOf({ bench: after, box }, 'write', 'school: stick or adapter')?.taken).toBe('installer stick');
     const asks = built(facts, { inside, system: { installer: 'asks for the drive' } });

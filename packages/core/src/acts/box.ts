@@ -19,6 +19,7 @@ import {
   type LogEntry,
   type Machine,
   type Profile,
+  type Store,
 } from '../model/bench';
 import { stopTitle, type Stop } from '../model/stops';
 import { edited, type Act, type Change } from '../model/changes';
@@ -288,8 +289,23 @@ export function addEntry(box: Box | null, stop: Stop | null, entry: HandEntry, s
   };
 }
 
-/** Records which way the box follows: a stick first, or the final drive in an adapter or in place. */
-export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
+/**
+ * Records which way the box follows: a stick first, or the final drive in an adapter or in place. Where the final drive itself
+ * is written, that is the medium of the write; where a stick is, it no longer is.
+ */
+export function takeWriteWay(
+  box: Box,
+  { way }: Pick<SchoolWay, 'way'>,
+  drive: Pick<Store, 'serial'> | undefined,
+  stamp: Stamp,
+): Act {
+  const serial = drive?.serial ?? null;
+  const byStick = way === 'installer stick';
+  const targetSerial = byStick
+    ? box.targetSerial === serial
+      ? null
+      : box.targetSerial
+    : (serial ?? box.targetSerial);
   const { title, because } = wayWords(way);
   const decisions = decided(box, {
     id: WRITE_WAY,
@@ -302,7 +318,7 @@ export function takeWriteWay(box: Box, { way }: SchoolWay, stamp: Stamp): Act {
   return {
     label: `Written by ${title}`,
     changes: [
-      edit(box, { decisions }),
+      edit(box, { decisions, targetSerial }),
       logged({ ...logBase(box, 'write', stamp), kind: 'note', text: `Written by ${title}: ${because}` }),
     ],
   };

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { takeWriteWay } from '@zb/core/acts/box';
 import type { TradeLine } from '@zb/core/box/trade/line';
 import { tradeLines } from '@zb/core/box/summary';
-import type { Bench, Box as BoxRecord } from '@zb/core/model/bench';
+import { storesOf, type Bench, type Box as BoxRecord } from '@zb/core/model/bench';
 import type { Stop } from '@zb/core/model/stops';
 import { schoolWayWords, tradeWords, wayWords } from '@zb/core/words/trade';
 import { stamp, useAct } from '../storage/hooks';
@@ -12,7 +12,15 @@ import { Fold } from '../ui/Fold';
 import { Head, Sub } from '../ui/Words';
 
 /** The ways of a school with the one that is taken. */
-function School({ box, line }: { box: BoxRecord; line: Extract<TradeLine, { ways: unknown }> }) {
+function School({
+  bench,
+  box,
+  line,
+}: {
+  bench: Bench;
+  box: BoxRecord;
+  line: Extract<TradeLine, { ways: unknown }>;
+}) {
   const act = useAct();
   return (
     <Cards
@@ -25,7 +33,8 @@ function School({ box, line }: { box: BoxRecord; line: Extract<TradeLine, { ways
       }))}
       onTake={(way) => {
         const taken = line.ways.find((w) => w.way === way);
-        if (taken) void act(takeWriteWay(box, taken, stamp()));
+        const drive = storesOf(bench).find((s) => s.id === line.driveId);
+        if (taken) void act(takeWriteWay(box, taken, drive, stamp()));
       }}
     />
   );
@@ -53,7 +62,7 @@ export function TradeLines({ bench, box, stop }: { bench: Bench; box: BoxRecord;
             <List.Item key={`${l.code} ${title}`} paddingBlock="1">
               <b>{title}</b>
               <Sub>{because}</Sub>
-              {l.code === 'school: stick or adapter' && <School box={box} line={l} />}
+              {l.code === 'school: stick or adapter' && <School bench={bench} box={box} line={l} />}
               {steps.length > 0 && (
                 <Fold title="Checks, and what each mistake looks like">
                   <List.Root marks="square">
