@@ -8,8 +8,8 @@ import { fileURLToPath } from 'node:url';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const [MACHINES, THINGS, BOXES, LINES] = [1000, 5000, 300, 50_000];
 
-/** The demo many times over: every record a sound one, all references kept. */
-async function largeBench(dir) {
+/** A bench as a file, for the page to read. */
+async function largeFile(dir) {
   const out = join(dir, 'scale.mjs');
   await build({
     stdin: {
@@ -24,7 +24,14 @@ async function largeBench(dir) {
     logLevel: 'error',
   });
   const { saltmarshHall, benchToText } = await import(out);
-  const demo = saltmarshHall();
+  const text = benchToText(largeBench(saltmarshHall()));
+  const file = join(dir, 'large.json');
+  writeFileSync(file, text);
+  return { file, bytes: text.length };
+}
+
+/** The demo many times over: every record a sound one, all references kept. */
+export function largeBench(demo) {
   const of = (list, i) => list[i % list.length];
   const machines = demo.items.filter((i) => i.kind === 'machine');
   const things = demo.items.filter((i) => i.kind !== 'machine' && i.kind !== 'image');
@@ -61,10 +68,7 @@ async function largeBench(dir) {
     boxId: `b${i % BOXES}`,
     at: new Date(Date.UTC(2026, 0, 1) + i * 60_000).toISOString(),
   }));
-  const text = benchToText({ ...demo, name: 'Large', items, boxes, log, photos: [] });
-  const file = join(dir, 'large.json');
-  writeFileSync(file, text);
-  return { file, bytes: text.length };
+  return { ...demo, name: 'Large', items, boxes, log, photos: [] };
 }
 
 /** Tasks of the page's thread that took longer than 50 ms while `work` went on: how many, and the longest. */
@@ -87,7 +91,7 @@ const words = ({ count, longest }) =>
   count === 0 ? 'no long task' : `${count} long tasks, the longest ${longest} ms`;
 
 export async function benchScale(browser, address, dir) {
-  const { file, bytes } = await largeBench(dir);
+  const { file, bytes } = await largeFile(dir);
   console.log(
     `A bench of ${MACHINES} machines, ${THINGS} other things, ${BOXES} boxes and ${LINES} lines of the log (${(bytes / 1e6).toFixed(0)} MB as a file):`,
   );

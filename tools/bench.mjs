@@ -1,5 +1,5 @@
 // npm run bench [part …]: speed as ratios against a reference measured in the same run, and the weight of the first
-// screen. Parts: weight start survey shelf scale inspect packed digest rehearsal content gate tune; without one, all of them.
+// screen. Parts: weight start survey shelf scale inspect packed digest plan rehearsal content gate tune; without one, all of them.
 import { execFileSync, spawn } from 'node:child_process';
 import { createWriteStream, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -11,6 +11,7 @@ import { benchShelf, benchSurvey } from './bench-shelf.mjs';
 import { benchGate } from './bench-gate.mjs';
 import { benchTune } from './bench-tune.mjs';
 import { benchContent } from './bench-content.mjs';
+import { benchPlan } from './bench-plan.mjs';
 import { benchRehearsal } from './bench-rehearsal.mjs';
 import { benchScale } from './bench-scale.mjs';
 import { installPackages } from './install.mjs';
@@ -173,6 +174,7 @@ const PARTS = {
   inspect: () => benchInspect(dir, root),
   packed: () => benchPacked(browser, address, dir),
   digest: benchDigest,
+  plan: benchPlan,
   rehearsal: benchRehearsal,
   content: () => benchContent(dir, root),
   gate: benchGate,

@@ -6,7 +6,15 @@ import { planOf, type Plan } from '@zb/core/box/plan';
 import { runSheetOf, type RunStep } from '@zb/core/box/runSheet';
 import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import { findBox, findMachine, storesOf, type Bench, type Box, type Store } from '@zb/core/model/bench';
+import {
+  findBox,
+  findMachine,
+  storesOf,
+  type Bench,
+  type Box,
+  type Machine,
+  type Store,
+} from '@zb/core/model/bench';
 import { applyChanges, type Act } from '@zb/core/model/changes';
 import type { FactKey } from '@zb/core/model/facts';
 import { knownFact } from '@zb/core/model/known';
@@ -136,6 +144,27 @@ describe('a plan', () => {
     }
     const was = storesOf(bench).find((s) => s.id === 'n');
     expect(storesOf(now).find((s) => s.id === 'n')).toEqual(was);
+  });
+
+  it('is opened, and put back into, by how the machine is fed', () => {
+    const out = planFixtures.find((f) => f.name === 'a kept drive out meanwhile');
+    if (!out) throw new Error('no fixture');
+    const of = (form: Machine['form']): { keys: string[]; supply: string | undefined } => {
+      const items = out.bench.items.map((i) => (i.kind === 'machine' ? { ...i, form } : i));
+      const { steps } = runSheetOf({ ...out.bench, items }, out.box);
+      const back = steps.find((s) => s.key === 'back:in');
+      return {
+        keys: steps.map((s) => s.key),
+        supply: back?.what.code === 'put back' ? back.what.supply : undefined,
+      };
+    };
+    expect(of('office desktop').supply).toBe('inside');
+    expect(of('office desktop').keys).not.toContain('open:battery');
+    // A laptop has a battery unless somebody has said that it has none: its plug is out before a hand goes in.
+    expect(of('laptop').supply).toBe('battery');
+    const { keys } = of('laptop');
+    expect(keys.indexOf('open:battery')).toBeLessThan(keys.indexOf('open:out:b'));
+    expect(keys.indexOf('open:battery')).toBeGreaterThan(keys.indexOf('open:cover'));
   });
 
   it('erases a drive that goes in before a system is written on it, not afterwards', () => {

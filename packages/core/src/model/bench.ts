@@ -6,15 +6,7 @@ import type { LogEntry } from './log';
 import { lookupOf } from './lookups';
 import type { Photo } from './photo';
 import type { Profile } from './profile';
-import {
-  isImage,
-  isMachine,
-  isStore,
-  type ImageItem,
-  type Machine,
-  type ShelfItem,
-  type Store,
-} from './shelf';
+import { isImage, isMachine, type ImageItem, type Machine, type ShelfItem, type Store } from './shelf';
 import { grouped } from '../units/group';
 import type { TuneRun } from './tune';
 import type { Wish } from './wish';
@@ -56,7 +48,7 @@ export const findBox = (bench: Bench, id: string | undefined): Box | undefined =
 /** Machines that are here. */
 export const machinesOf = (bench: Bench): Machine[] => bench.items.filter(isMachine).filter((m) => m.owned);
 /** Drives, sticks and cards that are here. */
-export const storesOf = (bench: Bench): Store[] => bench.items.filter(isStore).filter((s) => s.owned);
+export const storesOf = (bench: Bench): readonly Store[] => lookupOf(bench.items).stores;
 /** Drives, cards and sticks in a machine, in the order of the shelf. */
 export const storesIn = (bench: Bench, machineId: string): Store[] =>
   lookupOf(bench.items).inMachine.get(machineId) ?? [];

@@ -1,8 +1,11 @@
+import { grouped } from '../units/group';
 import { isStore, type ShelfItem, type Store } from './shelf';
 
 interface Lookup {
   byId: ReadonlyMap<string, ShelfItem>;
-  /** Drives, sticks and cards that are here, by the machine they sit in. */
+  /** Drives, sticks and cards that are here, in the order of the shelf. */
+  stores: readonly Store[];
+  /** The same by the machine they sit in. */
   inMachine: ReadonlyMap<string, Store[]>;
 }
 const known = new WeakMap<readonly ShelfItem[], Lookup>();
@@ -11,14 +14,12 @@ const known = new WeakMap<readonly ShelfItem[], Lookup>();
 export function lookupOf(items: readonly ShelfItem[]): Lookup {
   const before = known.get(items);
   if (before) return before;
-  const inMachine = new Map<string, Store[]>();
-  for (const item of items)
-    if (isStore(item) && item.owned && item.in !== null) {
-      const there = inMachine.get(item.in);
-      if (there) there.push(item);
-      else inMachine.set(item.in, [item]);
-    }
-  const made = { byId: new Map(items.map((i) => [i.id, i])), inMachine };
+  const stores = items.filter(isStore).filter((s) => s.owned);
+  const made = {
+    byId: new Map(items.map((i) => [i.id, i])),
+    stores,
+    inMachine: grouped(stores, (s) => s.in ?? undefined),
+  };
   known.set(items, made);
   return made;
 }

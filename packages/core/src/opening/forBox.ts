@@ -1,4 +1,4 @@
-import { hasBattery, supplyOf, type Supply } from '../machine/power';
+import { supplyOf, type Supply } from '../machine/power';
 import { findMachine, photosOf, type Bench, type Box, type Store } from '../model/bench';
 import { isBlank } from '../model/content';
 import type { Effect } from '../plan/effect';
@@ -72,7 +72,7 @@ export function openingOf(bench: Bench, box: Box): Opening | NoOpening {
   // What makes room is out before anything goes in.
   const cleared = moved(bench, machine, goesOut, []);
   const effort = openingEffort(machine);
-  const battery = hasBattery(machine);
+  const battery = supplyOf(machine) === 'battery';
   const photos = photosOf(bench, machine.id).length;
   const { out, back } = onTray(record.tray);
   const step = (

@@ -1,6 +1,5 @@
 import { findItem, findProfile, storesOf, type Bench, type Box, type Store } from '../model/bench';
 import { grouped } from '../units/group';
-import { holdsSystemOf, isPooledBy } from './medium';
 
 /** What a box wants a medium for. */
 export type ClaimFor = 'installer' | 'system' | 'chain loader' | 'component' | 'pool';
@@ -16,19 +15,35 @@ export interface Claim {
 const signed = (box: Box, stop: Box['signoffs'][number]['stop']): boolean =>
   box.signoffs.some((s) => s.stop === stop);
 
+/** Media of the shelf by what boxes know them by: looked through once for all boxes. */
+interface Media {
+  bySerial: ReadonlyMap<string, readonly Store[]>;
+  bySystem: ReadonlyMap<string, readonly Store[]>;
+  byImage: ReadonlyMap<string, readonly Store[]>;
+  byPool: ReadonlyMap<string, readonly Store[]>;
+}
+const mediaOf = (bench: Bench): Media => {
+  const stores = storesOf(bench);
+  return {
+    bySerial: grouped(stores, (s) => s.serial ?? undefined),
+    bySystem: grouped(stores, (s) => s.installed?.boxId),
+    byImage: grouped(stores, (s) => s.wholeImage?.boxId ?? undefined),
+    byPool: grouped(stores, (s) => s.pooled?.boxId),
+  };
+};
+
 /** What one box holds: item ids, each with what for. Decisions alone count; what is only suggested claims nothing. */
-function heldBy(bench: Bench, box: Box): { id: string; claim: Claim }[] {
+function heldBy(bench: Bench, box: Box, media: Media): { id: string; claim: Claim }[] {
   const out: { id: string; claim: Claim }[] = [];
   const add = (id: string | null | undefined, of: ClaimFor, as: Claim['as']): void => {
     if (id != null) out.push({ id, claim: { boxId: box.id, boxName: box.name, as, of } });
   };
-  const stores = storesOf(bench);
   const installed = signed(box, 'install');
   const straight = findProfile(bench, box.profileId)?.installer === 'written straight to the final drive';
-  for (const s of stores) if (holdsSystemOf(s, box)) add(s.id, 'system', 'in use');
+  for (const s of media.bySystem.get(box.id) ?? []) add(s.id, 'system', 'in use');
   add(box.layout?.driveId, 'system', installed ? 'in use' : 'reserved');
-  const target = stores.find((s) => s.serial !== null && s.serial === box.targetSerial);
-  const holds = stores.find((s) => s.wholeImage?.boxId === box.id);
+  const target = box.targetSerial === null ? undefined : media.bySerial.get(box.targetSerial)?.[0];
+  const holds = media.byImage.get(box.id)?.[0];
   // A stick only carries it to its final drive.
   if (straight && target && target.kind !== 'stick')
     add(target.id, 'system', installed ? 'in use' : 'reserved');
@@ -40,7 +55,7 @@ function heldBy(bench: Bench, box: Box): { id: string; claim: Claim }[] {
     const inside = part && 'in' in part && part.in !== null && part.in === box.machineId;
     add(id, 'component', inside && installed ? 'in use' : 'reserved');
   }
-  for (const s of stores) if (isPooledBy(s, box)) add(s.id, 'pool', 'in use');
+  for (const s of media.byPool.get(box.id) ?? []) add(s.id, 'pool', 'in use');
   for (const id of box.pool?.drives ?? []) add(id, 'pool', signed(box, 'load') ? 'in use' : 'reserved');
   return out;
 }
@@ -76,10 +91,11 @@ const lately = new WeakMap<
 export function claimsOf(bench: Bench): ReadonlyMap<string, readonly Claim[]> {
   const before = lately.get(bench.boxes);
   if (before?.items === bench.items && before.profiles === bench.profiles) return before.claims;
+  const media = mediaOf(bench);
   const held = [...bench.boxes]
     .filter((b) => !b.kept?.retired)
     .sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1))
-    .flatMap((b) => heldBy(bench, b));
+    .flatMap((b) => heldBy(bench, b, media));
   const byItem = grouped(held, (h) => h.id);
   const claims = new Map(
     [...byItem].map(([id, all]) => [

@@ -18,9 +18,9 @@ export function writeStands(bench: Bench, box: Pick<Box, 'written'>): WriteStand
   const store = storesOf(bench).find((s) => s.serial === written.serial);
   if (!store || store.revision === 0) return { code: 'counts', written };
   const now = store.wholeImage;
-  if (
-    written.result === 'failed' ? store.content?.learnt.at === written.at : now?.imageId === written.imageId
-  )
+  // Of two images that the bench does not have nobody knows whether they are the same: the one that was written then counts.
+  const same = written.imageId === null ? now?.at === written.at : now?.imageId === written.imageId;
+  if (written.result === 'failed' ? store.content?.learnt.at === written.at : same)
     return { code: 'counts', written };
   const other = bench.boxes.find((b) => b.id === now?.boxId);
   return {

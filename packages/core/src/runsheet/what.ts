@@ -2,6 +2,7 @@ import type { CauseCode } from '../diagnose/causes';
 import type { FirstLineCode, FirstWhy } from '../firststart/line';
 import type { GatherLine, GatherThing } from '../gather/line';
 import type { LayoutStep } from '../layout/steps';
+import type { Supply } from '../machine/power';
 import type { FactKey } from '../model/facts';
 import type { InstallerQuestion } from '../model/installer';
 import type { MoveStep } from '../model/moving';
@@ -108,7 +109,7 @@ export type StepWhat =
   /** `kept`: drives that must be kept and are in; `out`: others were taken out for it. */
   | { code: 'let it install'; system: string; staysWith: boolean; kept: string[]; out: boolean }
   | { code: 'stick out'; ends: 'asks for a restart' | 'restarts by itself' | 'powers off'; stick: string }
-  | { code: 'put back'; drives: string[]; ports: string[] }
+  | { code: 'put back'; drives: string[]; ports: string[]; supply: Supply }
   | { code: 'target first'; drive: string }
   | { code: 'order back' }
   | { code: 'chain stick in'; stick: string; serial: string | null }

@@ -1,4 +1,5 @@
 import { isWrittenStraight } from '../../layout/systemDrive';
+import { supplyOf } from '../../machine/power';
 import { storesOf } from '../../model/bench';
 import { movesOf, placeBefore } from '../../opening/moves';
 import type { Effect } from '../../plan/effect';
@@ -37,7 +38,7 @@ export function afterwards(scene: Scene, chosen: Chosen): StepDraft[] {
           step(
             'install',
             'back:in',
-            { code: 'put back', drives: out, ports },
+            { code: 'put back', drives: out, ports, supply: machine ? supplyOf(machine) : 'inside' },
             { after: ['back:stick', 'back:enrol', 'write:*', 'open:*'], effects },
           ),
         ]

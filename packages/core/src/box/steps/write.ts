@@ -11,7 +11,7 @@ import type { Scene } from '../scene';
 import { aroundSteps, Chosen } from './precautions';
 
 /** Before a drive is written straight: what is put away for it, named and made certain. */
-const AT_WRITER = ['write:away:*', 'write:power', 'label:*', 'open:out:*', 'open:erase:*'];
+const AT_WRITER = ['write:away:*', 'write:power', 'label:*', 'open:out:*'];
 
 function written({ bench, box, image, target }: Scene): boolean {
   const w = standingWrite(bench, box);
@@ -75,7 +75,12 @@ export function writeSteps(scene: Scene): StepDraft[] {
       inPlace: way === 'in place',
     },
     {
-      after: ['verify:*', 'gather:*', 'save:*', 'choose:*', 'write:unplug', ...(straight ? AT_WRITER : [])],
+      after: [
+        ...['verify:*', 'gather:*', 'save:*', 'choose:*', 'write:unplug'],
+        // What is erased for it is erased before it is written.
+        ...(target ? [`open:erase:${target.id}`] : []),
+        ...(straight ? AT_WRITER : []),
+      ],
       must: [
         {
           code: 'medium is chosen',

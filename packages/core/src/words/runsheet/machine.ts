@@ -1,3 +1,4 @@
+import type { Supply } from '../../machine/power';
 import type { InstallerQuestion } from '../../model/installer';
 import type { SettingName } from '../../runsheet/what';
 import { STICK_OUT } from '../../write/after';
@@ -58,6 +59,13 @@ const settingTitle = (setting: SettingName, of: string | null): string =>
 const MODE = { uefi: 'UEFI', bios: 'BIOS', board: 'the board’s own loader' } as const;
 
 /** Steps with the machine in hand: opening, setup, installer. */
+/** How a machine is without power before a hand goes in, by what feeds it. */
+const OFF: Record<Supply, string> = {
+  inside: 'Off, mains out',
+  external: 'Off, the supply’s plug out of the machine',
+  battery: 'Off, charger out, and the battery’s plug out before anything else',
+};
+
 export const machineWords = {
   open: ({ what, machine }) => {
     const { title, because } = openingStepWords(what);
@@ -309,10 +317,10 @@ export const machineWords = {
         wrong: 'The installer is there again: stick out, off, on. Nothing is lost.',
       },
     ),
-  'put back': ({ drives, ports }) =>
+  'put back': ({ drives, ports, supply }) =>
     words(`Put back: ${list([...drives, ...ports].map((d) => `“${d}”`))}`, {
       lines: [
-        ...(drives.length > 0 ? ['Off, mains out; each into the place it came from.'] : []),
+        ...(drives.length > 0 ? [`${OFF[supply]}; each into the place it came from.`] : []),
         ...(ports.length > 0 ? ['Their ports on again in setup.'] : []),
         'Then look in setup whether the new drive is still first.',
       ],
