@@ -18,7 +18,7 @@ import type { FactKey, FactValue } from '../model/facts';
 import { contentOf } from '../model/inspection';
 import { knownFact } from '../model/known';
 import { openingEffort, unplugMinutes } from '../opening/effort';
-import { placeBefore } from '../opening/moves';
+import { placeBefore } from '../model/opening';
 import { claimAgainst } from '../plan/claims';
 import type { Effect } from '../plan/effect';
 import { standingWrite } from '../plan/proof';

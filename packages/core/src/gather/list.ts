@@ -1,5 +1,6 @@
 import { isWrittenStraight, straightWay, systemDriveOf } from '../layout/systemDrive';
-import { movesOf, placeBefore } from '../opening/moves';
+import { placeBefore } from '../model/opening';
+import { movesOf } from '../opening/moves';
 import { usbAdapterOf } from '../write/adapter';
 import { claimAgainst, isFreeFor } from '../plan/claims';
 import { judge } from '../system/judge';

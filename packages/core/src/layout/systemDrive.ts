@@ -8,6 +8,7 @@ import {
   type Store,
 } from '../model/bench';
 import { knownFact } from '../model/known';
+import { placeBefore } from '../model/opening';
 import { isStore } from '../model/shelf';
 import { holdsSystemOf } from '../plan/medium';
 import { driveState } from '../system/places';
@@ -30,6 +31,19 @@ export const runsFromOther = (
     ? undefined
     : storesIn(bench, machineId).find((s) => s.id !== drive.id && (s.content?.starts?.length ?? 0) > 0);
 
+/** The bench with what was set aside in its machine, and before the plan takes anything out: the same throughout the plan. */
+function asPlanned(bench: Bench, box: Box): Bench {
+  if (box.parts.length === 0 && Object.keys(box.opening?.moved ?? {}).length === 0) return bench;
+  return {
+    ...bench,
+    items: bench.items.map((i) => {
+      if (!('in' in i)) return i;
+      const to = i.kind === 'drive' && box.parts.includes(i.id) ? box.machineId : placeBefore(box, i);
+      return to === i.in ? i : { ...i, in: to };
+    }),
+  };
+}
+
 /** The drive inside that a system written straight would run from; undefined where the machine has none. */
 export function innerDriveOf(bench: Bench, box: Box): Store | undefined {
   const machine = findMachine(bench, box.machineId);
@@ -37,7 +51,10 @@ export function innerDriveOf(bench: Bench, box: Box): Store | undefined {
   if (!machine || !profile) return undefined;
   const own = storesIn(bench, machine.id).find((s) => s.kind === 'drive' && holdsSystemOf(s, box));
   if (own) return own;
-  const { boot } = driveState(machineView(bench, machine, undefined, box), profile.needs.bootBytes);
+  const { boot } = driveState(
+    machineView(asPlanned(bench, box), machine, undefined, box),
+    profile.needs.bootBytes,
+  );
   const drive = findItem(bench, boot?.id ?? null);
   return drive && isStore(drive) && drive.kind === 'drive' && drive.transport !== 'mmc' ? drive : undefined;
 }

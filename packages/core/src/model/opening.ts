@@ -27,3 +27,12 @@ export const onTray = (tray: readonly Screws[]): { out: number; back: number } =
   out: tray.reduce((n, s) => n + s.out, 0),
   back: tray.reduce((n, s) => n + s.back, 0),
 });
+
+/** Where an item was before this box's work moved it: the plan is made from there, so that what is done stays in it. */
+export const placeBefore = (
+  box: { opening: OpeningRecord | null },
+  item: { id: string; in: string | null },
+): string | null => {
+  const moved = box.opening?.moved ?? {};
+  return Object.hasOwn(moved, item.id) ? (moved[item.id] ?? null) : item.in;
+};

@@ -1,5 +1,6 @@
 import { laidBox } from '../layout/forBox';
 import { straightWay, systemDriveOf } from '../layout/systemDrive';
+import { placeBefore } from '../model/opening';
 import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '../model/bench';
 import type { Memory } from '../model/shelf';
 import { goesInside, placeFor } from './place';
@@ -19,15 +20,6 @@ export interface Moves {
 }
 
 const none = (): Moves => ({ goesIn: [], comesOut: [], makesRoom: [], written: [], memory: [] });
-
-/** Where an item was before this box's work moved it: the plan is made from there, so that what is done stays in it. */
-export const placeBefore = (
-  box: Pick<Box, 'opening'>,
-  item: { id: string; in: string | null },
-): string | null => {
-  const moved = box.opening?.moved ?? {};
-  return Object.hasOwn(moved, item.id) ? (moved[item.id] ?? null) : item.in;
-};
 
 /** The bench with things elsewhere; `at` undefined leaves one where it is. */
 function placed(

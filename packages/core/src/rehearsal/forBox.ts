@@ -17,7 +17,8 @@ import { isBlank } from '../model/content';
 import { contentOf, type ImageReading } from '../model/inspection';
 import { knownFact } from '../model/known';
 import { straightWay } from '../layout/systemDrive';
-import { movesOf, placeBefore, storesBefore } from '../opening/moves';
+import { placeBefore } from '../model/opening';
+import { movesOf, storesBefore } from '../opening/moves';
 import { openingEffort, unplugMinutes } from '../opening/effort';
 import {
   rehearsalPlanSchema,

@@ -13,10 +13,9 @@ import {
 import { applyChanges, edited, type Change } from '../model/changes';
 import type { FactKey, FactRecord } from '../model/facts';
 import type { MediumBefore } from '../model/medium';
-import { noOpening } from '../model/opening';
+import { noOpening, placeBefore } from '../model/opening';
 import type { FirmwareBefore, StepRecord } from '../model/run';
 import { writtenBytes } from '../model/written';
-import { placeBefore } from '../opening/moves';
 import type { Effect } from '../plan/effect';
 import {
   holdsSystemOf,

@@ -1,7 +1,8 @@
 import { isWrittenStraight } from '../../layout/systemDrive';
 import { supplyOf } from '../../machine/power';
 import { storesOf } from '../../model/bench';
-import { movesOf, placeBefore } from '../../opening/moves';
+import { placeBefore } from '../../model/opening';
+import { movesOf } from '../../opening/moves';
 import type { Effect } from '../../plan/effect';
 import { step, type StepDraft } from '../../runsheet/step';
 import type { Scene } from '../scene';
