@@ -8,6 +8,7 @@ import { findBox, type Bench, type Box } from '@zb/core/model/bench';
 import { applyChanges } from '@zb/core/model/changes';
 import { benchToText } from '@zb/core/model/file';
 import { emptyStopRecords } from '@zb/core/model/stopRecords';
+import { boxIn, doAll, stamp } from '../../packages/core/test/doAll';
 import { planFixtures } from '../../packages/core/test/planFixtures';
 import { expect, headline, kept, test } from './fixtures';
 
@@ -16,33 +17,15 @@ const fixture = (name: string): { bench: Bench; box: Box } => {
   if (!found) throw new Error(name);
   return found;
 };
-const boxIn = (bench: Bench): Box => {
-  const found = findBox(bench, 'build');
-  if (!found) throw new Error('no build');
-  return found;
-};
-let made = 0;
-/** Every step done, one after the other. */
-function finished(bench: Bench): Bench {
-  let now = bench;
-  for (;;) {
-    const { next } = runSheetOf(now, boxIn(now));
-    if (!next) return now;
-    made += 1;
-    const at = new Date(Date.UTC(2026, 5, 1, 9, made)).toISOString();
-    const id = (): string => `made-${(made += 1)}`;
-    now = applyChanges(now, doneStep(now, boxIn(now), next, 'x', { now: at, id }).changes);
-  }
-}
 /** The bench with a second build beside the first. */
 const withNext = (bench: Bench, more: Partial<Box>): Bench => {
   const next: Box = {
-    ...boxIn(bench),
+    ...boxIn(bench, 'build'),
     ...emptyStopRecords(),
     id: 'next',
     name: 'Next build',
-    machineId: boxIn(bench).machineId,
-    profileId: boxIn(bench).profileId,
+    machineId: boxIn(bench, 'build').machineId,
+    profileId: boxIn(bench, 'build').profileId,
     run: null,
     decisions: [],
     signoffs: [],
@@ -66,20 +49,22 @@ async function opened(
   await kept(page);
 }
 
+const ledger = (page: Page) => page.getByRole('complementary', { name: 'Ledger' });
+
 test('a finished drive holds its system and is kept: another build of it meets a Stop', async ({
   page,
   open,
   scratch,
 }) => {
-  const done = finished(fixture('wipe the only drive').bench);
-  const layout = boxIn(done).layout;
+  const done = doAll(fixture('wipe the only drive').bench, 'build').bench;
+  const layout = boxIn(done, 'build').layout;
   await opened(page, open, scratch, withNext(done, { machineId: 'desk', layout, targetSerial: null }));
   await open('/shelf/a');
   await expect(page.getByRole('main')).toContainText('Small System');
   await expect(page.getByRole('main')).toContainText('in use by Build');
   await open('/box/next/install');
-  await expect(page.getByRole('complementary').last()).toContainText('Stop');
-  await expect(page.getByRole('complementary').last()).toContainText('Drive a');
+  await expect(ledger(page)).toContainText('Stop');
+  await expect(ledger(page)).toContainText('Drive a');
   // What boots is what was installed, not the stick that was in.
   await open('/box/build/firmware');
   await expect(page.getByRole('main')).toContainText('Small System');
@@ -94,23 +79,22 @@ test('a stick that was written for another build since is told where it was writ
   scratch,
 }) => {
   const { bench } = fixture('wipe the only drive');
-  const write = runSheetOf(bench, boxIn(bench)).steps.find((s) => s.key === 'write:write');
+  const write = runSheetOf(bench, boxIn(bench, 'build')).steps.find((s) => s.key === 'write:write');
   if (!write) throw new Error('no write');
-  const stamp = (n: number) => ({ now: `2026-06-01T09:0${n}:00.000Z`, id: () => `write-${n}` });
-  const first = applyChanges(bench, doneStep(bench, boxIn(bench), write, 'x', stamp(1)).changes);
+  const first = applyChanges(bench, doneStep(bench, boxIn(bench, 'build'), write, 'x', stamp()).changes);
   const [system] = first.profiles;
   if (!system) throw new Error('no system');
   const two = { ...first, profiles: [system, { ...system, id: 'other', name: 'Other System' }] };
-  const { targetSerial } = boxIn(first);
+  const { targetSerial } = boxIn(first, 'build');
   const both = withNext(two, { profileId: 'other', targetSerial, layout: null });
   const next = findBox(both, 'next');
   const again = next && runSheetOf(both, next).steps.find((s) => s.key === 'write:write');
   if (!next || !again) throw new Error('no second write');
-  const second = applyChanges(both, doneStep(both, next, again, 'x', stamp(2)).changes);
+  const second = applyChanges(both, doneStep(both, next, again, 'x', stamp()).changes);
   await opened(page, open, scratch, second);
   await open('/box/build/write');
-  await expect(page.getByRole('complementary').last()).toContainText('Stick stick');
-  await expect(page.getByRole('complementary').last()).toContainText('Other System');
+  await expect(ledger(page)).toContainText('Stick stick');
+  await expect(ledger(page)).toContainText('Other System');
 });
 
 test('a suggested drive is nothing until it is chosen, and a drive of one build is marked in another', async ({
@@ -122,7 +106,7 @@ test('a suggested drive is nothing until it is chosen, and a drive of one build 
   const open2: Bench = { ...bench, boxes: [{ ...box, layout: null }] };
   await opened(page, open, scratch, open2);
   await open('/box/build/install');
-  await expect(page.getByRole('complementary').last()).toContainText('is suggested: choose it, or another');
+  await expect(ledger(page)).toContainText('is suggested: choose it, or another');
   await open('/box/build/run');
   await expect(page.getByRole('complementary', { name: 'This step' })).toContainText(
     'does not reach its end',
@@ -136,7 +120,7 @@ test('the installer’s medium that is the system’s drive is a Stop', async ({
   const { bench, box } = fixture('wipe the only drive');
   await opened(page, open, scratch, { ...bench, boxes: [{ ...box, targetSerial: 'SN-2026-a' }] });
   await open('/box/build/write');
-  await expect(page.getByRole('complementary').last()).toContainText('Choose another medium for one of them');
+  await expect(ledger(page)).toContainText('Choose another medium for one of them');
 });
 
 test('an adapter that is not there is lacking, and a drive written in one goes out and in again', async ({

@@ -6,6 +6,7 @@
 import fc from 'fast-check';
 import { planOf } from '@zb/core/box/plan';
 import { planExport } from '@zb/core/box/planExport';
+import { runSheetOf } from '@zb/core/box/runSheet';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
 import { findMachine, storesOf, type Bench, type Box } from '@zb/core/model/bench';
 import { boxPlan, type BoxPlan, type NoRehearsal } from '@zb/core/rehearsal/forBox';
@@ -33,7 +34,7 @@ const asked: { bench: Bench; box: Box }[] = [
 let second: Second[] = [];
 beforeAll(() => {
   const path = new URL('plan.py', `file://${__filename}`).pathname;
-  const exported = asked.map(({ bench, box }) => planExport(bench, box, planOf(bench, box)));
+  const exported = asked.map(({ bench, box }) => planExport(bench, box, runSheetOf(bench, box)));
   second = JSON.parse(run('python3', [path], JSON.stringify(exported))) as Second[];
 });
 

@@ -111,7 +111,7 @@ export function planOutput(text: string, id: string): object {
 export function planExportOutput(text: string, id: string): PlanExport {
   const bench = readBench(text);
   const box = boxOf(bench, id);
-  return planExport(bench, box, planOf(bench, box));
+  return planExport(bench, box, runSheetOf(bench, box));
 }
 
 /** Boot order and ports of the machine of a box as they are at the end. */

@@ -1,21 +1,12 @@
 import fc from 'fast-check';
 import { decideLayout, takePrecautions } from '@zb/core/acts/install';
 import { updateBox } from '@zb/core/acts/box';
-import { doneStep, leaveStep, undoneStep } from '@zb/core/acts/run';
+import { leaveStep, undoneStep } from '@zb/core/acts/run';
 import { planOf, type Plan } from '@zb/core/box/plan';
 import { runSheetOf, type RunStep } from '@zb/core/box/runSheet';
 import { hazards } from '@zb/core/box/summary';
 import { saltmarshHall } from '@zb/core/demo/saltmarsh';
-import {
-  findBox,
-  findMachine,
-  storesOf,
-  type Bench,
-  type Box,
-  type Machine,
-  type Store,
-} from '@zb/core/model/bench';
-import { applyChanges, type Act } from '@zb/core/model/changes';
+import { findMachine, storesOf, type Bench, type Box, type Machine, type Store } from '@zb/core/model/bench';
 import type { FactKey } from '@zb/core/model/facts';
 import { knownFact } from '@zb/core/model/known';
 import { isStore } from '@zb/core/model/shelf';
@@ -23,22 +14,11 @@ import { movesOf } from '@zb/core/opening/moves';
 import { emptyContent, isBlank } from '@zb/core/model/content';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { anyAsk, made } from './anyBox';
+import { boxIn, doAll, done, stamp } from './doAll';
 import { planFixtures } from './planFixtures';
 import { runs } from './runs';
 
 const hall = saltmarshHall();
-let ids = 0;
-let clock = Date.parse('2026-06-01T09:00:00.000Z');
-const stamp = () => {
-  clock += 60_000;
-  return { now: new Date(clock).toISOString(), id: () => `made-${(ids += 1)}` };
-};
-const done = (bench: Bench, act: Act): Bench => applyChanges(bench, act.changes);
-const boxIn = (bench: Bench, id: string): Box => {
-  const found = findBox(bench, id);
-  if (!found) throw new Error(`no box ${id}`);
-  return found;
-};
 /** What is known of the hardware, without the moments at which it came about. */
 function stateOf(bench: Bench, box: Box) {
   const machine = findMachine(bench, box.machineId);
@@ -65,19 +45,6 @@ function stateOf(bench: Bench, box: Box) {
     written: box.written?.imageId ?? null,
   };
 }
-/** Every step that can be done, one after the other by acts; and the keys in that order. */
-function doAll(bench: Bench, id: string): { bench: Bench; keys: string[] } {
-  let now = bench;
-  const keys: string[] = [];
-  for (let i = 0; i < 500; i += 1) {
-    const { next } = runSheetOf(now, boxIn(now, id));
-    if (!next) return { bench: now, keys };
-    keys.push(next.key);
-    now = done(now, doneStep(now, boxIn(now, id), next, 'x', stamp()));
-  }
-  throw new Error('it never ends');
-}
-
 describe('a plan', () => {
   it('is stopped where the installer is to be written to the drive that it installs on', () => {
     const [wipe] = planFixtures;

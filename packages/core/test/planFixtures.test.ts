@@ -1,12 +1,11 @@
-import { doneStep, undoneStep } from '@zb/core/acts/run';
+import { undoneStep } from '@zb/core/acts/run';
 import { planOf, walkPlan } from '@zb/core/box/plan';
 import { eveningOf } from '@zb/core/box/evening';
 import { isOpen, runSheetOf } from '@zb/core/box/runSheet';
 import { hazards } from '@zb/core/box/summary';
 import { gatherList } from '@zb/core/gather/list';
 import { choresOf } from '@zb/core/keeping/chores';
-import { findBox, findMachine, storesOf, type Bench, type Box, type Store } from '@zb/core/model/bench';
-import { applyChanges, type Act } from '@zb/core/model/changes';
+import { findMachine, storesOf, type Bench, type Store } from '@zb/core/model/bench';
 import { openingOf } from '@zb/core/opening/forBox';
 import { claimAgainst, claimsOf } from '@zb/core/plan/claims';
 import { holdsSystemOf } from '@zb/core/plan/medium';
@@ -15,31 +14,9 @@ import { boxPlan } from '@zb/core/rehearsal/forBox';
 import { bootLadder } from '@zb/core/starting/ladder';
 import { buildSheet } from '@zb/core/words/buildSheet';
 import { refusedByShelf } from '@zb/core/write/guard';
+import { boxIn, doAll, done } from './doAll';
 import { planFixtures, type MediumEnd } from './planFixtures';
 
-let ids = 0;
-let clock = Date.parse('2026-06-01T09:00:00.000Z');
-const stamp = () => {
-  clock += 60_000;
-  return { now: new Date(clock).toISOString(), id: () => `made-${(ids += 1)}` };
-};
-const done = (bench: Bench, act: Act): Bench => applyChanges(bench, act.changes);
-const boxIn = (bench: Bench): Box => {
-  const found = findBox(bench, 'build');
-  if (!found) throw new Error('no box');
-  return found;
-};
-function doAll(first: Bench): { bench: Bench; keys: string[] } {
-  let bench = first;
-  const keys: string[] = [];
-  for (let i = 0; i < 300; i += 1) {
-    const { next } = runSheetOf(bench, boxIn(bench));
-    if (!next) return { bench, keys };
-    keys.push(next.key);
-    bench = done(bench, doneStep(bench, boxIn(bench), next, '', stamp()));
-  }
-  throw new Error('it never ends');
-}
 const endOf = (s: Store): MediumEnd => ({
   in: s.in === 'desk' ? 'machine' : null,
   holds:
@@ -62,7 +39,7 @@ it('are twelve at least, of different shapes', () => {
 describe.each(planFixtures.map((f) => [f.name, f] as const))('%s', (_, fixture) => {
   const { bench, box, end, bootFirst, lacks } = fixture;
   const plan = planOf(bench, box);
-  const all = doAll(bench);
+  const all = doAll(bench, 'build');
 
   it('leads to the last state that is expected, as foretold and as done', () => {
     expect(media(plan.end.bench)).toEqual(end);
@@ -75,8 +52,8 @@ describe.each(planFixtures.map((f) => [f.name, f] as const))('%s', (_, fixture) 
   it('is undone to where it began', () => {
     let now = all.bench;
     for (const key of [...all.keys].reverse()) {
-      const step = runSheetOf(now, boxIn(now)).steps.find((s) => s.key === key);
-      if (step) now = done(now, undoneStep(now, boxIn(now), step));
+      const step = runSheetOf(now, boxIn(now, 'build')).steps.find((s) => s.key === key);
+      if (step) now = done(now, undoneStep(now, boxIn(now, 'build'), step));
     }
     expect(media(now)).toEqual(media(bench));
     expect(findMachine(now, 'desk')?.bootFirst).toBeNull();
@@ -127,7 +104,7 @@ describe.each(planFixtures.map((f) => [f.name, f] as const))('%s', (_, fixture) 
     });
 
     it('boot ladder and build sheet: the finished box boots what its sheet names', () => {
-      const built = boxIn(all.bench);
+      const built = boxIn(all.bench, 'build');
       const machine = findMachine(all.bench, 'desk');
       if (!machine) throw new Error('no machine');
       const { result } = bootLadder(all.bench, built, machine);
@@ -170,7 +147,7 @@ describe.each(planFixtures.map((f) => [f.name, f] as const))('%s', (_, fixture) 
     });
 
     it('maintenance and shelf: chores name only media that are in the machine', () => {
-      const built = boxIn(all.bench);
+      const built = boxIn(all.bench, 'build');
       const inside = new Set(
         storesOf(all.bench)
           .filter((s) => s.in === 'desk')

@@ -300,12 +300,9 @@ export function takeWriteWay(
   stamp: Stamp,
 ): Act {
   const serial = drive?.serial ?? null;
-  const byStick = way === 'installer stick';
-  const targetSerial = byStick
-    ? box.targetSerial === serial
-      ? null
-      : box.targetSerial
-    : (serial ?? box.targetSerial);
+  const before = box.targetSerial;
+  const onStick = before === serial ? null : before;
+  const targetSerial = way === 'installer stick' ? onStick : (serial ?? before);
   const { title, because } = wayWords(way);
   const decisions = decided(box, {
     id: WRITE_WAY,

@@ -21,8 +21,9 @@ export function isCarriedOut({ steps }: Pick<RunSheet, 'steps'>, { kind, drive }
     case 'read':
       return done('inst:drive', 'write:write');
     case 'menu':
+      return done('start:go');
     case 'key':
-      return done(kind === 'key' ? 'setup:key' : 'start:go');
+      return done('setup:key');
     case 'stick first':
       return done('setup:set:boot order');
     case 'target first':

@@ -1,6 +1,6 @@
 import { laidBox } from '../layout/forBox';
 import { isWrittenStraight, straightWay } from '../layout/systemDrive';
-import { busesNotStarted, firmwareKindOf } from '../machine/firmware';
+import { busesNotStarted, uefiKindOf } from '../machine/firmware';
 import { batteryOf, hasBattery } from '../machine/power';
 import {
   findImage,
@@ -27,7 +27,7 @@ import { startOn } from '../starting/forMachine';
 import { optionOf } from '../system/options';
 import { machineView } from '../system/view';
 import { targetOf } from '../write/target';
-import type { Plan } from './plan';
+import type { RunSheet } from './runSheet';
 
 /** Facts of a machine that decide a start, as they are known; null where nobody has told. */
 const FACTS = [
@@ -170,9 +170,7 @@ function imageState(bench: Bench, box: Box, machine: Machine | undefined): PlanE
   const image = findImage(bench, standingWrite(bench, box)?.imageId ?? box.imageId);
   const reading = image?.inspection ? contentOf(image.inspection) : undefined;
   if (!reading || !machine) return null;
-  const kind =
-    firmwareKindOf((key) => (key === 'firmware.mode' ? 'uefi' : knownFact(machine, key)?.value)) ??
-    'uefi-x64';
+  const kind = uefiKindOf(machine);
   return {
     uefi: startOn(reading, kind, false)?.starts ?? null,
     bios: startOn(reading, 'bios', false)?.starts ?? null,
@@ -181,7 +179,7 @@ function imageState(bench: Bench, box: Box, machine: Machine | undefined): PlanE
 }
 
 /** A plan with the state it begins from, without what its operations lead to. */
-export function planExport(bench: Bench, box: Box, { sheet }: Pick<Plan, 'sheet'>): PlanExport {
+export function planExport(bench: Bench, box: Box, { steps }: Pick<RunSheet, 'steps'>): PlanExport {
   const machine = findMachine(bench, box.machineId);
   const profile = findProfile(bench, box.profileId);
   const laid = laidBox(bench, box);
@@ -217,6 +215,6 @@ export function planExport(bench: Bench, box: Box, { sheet }: Pick<Plan, 'sheet'
         : null,
     image: imageState(bench, box, machine),
     media: storesOf(bench).map((s) => mediumOf(bench, box, s, systemDrive)),
-    operations: sheet.steps.map((s) => ({ key: s.key, kind: s.what.code, state: s.state, does: s.effects })),
+    operations: steps.map((s) => ({ key: s.key, kind: s.what.code, state: s.state, does: s.effects })),
   };
 }

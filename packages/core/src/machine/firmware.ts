@@ -15,6 +15,10 @@ export function firmwareKindOf(fact: (key: FactKey) => FactValue | undefined): F
   return arch === 'x86_64' ? 'uefi-x64' : undefined;
 }
 
+/** The kind of its UEFI, whatever mode it is in now; that of 64 bits on x86 where nothing tells. */
+export const uefiKindOf = (machine: Pick<Machine, 'facts'>): FirmwareKind =>
+  firmwareKindOf((key) => (key === 'firmware.mode' ? 'uefi' : knownFact(machine, key)?.value)) ?? 'uefi-x64';
+
 /** Whether the machine's Secure Boot is on; undefined where nobody has looked. */
 export function secureBootOn(machine: Pick<Machine, 'facts'>): boolean | undefined {
   const state = knownFact(machine, 'firmware.secureBoot')?.value;

@@ -1,5 +1,5 @@
 import { isStartType } from '../machine/content';
-import { busesNotStarted, firmwareKindOf, secureBootOn } from '../machine/firmware';
+import { busesNotStarted, uefiKindOf, secureBootOn } from '../machine/firmware';
 import { batteryOf, hasBattery } from '../machine/power';
 import { laidBox } from '../layout/forBox';
 import {
@@ -195,9 +195,7 @@ function stickOf(
   machine: Machine,
   profile: Profile,
 ): Pick<RehearsalDrive, 'starts' | 'signed'> {
-  const uefi =
-    firmwareKindOf((key) => (key === 'firmware.mode' ? 'uefi' : knownFact(machine, key)?.value)) ??
-    'uefi-x64';
+  const uefi = uefiKindOf(machine);
   const modes: readonly string[] = profile.needs.firmware;
   const told = (kind: PlainMode): boolean => modes.length === 0 || modes.includes(kind);
   const refused = refusesProcessor(bench, box, machine, profile);
@@ -259,6 +257,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     profile.installer === 'written straight to the final drive' || part === 'writing the stick';
   // By the system that the machine runs now, and so with all that is in it within reach.
   const inPlace = part === 'the install' && straightWay(bench, box) === 'in place';
+  const elsewhere = straight && !inPlace;
   const stick = targetOf(bench, box);
   const laid = laidBox(bench, box);
   const target = straight ? stick : (laid.drive ?? undefined);
@@ -273,15 +272,14 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const installer = straight || stick?.id === target.id ? undefined : stick;
   const { makesRoom } = movesOf(bench, box);
   // What makes room is out before anything is started.
-  const there =
-    straight && !inPlace
-      ? []
-      : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
+  const there = elsewhere
+    ? []
+    : storesBefore(bench, box, machine.id).filter((s) => !makesRoom.some((o) => o.id === s.id));
   const aside = storesOf(bench).filter(
     (s) =>
       (box.parts.includes(s.id) || s.id === box.chain?.stickId) &&
       // What is in the machine already is not where another machine writes.
-      !(straight && !inPlace && placeBefore(box, s) === machine.id),
+      !(elsewhere && placeBefore(box, s) === machine.id),
   );
   // Of many that look alike two stand for all: those that must be kept before the others.
   const alike = storesOf(bench)
@@ -302,7 +300,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
       s,
       {
         role: s === target ? 'target' : s === installer ? 'installer' : 'other',
-        writing: straight && !inPlace,
+        writing: elsewhere,
       },
       machine,
       target,
@@ -311,7 +309,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
   const written = stickOf(bench, box, reading, machine, profile);
   const placed = drives.map((d) => (d.role === 'installer' ? { ...d, ...written, matters: false } : d));
   const without: RehearsalDrive = {
-    ...driveOf(bench, box, target, { role: 'other', writing: straight && !inPlace }, machine, target),
+    ...driveOf(bench, box, target, { role: 'other', writing: elsewhere }, machine, target),
     ...written,
     id: 'the stick',
     name: 'the stick',
@@ -338,7 +336,7 @@ export function boxPlan(bench: Bench, box: Box, part: RehearsedPart = 'the insta
     starts: { uefi: null, bios: null },
     copyMinutes: null,
   };
-  const all = inPlace ? placed : straight ? [writing, ...placed] : installer ? placed : [...placed, without];
+  const all = elsewhere ? [writing, ...placed] : straight || installer ? placed : [...placed, without];
   const battery = batteryOf(machine);
   const plan = rehearsalPlanSchema.parse({
     kind: straight ? 'write' : 'install',

@@ -58,7 +58,6 @@ const settingTitle = (setting: SettingName, of: string | null): string =>
 
 const MODE = { uefi: 'UEFI', bios: 'BIOS', board: 'the board’s own loader' } as const;
 
-/** Steps with the machine in hand: opening, setup, installer. */
 /** How a machine is without power before a hand goes in, by what feeds it. */
 const OFF: Record<Supply, string> = {
   inside: 'Off, mains out',
@@ -66,6 +65,7 @@ const OFF: Record<Supply, string> = {
   battery: 'Off, charger out, and the battery’s plug out before anything else',
 };
 
+/** Steps with the machine in hand: opening, setup, installer. */
 export const machineWords = {
   open: ({ what, machine }) => {
     const { title, because } = openingStepWords(what);
